@@ -1,0 +1,1 @@
+<template><p>hi</p></template>

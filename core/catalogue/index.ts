@@ -1,0 +1,2 @@
+export * from './typical'
+export * from './presets'

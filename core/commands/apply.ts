@@ -1,0 +1,142 @@
+import type { Build, Line, LoadoutChoice } from '../ledger'
+import { sameLoadout } from '../loadout/counted'
+import { CommandRefused, type Command, type LineFields } from './types'
+
+/** The most lines one build may hold. */
+export const mostLines = 2000
+
+/**
+ * The build after a command. Pure: the given build is untouched, and everything that did not change is the same
+ * object afterwards. Throws {@link CommandRefused} with a sentence when the command does not fit the build.
+ */
+export function applyCommand(build: Build, command: Command): Build {
+  switch (command.type) {
+    case 'build.set': {
+      const { aim, ...fields } = command.fields
+      if (fields.name !== undefined && fields.name.trim() === '') throw new CommandRefused('A build needs a name.', 'name')
+      return { ...build, ...fields, ...(aim ? { aim: { ...build.aim, ...aim } } : {}) }
+    }
+    case 'lines.add': return addLines(build, command.lines, command.beforeId)
+    case 'lines.change': return changeLines(build, command.changes)
+    case 'lines.move': return moveLines(build, command.ids, command.beforeId)
+    case 'lines.delete': return deleteLines(build, command.ids)
+    case 'line.fit': return fitInstead(build, command.id)
+    case 'setup.put': {
+      const known = new Set(build.lines.map(line => line.id))
+      if (command.setup.lineIds.some(id => !known.has(id))) throw new CommandRefused('The set-up names a line this build does not have.', 'lineIds')
+      if (command.setup.name.trim() === '') throw new CommandRefused('A set-up needs a name.', 'name')
+      const exists = build.setups.some(s => s.id === command.setup.id)
+      return { ...build, setups: exists ? build.setups.map(s => s.id === command.setup.id ? command.setup : s) : [...build.setups, command.setup] }
+    }
+    case 'setup.delete': {
+      if (build.setups.length <= 1) throw new CommandRefused('A build keeps at least one set-up.', 'id')
+      const setups = build.setups.filter(s => s.id !== command.id)
+      return {
+        ...build, setups,
+        flies: build.flies.setupId === command.id ? { ...build.flies, setupId: setups[0]!.id } : build.flies,
+        neverFlown: build.neverFlown.filter(c => c.setupId !== command.id),
+      }
+    }
+    case 'loadout.fly':
+      requireLoadout(build, command.choice)
+      return { ...build, flies: command.choice }
+    case 'loadout.never': {
+      requireLoadout(build, command.choice)
+      const others = build.neverFlown.filter(c => !sameLoadout(c, command.choice))
+      return { ...build, neverFlown: command.never ? [...others, command.choice] : others }
+    }
+  }
+}
+
+function requireLoadout(build: Build, { setupId, packLineId }: LoadoutChoice): void {
+  if (!build.setups.some(s => s.id === setupId)) throw new CommandRefused('This build has no such set-up.', 'setupId')
+  if (packLineId !== null && !build.lines.some(l => l.id === packLineId && l.slot === 'pack')) throw new CommandRefused('This build has no such pack.', 'packLineId')
+}
+
+function requireLine(build: Build, id: string): Line {
+  const line = build.lines.find(l => l.id === id)
+  if (!line) throw new CommandRefused('That line is no longer in this build.', 'id')
+  return line
+}
+
+function addLines(build: Build, lines: readonly Line[], beforeId: string | null): Build {
+  const known = new Set(build.lines.map(line => line.id))
+  for (const line of lines) {
+    if (known.has(line.id)) throw new CommandRefused('A line with this id is there already.', 'id')
+    known.add(line.id)
+    if (line.name.trim() === '') throw new CommandRefused('Say what is fitted: the line needs a name.', 'name')
+  }
+  if (known.size > mostLines) throw new CommandRefused(`A build holds at most ${mostLines} lines.`, 'lines')
+  const at = beforeId === null ? build.lines.length : build.lines.findIndex(l => l.id === beforeId)
+  const index = at < 0 ? build.lines.length : at
+  return { ...build, lines: [...build.lines.slice(0, index), ...lines, ...build.lines.slice(index)] }
+}
+
+function changeLines(build: Build, changes: readonly { readonly id: string, readonly fields: LineFields }[]): Build {
+  const fieldsById = new Map<string, LineFields>()
+  for (const { id, fields } of changes) {
+    const line = requireLine(build, id)
+    if (fields.name !== undefined && fields.name.trim() === '') throw new CommandRefused('Say what is fitted: the line needs a name.', 'name')
+    fieldsById.set(id, { ...fieldsById.get(id), ...fields })
+    if (fields.state === undefined || !line.tie) continue
+    for (const tied of build.lines) {
+      if (tied.tie === line.tie && tied.id !== id && tied.state !== 'candidate') fieldsById.set(tied.id, { ...fieldsById.get(tied.id), state: fields.state })
+    }
+  }
+  return { ...build, lines: build.lines.map((line) => {
+    const fields = fieldsById.get(line.id)
+    if (!fields) return line
+    const changed: Line = { ...line, ...fields }
+    return keepListing(changed, fields)
+  }) }
+}
+
+/** A mass typed as listed is also the listing, and stays known as such when the part is weighed later. */
+function keepListing(line: Line, fields: LineFields): Line {
+  if (!fields.mass || fields.mass.evidence !== 'listed' || fields.listing !== undefined) return line
+  return { ...line, listing: { valueG: fields.mass.valueG / fields.mass.valueCount, resolutionG: fields.mass.resolutionG } }
+}
+
+function moveLines(build: Build, ids: readonly string[], beforeId: string | null): Build {
+  const moving = new Set(ids)
+  for (const id of ids) requireLine(build, id)
+  if (beforeId !== null && moving.has(beforeId)) throw new CommandRefused('A line cannot be moved before itself.', 'beforeId')
+  const staying = build.lines.filter(line => !moving.has(line.id))
+  const at = beforeId === null ? staying.length : staying.findIndex(l => l.id === beforeId)
+  const index = at < 0 ? staying.length : at
+  return { ...build, lines: [...staying.slice(0, index), ...build.lines.filter(line => moving.has(line.id)), ...staying.slice(index)] }
+}
+
+function deleteLines(build: Build, ids: readonly string[]): Build {
+  const gone = new Set(ids)
+  for (const id of ids) requireLine(build, id)
+  return {
+    ...build,
+    lines: build.lines.filter(line => !gone.has(line.id)).map(line => line.insteadOf && gone.has(line.insteadOf) ? { ...line, insteadOf: null } : line),
+    setups: build.setups.map(s => s.lineIds.some(id => gone.has(id)) ? { ...s, lineIds: s.lineIds.filter(id => !gone.has(id)) } : s),
+    neverFlown: build.neverFlown.some(c => c.packLineId && gone.has(c.packLineId)) ? build.neverFlown.filter(c => !c.packLineId || !gone.has(c.packLineId)) : build.neverFlown,
+    flies: build.flies.packLineId && gone.has(build.flies.packLineId) ? { ...build.flies, packLineId: null } : build.flies,
+  }
+}
+
+/**
+ * Fits a candidate (or a line that was off). The line it stands for becomes a candidate for it in turn, hands over its
+ * place in set-ups and as the pack flown, and the other candidates follow.
+ */
+function fitInstead(build: Build, id: string): Build {
+  const candidate = requireLine(build, id)
+  const replaced = candidate.insteadOf ? build.lines.find(l => l.id === candidate.insteadOf) : undefined
+  const swapped = build.lines.map((line): Line => {
+    if (line.id === id) return { ...line, state: 'fitted', insteadOf: null, role: replaced?.role ?? line.role }
+    if (replaced && line.id === replaced.id) return { ...line, state: 'candidate', insteadOf: id }
+    if (replaced && line.insteadOf === replaced.id) return { ...line, insteadOf: id }
+    return line
+  })
+  if (!replaced) return { ...build, lines: swapped }
+  return {
+    ...build,
+    lines: swapped,
+    setups: build.setups.map(s => s.lineIds.includes(replaced.id) ? { ...s, lineIds: s.lineIds.map(l => l === replaced.id ? id : l) } : s),
+    flies: build.flies.packLineId === replaced.id ? { ...build.flies, packLineId: id } : build.flies,
+  }
+}

@@ -1,0 +1,4 @@
+export * from './types'
+export * from './apply'
+export * from './patch'
+export * from './describe'

@@ -1,0 +1,65 @@
+import { gramsPerOunce } from '../units'
+
+const minus = '\u2212'
+
+/** Decimals that show two significant digits of a spread, at most 2 (a good bench scale), none from 10 g up. */
+export function decimalsFor(spreadG: number): number {
+  if (!(spreadG > 0)) return 2
+  return Math.min(2, Math.max(0, 1 - Math.floor(Math.log10(spreadG))))
+}
+
+/** Fixed decimals with a typographic minus; never "−0.0". */
+export function fixed(value: number, decimals: number): string {
+  const text = Math.abs(value).toFixed(decimals)
+  return value < 0 && Number(text) !== 0 ? `${minus}${text}` : text
+}
+
+/** With its sign always shown: `+0.61`, `−5.8`, `±0.0` for nothing. */
+export function signed(value: number, decimals: number): string {
+  const text = fixed(value, decimals)
+  if (Number(Math.abs(value).toFixed(decimals)) === 0) return text
+  return value > 0 ? `+${text}` : text
+}
+
+/** Grams to the digit the spread justifies, without the unit: `238.6` beside a spread of 0.9 would be `238.60`. */
+export function gramsFigure(valueG: number, spreadG: number): string {
+  return fixed(valueG, decimalsFor(spreadG))
+}
+
+/** A spread with its own two significant digits, without sign or unit. */
+export function spreadFigure(spreadG: number): string {
+  return fixed(spreadG, decimalsFor(spreadG))
+}
+
+/** `248.7 g ± 1.5`; without spread just `248.70 g`. */
+export function gramsWithSpread(valueG: number, spreadG: number): string {
+  const figure = `${gramsFigure(valueG, spreadG)} g`
+  return spreadG > 0 ? `${figure} ± ${spreadFigure(spreadG)}` : figure
+}
+
+/** Ounces with two decimals. */
+export function ouncesFigure(valueG: number): string {
+  return fixed(valueG / gramsPerOunce, 2)
+}
+
+/** Whole hundredths as an amount with two decimals, exact. */
+export function centsFigure(cents: number): string {
+  const whole = Math.trunc(Math.abs(cents) / 100)
+  const rest = String(Math.abs(cents) % 100).padStart(2, '0')
+  return `${cents < 0 ? minus : ''}${whole}.${rest}`
+}
+
+/** A probability in per cent, never rounded to certainty: `97.6 %`, `over 99.9 %`, `under 0.1 %`. */
+export function percentSure(probability: number): string {
+  if (probability === 1) return '100 %'
+  if (probability === 0) return '0 %'
+  if (probability > 0.999) return 'over 99.9 %'
+  if (probability < 0.001) return 'under 0.1 %'
+  return `${(probability * 100).toFixed(1)} %`
+}
+
+/** "2.1 g headroom" or "6.8 g over", to the digit the spread justifies. */
+export function headroomWords(headroomG: number, spreadG: number): string {
+  const decimals = Math.max(1, decimalsFor(spreadG))
+  return headroomG < 0 ? `${fixed(-headroomG, decimals)} g over` : `${fixed(headroomG, decimals)} g headroom`
+}

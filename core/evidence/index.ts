@@ -1,0 +1,2 @@
+export * from './pieces'
+export * from './line-estimate'

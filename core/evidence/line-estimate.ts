@@ -1,0 +1,94 @@
+import { CoreInputError } from '../errors'
+import { estimateOf, exactly, rectangularSigma, type Estimate } from '../estimate'
+import { spreadFactor95 } from '../numbers'
+import type { HonestyTable } from '../listings'
+import type { Line, Mass } from '../ledger'
+import { betweenPiecePartG, betweenPieceSigmaG } from './pieces'
+
+/** An unchecked scale may be wrong by this fraction either way (rectangular). */
+const uncheckedGainHalfWidth = 0.003
+
+/** Key of the gain of the scale that masses typed as weighed were read on; shared by all of them. */
+export const uncheckedGainKey = 'gain:unchecked'
+
+/** Key of what all parts of a kind share in their listings. */
+export function listingKey(slot: string): string {
+  return `listing:${slot}`
+}
+
+/**
+ * The estimate of a whole line (all pieces), from its present mass and the default pedigree of its evidence.
+ * A line without a mass is exactly 0 g: callers count it as open. Unit: grams; one standard uncertainty a coefficient.
+ *
+ * - guess: rectangular, half-width 20 % or 0.2 g of the line, whichever is larger
+ * - typical: rectangular over the class range
+ * - listed: times exp(μ) of its kind; σ of its own, √v shared by the kind, half the last listed digit
+ * - worked out: rectangular, 5 % (screws 10 %), at least 0.02 g
+ * - weighed: one tared reading on an unchecked scale whose resolution is the last digit typed; its repeatability,
+ *   which nobody has measured, is taken as one step
+ *
+ * Throws {@link CoreInputError} on a mass below zero, a quantity below one, or anything not finite.
+ */
+export function lineEstimate(line: Line, honesty: HonestyTable): Estimate {
+  const { mass, quantity } = line
+  if (!mass) return exactly(0)
+  requireUsable(mass, quantity)
+  const lineG = lineGrams(mass, quantity)
+  if (mass.ownSpreadG !== null) {
+    const scaled = mass.evidence === 'listed' ? lineG * Math.exp(honesty.of(line.slot).mu) : lineG
+    return estimateOf(scaled, { [`product:${line.id}`]: mass.ownSpreadG / spreadFactor95 })
+  }
+  switch (mass.evidence) {
+    case 'guess':
+      return estimateOf(lineG, { [`product:${line.id}`]: rectangularSigma(Math.max(0.2 * lineG, 0.2)) })
+    case 'typical': {
+      const halfRangeG = ((mass.halfRangeG ?? 0.2 * mass.valueG) * quantity) / mass.valueCount
+      return estimateOf(lineG, { [`product:${line.id}`]: rectangularSigma(halfRangeG) })
+    }
+    case 'listed':
+      return listedEstimate(line, mass, lineG, honesty)
+    case 'worked out': {
+      const fraction = line.slot === 'screw' ? 0.1 : 0.05
+      return estimateOf(lineG, { [`product:${line.id}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
+    }
+    case 'weighed':
+      return weighedEstimate(line.id, mass, quantity)
+  }
+}
+
+/** Grams of `quantity` pieces of a mass, before any listing correction. */
+export function lineGrams(mass: Mass, quantity: number): number {
+  return mass.valueCount === quantity ? mass.valueG : (mass.valueG * quantity) / mass.valueCount
+}
+
+function requireUsable(mass: Mass, quantity: number): void {
+  if (!(mass.valueG >= 0) || !Number.isFinite(mass.valueG)) throw new CoreInputError('lineEstimate', 'valueG', mass.valueG, 'zero or more')
+  if (!(mass.valueCount >= 1)) throw new CoreInputError('lineEstimate', 'valueCount', mass.valueCount, 'one or more')
+  if (!(quantity >= 1) || !Number.isFinite(quantity)) throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
+}
+
+function listedEstimate(line: Line, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
+  const { mu, ownSigma, sharedSigma } = honesty.of(line.slot)
+  const expectedG = lineG * Math.exp(mu)
+  return estimateOf(expectedG, {
+    [`product:${line.id}`]: expectedG * ownSigma,
+    [listingKey(line.slot)]: expectedG * sharedSigma,
+    [`digit:${line.id}`]: rectangularSigma((mass.resolutionG / 2) * (line.quantity / mass.valueCount)),
+  })
+}
+
+function weighedEstimate(lineId: string, mass: Mass, quantity: number): Estimate {
+  const readingsG = mass.pieceReadingsG ?? [mass.valueG / mass.valueCount]
+  const weighedPieces = mass.pieceReadingsG?.length ?? mass.valueCount
+  const lineG = lineGrams(mass, quantity)
+  const scaleFactor = quantity / mass.valueCount
+  const stepG = mass.resolutionG
+  const placings = mass.pieceReadingsG?.length ?? 1
+  const digit = stepG ** 2 / 12
+  return estimateOf(lineG, {
+    [`weighing:${mass.versionId}`]: scaleFactor * Math.sqrt(stepG ** 2 / placings + digit),
+    [`tare:${mass.versionId}`]: scaleFactor * Math.sqrt(stepG ** 2 + digit),
+    [uncheckedGainKey]: -lineG * rectangularSigma(uncheckedGainHalfWidth),
+    [`pieces:${lineId}`]: betweenPiecePartG(quantity, weighedPieces, betweenPieceSigmaG(readingsG)),
+  })
+}

@@ -1,0 +1,3 @@
+export * from './slots'
+export * from './types'
+export * from './make'

@@ -1,0 +1,121 @@
+import type { Slot } from './slots'
+
+/** How a mass is known, from the least to the most sure. */
+export const evidences = ['guess', 'typical', 'listed', 'worked out', 'weighed'] as const
+export type Evidence = (typeof evidences)[number]
+
+/** fitted counts; candidate could go there instead; off is taken away but kept on record. */
+export const lineStates = ['fitted', 'candidate', 'off'] as const
+export type LineState = (typeof lineStates)[number]
+
+/** airframe always flies; fitting and payload fly when the chosen set-up names them. */
+export const roles = ['airframe', 'fitting', 'payload'] as const
+export type Role = (typeof roles)[number]
+
+/** Whether a mass is of the part as it came (full leads, plugs, case) or as it sits on the craft. */
+export const bases = ['as supplied', 'as fitted'] as const
+export type Basis = (typeof bases)[number]
+
+/**
+ * One version of a line's grams. Never changed once made: a change of grams is a new version.
+ * `valueG` is the mass of `valueCount` pieces as read, listed or typed.
+ */
+export interface Mass {
+  readonly versionId: string
+  readonly evidence: Evidence
+  readonly valueG: number
+  /** How many pieces `valueG` is the mass of: 1 for "each", more for all on the pan together. */
+  readonly valueCount: number
+  /** Step of the last digit typed or displayed, grams. */
+  readonly resolutionG: number
+  /** Pieces weighed one by one, grams each; `valueG` is then their mean. Null when it was one reading. */
+  readonly pieceReadingsG: readonly number[] | null
+  /** Half the range of the class, grams of `valueCount` pieces; only for typical masses. */
+  readonly halfRangeG: number | null
+  /** The builder's own ± at 95 %, grams for the whole line; overrides the default pedigree. */
+  readonly ownSpreadG: number | null
+  readonly basis: Basis
+  /** Where the version came from, in words ("typed", "class typical", "parts list"). */
+  readonly origin: string
+}
+
+/** What a listing promises for one piece, kept when the part is weighed later. */
+export interface Listing { readonly valueG: number, readonly resolutionG: number }
+
+export const chemistries = ['LiPo', 'LiHV', 'Li-ion'] as const
+export type Chemistry = (typeof chemistries)[number]
+
+/** What a flight pack is apart from its grams. */
+export interface PackFacts {
+  readonly label: string
+  readonly cells: number
+  readonly chemistry: Chemistry
+  readonly capacityMah: number
+  readonly cRating: number | null
+  readonly plug: string
+}
+
+/** One row of a build's ledger. */
+export interface Line {
+  readonly id: string
+  readonly slot: Slot
+  readonly name: string
+  readonly quantity: number
+  /** Null while nobody has said what it weighs. */
+  readonly mass: Mass | null
+  readonly listing: Listing | null
+  readonly state: LineState
+  readonly role: Role
+  /** Comes off without tools or by choice: left out where a rule card does not count removable accessories. */
+  readonly removable: boolean
+  readonly priceEachCents: number | null
+  readonly note: string
+  /** Lines that carry the same word travel together (a camera with its mount, cable, filter and card). */
+  readonly tie: string | null
+  /** For a candidate: the id of the line it could replace. */
+  readonly insteadOf: string | null
+  readonly pack: PackFacts | null
+}
+
+/** A named choice of the optional lines: which fittings and which payload are on. */
+export interface Setup { readonly id: string, readonly name: string, readonly lineIds: readonly string[] }
+
+/** One way to fly: a set-up and a pack (null: flown without a pack line). */
+export interface LoadoutChoice { readonly setupId: string, readonly packLineId: string | null }
+
+export interface Aim {
+  readonly purpose: string
+  readonly purposeKind: 'recreation' | 'other'
+  readonly places: readonly string[]
+  readonly cardIds: readonly string[]
+  readonly reserveG: number
+  /** One-sided confidence a verdict asks for, 0.5 to 0.9999. */
+  readonly confidence: number
+  readonly goalDryG: number | null
+  readonly goalMinutes: number | null
+  readonly goalPriceCents: number | null
+}
+
+/** A ready-made or older craft known only as a whole, to compare with. */
+export interface ReferenceCraft {
+  readonly massG: number
+  readonly spreadG: number
+  readonly thrustG: number | null
+  readonly priceCents: number | null
+  readonly minutes: number | null
+}
+
+/** One aircraft, planned or real. Immutable: a change makes a new one that shares what did not change. */
+export interface Build {
+  readonly id: string
+  readonly name: string
+  readonly craftClass: string
+  readonly archived: boolean
+  readonly reference: ReferenceCraft | null
+  readonly aim: Aim
+  readonly lines: readonly Line[]
+  readonly setups: readonly Setup[]
+  readonly flies: LoadoutChoice
+  /** Combinations the builder never flies; left out of "the heaviest loadout". */
+  readonly neverFlown: readonly LoadoutChoice[]
+}

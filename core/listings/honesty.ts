@@ -1,0 +1,95 @@
+import { CoreInputError } from '../errors'
+import { sumCompensated } from '../numbers'
+import type { Line, Slot } from '../ledger'
+
+/** Prior of a kind's mean log ratio: sd 0.03. */
+const priorMeanSigma = 0.03
+/** Prior within-kind sd, worth `priorWeight` products. */
+const priorWithinSigma = 0.04
+const priorWeight = 4
+
+/** How parts of one kind have turned out against their listings. Logarithms of weighed/listed; dimensionless. */
+export interface KindHonesty {
+  /** How many different products it rests on. */
+  readonly products: number
+  /** Expected ln(weighed/listed), shrunk towards 0. */
+  readonly mu: number
+  /** Standard uncertainty of that mean, shared by every part of the kind: √v. */
+  readonly sharedSigma: number
+  /** Product-to-product standard deviation: σ. */
+  readonly ownSigma: number
+}
+
+/**
+ * Normal model with shrinkage for one kind of part.
+ * `logRatios` holds one ln(weighed/listed) a product; may be empty (μ = 0 then). Throws on NaN and infinities.
+ * Source: conjugate normal mean with known-variance approximation; constants as documented in docs/formulas.md.
+ *
+ * @example kindHonesty([1.06, 1.02, 1.05, 1.04, 1.01].map(Math.log)).mu // 0.027153
+ */
+export function kindHonesty(logRatios: readonly number[]): KindHonesty {
+  const n = logRatios.length
+  for (const ratio of logRatios) {
+    if (!Number.isFinite(ratio)) throw new CoreInputError('kindHonesty', 'logRatios', ratio, 'finite logarithms')
+  }
+  const mean = n === 0 ? 0 : sumCompensated(logRatios) / n
+  const squares = sumCompensated(logRatios.map(y => (y - mean) ** 2))
+  const nu = priorWeight + Math.max(n - 1, 0)
+  const ownVariance = ((priorWeight * priorWithinSigma ** 2 + squares) / nu) * (nu / (nu - 2))
+  const sharedVariance = 1 / (1 / priorMeanSigma ** 2 + n / ownVariance)
+  return {
+    products: n,
+    mu: (sharedVariance * n * mean) / ownVariance,
+    sharedSigma: Math.sqrt(sharedVariance),
+    ownSigma: Math.sqrt(ownVariance),
+  }
+}
+
+/** One product seen both listed and weighed as it was supplied. */
+export interface ListingObservation { readonly slot: Slot, readonly product: string, readonly ratio: number }
+
+/**
+ * What a build's lines teach about listings: every line with a listing whose present mass was weighed
+ * *as supplied*. A mass weighed as fitted (leads cut, case off) is not compared with its listing.
+ */
+export function listingObservations(lines: readonly Line[]): ListingObservation[] {
+  const observations: ListingObservation[] = []
+  for (const { slot, name, listing, mass } of lines) {
+    if (!listing || !(listing.valueG > 0) || !mass) continue
+    if (mass.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0)) continue
+    observations.push({
+      slot,
+      product: `${name.trim().toLowerCase()}|${listing.valueG}`,
+      ratio: mass.valueG / mass.valueCount / listing.valueG,
+    })
+  }
+  return observations
+}
+
+/** Listing honesty of every kind seen; kinds never seen get the prior. */
+export class HonestyTable {
+  private readonly kinds = new Map<Slot, KindHonesty>()
+  private static readonly prior = kindHonesty([])
+
+  constructor(observations: Iterable<ListingObservation> = []) {
+    const byProduct = new Map<Slot, Map<string, number[]>>()
+    for (const { slot, product, ratio } of observations) {
+      const products = byProduct.get(slot) ?? new Map<string, number[]>()
+      byProduct.set(slot, products)
+      products.set(product, [...(products.get(product) ?? []), ratio])
+    }
+    for (const [slot, products] of byProduct) {
+      const logs = [...products.values()].map(ratios => Math.log(sumCompensated(ratios) / ratios.length))
+      this.kinds.set(slot, kindHonesty(logs))
+    }
+  }
+
+  of(slot: Slot): KindHonesty {
+    return this.kinds.get(slot) ?? HonestyTable.prior
+  }
+
+  /** A text that is the same exactly when two tables correct alike. */
+  get fingerprint(): string {
+    return [...this.kinds].map(([slot, k]) => `${slot}:${k.products}:${k.mu}:${k.ownSigma}`).sort().join(';')
+  }
+}

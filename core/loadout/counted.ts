@@ -1,0 +1,67 @@
+import type { Build, Line, LoadoutChoice, Setup } from '../ledger'
+
+/** Whether a fitted line is chosen by set-up (fittings, payload) rather than always on board. */
+export function isOptional(line: Line): boolean {
+  return line.slot !== 'pack' && line.role !== 'airframe'
+}
+
+/** The packs a build may be flown with: its fitted lines in the pack slot, in ledger order. */
+export function packLines(build: Build): Line[] {
+  return build.lines.filter(line => line.slot === 'pack' && line.state === 'fitted')
+}
+
+/** Fitted lines that fly in every loadout. */
+export function airframeLines(build: Build): Line[] {
+  return build.lines.filter(line => line.state === 'fitted' && line.slot !== 'pack' && line.role === 'airframe')
+}
+
+/** Fitted optional lines named by the set-up. */
+export function setupLines(build: Build, setup: Setup | undefined): Line[] {
+  if (!setup) return []
+  const chosen = new Set(setup.lineIds)
+  return build.lines.filter(line => line.state === 'fitted' && isOptional(line) && chosen.has(line.id))
+}
+
+/** Every line that leaves the ground in one loadout, in ledger order. */
+export function countedLines(build: Build, choice: LoadoutChoice): Line[] {
+  const setup = build.setups.find(s => s.id === choice.setupId)
+  const chosen = new Set(setup?.lineIds)
+  return build.lines.filter((line) => {
+    if (line.state !== 'fitted') return false
+    if (line.slot === 'pack') return line.id === choice.packLineId
+    return line.role === 'airframe' || chosen.has(line.id)
+  })
+}
+
+export function sameLoadout(a: LoadoutChoice, b: LoadoutChoice): boolean {
+  return a.setupId === b.setupId && a.packLineId === b.packLineId
+}
+
+/** Every set-up with every pack; with no packs, every set-up by itself. */
+export function allLoadouts(build: Build): LoadoutChoice[] {
+  const packs: (string | null)[] = packLines(build).map(line => line.id)
+  if (packs.length === 0) packs.push(null)
+  return build.setups.flatMap(setup => packs.map(packLineId => ({ setupId: setup.id, packLineId })))
+}
+
+/** The loadouts the builder allows: all but those marked as never flown. */
+export function allowedLoadouts(build: Build): LoadoutChoice[] {
+  return allLoadouts(build).filter(choice => !build.neverFlown.some(never => sameLoadout(never, choice)))
+}
+
+/** The loadout the build is flown in, mended when its set-up or pack is gone. */
+export function defaultLoadout(build: Build): LoadoutChoice {
+  const packs = packLines(build)
+  const setupId = build.setups.some(s => s.id === build.flies.setupId) ? build.flies.setupId : build.setups[0]?.id ?? ''
+  const wanted = build.flies.packLineId
+  const packLineId = packs.some(p => p.id === wanted) ? wanted : packs[0]?.id ?? null
+  return { setupId, packLineId }
+}
+
+/** "guards and camera · P4": the set-up's name and the pack's label. */
+export function loadoutName(build: Build, choice: LoadoutChoice): string {
+  const setup = build.setups.find(s => s.id === choice.setupId)
+  const pack = build.lines.find(line => line.id === choice.packLineId)
+  const packName = pack ? pack.pack?.label || pack.name : 'no pack'
+  return `${setup?.name ?? 'no set-up'} · ${packName}`
+}

@@ -1,0 +1,2 @@
+export * from './counted'
+export * from './sheet'

@@ -1,0 +1,2 @@
+export { sumCompensated } from './sum'
+export { normalCdf, normalQuantile, spreadFactor95 } from './normal'

@@ -1,0 +1,3 @@
+export * from './judged'
+export * from './overview'
+export * from './settle'

@@ -1,0 +1,138 @@
+import { addEstimates, sigmaG, spreadG, type Estimate } from '../estimate'
+import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
+import { countedLines, LineEstimates, defaultLoadout, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
+import type { HonestyTable } from '../listings'
+import type { RuleCard } from '../rules'
+import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
+
+/** A group's share of one loadout. */
+export interface GroupTotal { readonly group: Group, readonly lines: readonly Line[], readonly estimate: Estimate }
+
+/** Everything the face of a build shows for one loadout. */
+export interface Overview {
+  readonly choice: LoadoutChoice
+  readonly counted: readonly Line[]
+  readonly total: Estimate
+  readonly massG: number
+  readonly sigmaG: number
+  readonly spreadG: number
+  /** Airframe and chosen fittings, without pack and payload. */
+  readonly dry: Estimate
+  readonly groups: readonly GroupTotal[]
+  readonly judgements: readonly CardJudgement[]
+  readonly binding: CardJudgement | null
+  readonly openLines: number
+  readonly weighedLines: number
+  readonly priceCents: number
+}
+
+/** Computes the overview of one loadout under the build's chosen cards. */
+export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly RuleCard[], estimates: LineEstimates): Overview {
+  const counted = countedLines(build, choice)
+  const total = addEstimates(counted.map(line => estimates.of(line)))
+  const dryLines = counted.filter(line => line.slot !== 'pack' && line.role !== 'payload')
+  const judgements = chosenCards(build, cards).map(card => judgeUnderCard(build, choice, card, estimates))
+  return {
+    choice, counted, total,
+    massG: total.valueG,
+    sigmaG: sigmaG(total),
+    spreadG: spreadG(total),
+    dry: addEstimates(dryLines.map(line => estimates.of(line))),
+    groups: groupTotals(counted, estimates),
+    judgements,
+    binding: bindingJudgement(judgements),
+    openLines: counted.filter(line => !line.mass).length,
+    weighedLines: counted.filter(line => line.mass?.evidence === 'weighed').length,
+    priceCents: fittedPriceCents(build),
+  }
+}
+
+/** Lines by group in reading order; groups without lines are left out. */
+export function groupTotals(lines: readonly Line[], estimates: LineEstimates): GroupTotal[] {
+  return groups.flatMap((group) => {
+    const mine = lines.filter(line => groupOf(line.slot) === group)
+    return mine.length === 0 ? [] : [{ group, lines: mine, estimate: addEstimates(mine.map(line => estimates.of(line))) }]
+  })
+}
+
+/** Price of all fitted lines in whole cents: integers, so exact. */
+export function fittedPriceCents(build: Build): number {
+  let cents = 0
+  for (const line of build.lines) if (line.state === 'fitted') cents += (line.priceEachCents ?? 0) * line.quantity
+  return cents
+}
+
+/** A build as the shelf shows it: plain data that travels over the wire. */
+export interface ShelfEntry {
+  readonly id: string
+  readonly name: string
+  readonly craftClass: string
+  readonly archived: boolean
+  readonly reference: Build['reference']
+  readonly massG: number
+  readonly sigmaG: number
+  readonly dryG: number
+  readonly goalDryG: number | null
+  readonly reserveG: number
+  readonly segments: readonly { group: Group, massG: number }[]
+  readonly word: string | null
+  readonly headroomG: number | null
+  readonly probability: number | null
+  readonly limitG: number | null
+  readonly limitWritten: string
+  readonly loadout: string
+  readonly lines: number
+  readonly weighedLines: number
+  readonly openLines: number
+  readonly evidences: Readonly<Record<Evidence, number>>
+}
+
+/** The shelf entry of a build in its default loadout; a reference craft stands for itself. */
+export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ShelfEntry {
+  const choice = defaultLoadout(build)
+  const overview = overviewOf(build, choice, cards, new LineEstimates(honesty))
+  const evidenceCounts = { 'guess': 0, 'typical': 0, 'listed': 0, 'worked out': 0, 'weighed': 0 }
+  for (const line of overview.counted) if (line.mass) evidenceCounts[line.mass.evidence]++
+  const { binding } = overview
+  return {
+    id: build.id, name: build.name, craftClass: build.craftClass, archived: build.archived, reference: build.reference,
+    massG: overview.massG, sigmaG: overview.sigmaG, dryG: overview.dry.valueG,
+    goalDryG: build.aim.goalDryG, reserveG: build.aim.reserveG,
+    segments: overview.groups.map(g => ({ group: g.group, massG: g.estimate.valueG })),
+    word: binding?.verdict?.word ?? null,
+    headroomG: binding?.verdict?.headroomG ?? null,
+    probability: binding?.verdict?.probability ?? null,
+    limitG: binding?.limitG ?? null,
+    limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',
+    loadout: loadoutName(build, choice),
+    lines: overview.counted.length, weighedLines: overview.weighedLines, openLines: overview.openLines,
+    evidences: evidenceCounts,
+  }
+}
+
+/** Every loadout under every chosen card, as the report route and the build sheet give it. */
+export interface ReportRow {
+  readonly loadout: string
+  readonly choice: LoadoutChoice
+  readonly auwG: number
+  readonly spreadG: number
+  readonly cards: readonly { cardId: string, massG: number, spreadG: number, limitG: number | null, headroomG: number | null, probability: number | null, verdict: string }[]
+}
+
+/** The report of a build: all loadouts in order of set-up and pack. */
+export function reportRows(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ReportRow[] {
+  const estimates = new LineEstimates(honesty)
+  const chosen = chosenCards(build, cards)
+  const spreadOf = (sigma: number) => spreadG({ valueG: 0, contributions: { u: sigma } })
+  return loadoutMasses(build, allLoadouts(build), estimates).map(({ choice, massG, sigmaG: sigma }) => ({
+    loadout: loadoutName(build, choice), choice, auwG: massG, spreadG: spreadOf(sigma),
+    cards: chosen.map((card) => {
+      const j = judgeUnderCard(build, choice, card, estimates)
+      return {
+        cardId: card.id, massG: j.massG, spreadG: spreadOf(j.sigmaG), limitG: j.limitG,
+        headroomG: j.verdict?.headroomG ?? null, probability: j.verdict?.probability ?? null,
+        verdict: j.verdict?.word ?? 'No limit by weight',
+      }
+    }),
+  }))
+}

@@ -1,0 +1,2 @@
+export * from './mass-units'
+export * from './read-number'

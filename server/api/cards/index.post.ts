@@ -1,0 +1,8 @@
+import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { ownCardSchema } from '../../../shared/schemas/rule-card'
+
+export default jsonRoute(newBuildReplySchema, async (event, app) => {
+  const id = app.newId()
+  app.rules.add(id, await bodyOf(event, ownCardSchema))
+  return { id }
+})

@@ -1,0 +1,203 @@
+import type { Build, Line, LoadoutChoice, Mass, ReferenceCraft, Setup } from '../../core/ledger'
+import type { Patch } from '../../core/commands'
+import type { MassVersion } from '../../shared/schemas/build-file'
+import type { Db } from './open-database'
+import { lineFromRow, lineToRow, massFromRow, massToRow, type LineRow, type MassRow } from './line-rows'
+
+interface HeadRow {
+  id: string, name: string, craftClass: string, archived: number, revision: number, purpose: string, purposeKind: 'recreation' | 'other'
+  places: string, cardIds: string, reserveG: number, confidence: number, goalDryG: number | null, goalMinutes: number | null
+  goalPriceCents: number | null, setupId: string, packLineId: string | null
+}
+
+const selectHead = `
+  SELECT id, name, craft_class AS craftClass, archived, revision, purpose, purpose_kind AS purposeKind, places, card_ids AS cardIds,
+         reserve_g AS reserveG, confidence, goal_dry_g AS goalDryG, goal_minutes AS goalMinutes, goal_price_cents AS goalPriceCents,
+         flies_setup_id AS setupId, flies_pack_line_id AS packLineId
+  FROM builds`
+
+const selectLines = `
+  SELECT l.build_id AS buildId, l.id, l.slot, l.name, l.quantity, l.mass_version_id AS massVersionId, l.listing_g AS listingG,
+         l.listing_resolution_g AS listingResolutionG, l.state, l.role, l.removable, l.price_each_cents AS priceEachCents,
+         l.note, l.tie, l.instead_of AS insteadOf,
+         m.evidence, m.value_g AS valueG, m.value_count AS valueCount, m.resolution_g AS resolutionG, m.piece_readings AS pieceReadings,
+         m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis, m.origin,
+         p.label, p.cells, p.chemistry, p.capacity_mah AS capacityMah, p.c_rating AS cRating, p.plug
+  FROM lines l
+  LEFT JOIN mass_versions m ON m.build_id = l.build_id AND m.id = l.mass_version_id
+  LEFT JOIN packs p ON p.build_id = l.build_id AND p.line_id = l.id`
+
+/** SQL for builds, their lines, mass versions, packs, set-ups and loadouts. Call inside a transaction to change several rows. */
+export function buildsRepository(db: Db) {
+  const sql = {
+    ids: db.prepare('SELECT id FROM builds ORDER BY created_at, id').pluck(),
+    head: db.prepare(`${selectHead} WHERE id = :id`),
+    lines: db.prepare(`${selectLines} WHERE l.build_id = :id ORDER BY l.position`),
+    setups: db.prepare('SELECT id, name FROM setups WHERE build_id = :id ORDER BY position'),
+    setupLines: db.prepare('SELECT setup_id AS setupId, line_id AS lineId FROM setup_lines WHERE build_id = :id ORDER BY setup_id, position'),
+    never: db.prepare('SELECT setup_id AS setupId, pack_line_id AS packLineId FROM never_flown WHERE build_id = :id ORDER BY position'),
+    reference: db.prepare('SELECT mass_g AS massG, spread_g AS spreadG, thrust_g AS thrustG, price_cents AS priceCents, minutes FROM reference_crafts WHERE build_id = :id'),
+    versions: db.prepare(`
+      SELECT id AS versionId, line_id AS lineId, made_at AS madeAt, evidence, value_g AS valueG, value_count AS valueCount,
+             resolution_g AS resolutionG, piece_readings AS pieceReadings, half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin
+      FROM mass_versions
+      WHERE build_id = :id
+      ORDER BY made_at, id`),
+    insertHead: db.prepare(`
+      INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence,
+                          goal_dry_g, goal_minutes, goal_price_cents, flies_setup_id, flies_pack_line_id)
+      VALUES (:id, :name, :craftClass, :archived, :revision, :createdAt, :purpose, :purposeKind, :places, :cardIds, :reserveG, :confidence,
+              :goalDryG, :goalMinutes, :goalPriceCents, :setupId, :packLineId)`),
+    updateHead: db.prepare(`
+      UPDATE builds
+      SET name = :name, craft_class = :craftClass, archived = :archived, purpose = :purpose, purpose_kind = :purposeKind, places = :places,
+          card_ids = :cardIds, reserve_g = :reserveG, confidence = :confidence, goal_dry_g = :goalDryG, goal_minutes = :goalMinutes,
+          goal_price_cents = :goalPriceCents, flies_setup_id = :setupId, flies_pack_line_id = :packLineId
+      WHERE id = :id`),
+    revision: db.prepare('UPDATE builds SET revision = :revision WHERE id = :id'),
+    insertVersion: db.prepare(`
+      INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g, piece_readings,
+                                           half_range_g, own_spread_g, basis, origin)
+      VALUES (:buildId, :versionId, :lineId, :madeAt, :evidence, :valueG, :valueCount, :resolutionG, :pieceReadings,
+              :halfRangeG, :ownSpreadG, :basis, :origin)`),
+    putLine: db.prepare(`
+      INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
+                         removable, price_each_cents, note, tie, instead_of)
+      VALUES (:buildId, :id, :position, :slot, :name, :quantity, :massVersionId, :listingG, :listingResolutionG, :state, :role,
+              :removable, :priceEachCents, :note, :tie, :insteadOf)
+      ON CONFLICT (build_id, id) DO UPDATE
+      SET slot = excluded.slot, name = excluded.name, quantity = excluded.quantity, mass_version_id = excluded.mass_version_id,
+          listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g, state = excluded.state, role = excluded.role,
+          removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note, tie = excluded.tie,
+          instead_of = excluded.instead_of`),
+    deleteLine: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
+    position: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),
+    lastPosition: db.prepare('SELECT coalesce(max(position), -1) FROM lines WHERE build_id = :buildId').pluck(),
+    deletePack: db.prepare('DELETE FROM packs WHERE build_id = :buildId AND line_id = :lineId'),
+    putPack: db.prepare(`
+      INSERT INTO packs (build_id, line_id, label, cells, chemistry, capacity_mah, c_rating, plug)
+      VALUES (:buildId, :lineId, :label, :cells, :chemistry, :capacityMah, :cRating, :plug)
+      ON CONFLICT (build_id, line_id) DO UPDATE
+      SET label = excluded.label, cells = excluded.cells, chemistry = excluded.chemistry, capacity_mah = excluded.capacity_mah,
+          c_rating = excluded.c_rating, plug = excluded.plug`),
+    deleteSetups: db.prepare('DELETE FROM setups WHERE build_id = :buildId'),
+    insertSetup: db.prepare('INSERT INTO setups (build_id, id, position, name) VALUES (:buildId, :id, :position, :name)'),
+    insertSetupLine: db.prepare('INSERT INTO setup_lines (build_id, setup_id, line_id, position) VALUES (:buildId, :setupId, :lineId, :position)'),
+    deleteNever: db.prepare('DELETE FROM never_flown WHERE build_id = :buildId'),
+    insertNever: db.prepare('INSERT INTO never_flown (build_id, position, setup_id, pack_line_id) VALUES (:buildId, :position, :setupId, :packLineId)'),
+    deleteReference: db.prepare('DELETE FROM reference_crafts WHERE build_id = :buildId'),
+    insertReference: db.prepare(`
+      INSERT INTO reference_crafts (build_id, mass_g, spread_g, thrust_g, price_cents, minutes)
+      VALUES (:buildId, :massG, :spreadG, :thrustG, :priceCents, :minutes)`),
+    searchLines: db.prepare(`
+      SELECT l.build_id AS buildId, b.name AS buildName, l.id AS lineId, CASE WHEN p.label IS NULL THEN l.name ELSE p.label || ' · ' || l.name END AS name,
+             l.slot, l.state
+      FROM lines l
+      JOIN builds b ON b.id = l.build_id
+      LEFT JOIN packs p ON p.build_id = l.build_id AND p.line_id = l.id
+      WHERE l.name LIKE :pattern ESCAPE '\\' OR l.slot LIKE :pattern ESCAPE '\\' OR p.label LIKE :pattern ESCAPE '\\' OR l.note LIKE :pattern ESCAPE '\\'
+      ORDER BY b.archived, b.name, l.position
+      LIMIT 40`),
+  }
+
+  function headParameters(build: Build) {
+    const { aim } = build
+    return {
+      id: build.id, name: build.name, craftClass: build.craftClass, archived: Number(build.archived), purpose: aim.purpose, purposeKind: aim.purposeKind,
+      places: JSON.stringify(aim.places), cardIds: JSON.stringify(aim.cardIds), reserveG: aim.reserveG, confidence: aim.confidence,
+      goalDryG: aim.goalDryG, goalMinutes: aim.goalMinutes, goalPriceCents: aim.goalPriceCents,
+      setupId: build.flies.setupId, packLineId: build.flies.packLineId,
+    }
+  }
+
+  function putLine(buildId: string, line: Line, position: number, madeAt: string) {
+    if (line.mass) sql.insertVersion.run(massToRow(buildId, line.id, line.mass, madeAt))
+    sql.putLine.run(lineToRow(buildId, line, position))
+    if (line.pack) sql.putPack.run({ buildId, lineId: line.id, ...line.pack })
+    else if (line.slot === 'pack') sql.deletePack.run({ buildId, lineId: line.id })
+  }
+
+  function replaceSetups(build: Build) {
+    sql.deleteSetups.run({ buildId: build.id })
+    build.setups.forEach((setup, position) => {
+      sql.insertSetup.run({ buildId: build.id, id: setup.id, position, name: setup.name })
+      setup.lineIds.forEach((lineId, at) => sql.insertSetupLine.run({ buildId: build.id, setupId: setup.id, lineId, position: at }))
+    })
+  }
+
+  function replaceNever(build: Build) {
+    sql.deleteNever.run({ buildId: build.id })
+    build.neverFlown.forEach((choice, position) => sql.insertNever.run({ buildId: build.id, position, ...choice }))
+  }
+
+  function replaceReference(build: Build) {
+    sql.deleteReference.run({ buildId: build.id })
+    if (build.reference) sql.insertReference.run({ buildId: build.id, ...build.reference })
+  }
+
+  return {
+    ids: () => sql.ids.all() as string[],
+
+    load(id: string): { build: Build, revision: number } | null {
+      const head = sql.head.get({ id }) as HeadRow | undefined
+      if (!head) return null
+      const linesOfSetup = new Map<string, string[]>()
+      for (const { setupId, lineId } of sql.setupLines.all({ id }) as { setupId: string, lineId: string }[]) {
+        linesOfSetup.set(setupId, [...(linesOfSetup.get(setupId) ?? []), lineId])
+      }
+      const build: Build = {
+        id: head.id, name: head.name, craftClass: head.craftClass, archived: head.archived === 1,
+        reference: (sql.reference.get({ id }) as ReferenceCraft | undefined) ?? null,
+        aim: {
+          purpose: head.purpose, purposeKind: head.purposeKind, places: JSON.parse(head.places), cardIds: JSON.parse(head.cardIds), reserveG: head.reserveG,
+          confidence: head.confidence, goalDryG: head.goalDryG, goalMinutes: head.goalMinutes, goalPriceCents: head.goalPriceCents,
+        },
+        lines: (sql.lines.all({ id }) as LineRow[]).map(lineFromRow),
+        setups: (sql.setups.all({ id }) as Pick<Setup, 'id' | 'name'>[]).map(s => ({ ...s, lineIds: linesOfSetup.get(s.id) ?? [] })),
+        flies: { setupId: head.setupId, packLineId: head.packLineId },
+        neverFlown: sql.never.all({ id }) as LoadoutChoice[],
+      }
+      return { build, revision: head.revision }
+    },
+
+    /** Puts in a build without its lines and set-ups: those follow through `save`. */
+    insert(build: Build, createdAt: string) {
+      sql.insertHead.run({ ...headParameters(build), revision: 1, createdAt })
+      replaceNever(build)
+      replaceReference(build)
+    },
+
+    insertVersions(buildId: string, versions: readonly MassVersion[]) {
+      for (const { lineId, madeAt, mass } of versions) sql.insertVersion.run(massToRow(buildId, lineId, mass, madeAt))
+    },
+
+    versions: (id: string): MassVersion[] => (sql.versions.all({ id }) as (MassRow & { lineId: string, madeAt: string })[])
+      .map(row => ({ lineId: row.lineId, madeAt: row.madeAt, mass: massFromRow(row) as Mass })),
+
+    /** Writes what a patch changed (in the given direction) of a build that is already `after` it, and its new revision. */
+    save(build: Build, patch: Patch, direction: 'forwards' | 'backwards', revision: number, madeAt: string) {
+      const side = direction === 'forwards' ? 'after' : 'before'
+      const buildId = build.id
+      let position = patch.lines.some(c => c[side] && !c[side === 'after' ? 'before' : 'after']) ? sql.lastPosition.get({ buildId }) as number : 0
+      for (const change of patch.lines) {
+        const line = change[side]
+        if (line) putLine(buildId, line, ++position, madeAt)
+      }
+      if (patch.order) build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))
+      if (patch.setups.length > 0 || patch.lines.some(c => !c[side])) replaceSetups(build)
+      for (const change of patch.lines) {
+        if (!change[side]) sql.deleteLine.run({ buildId, id: (change.before ?? change.after)!.id })
+      }
+      if (patch.head) {
+        const changed = patch.head[side]
+        sql.updateHead.run(headParameters(build))
+        if ('neverFlown' in changed) replaceNever(build)
+        if ('reference' in changed) replaceReference(build)
+      }
+      sql.revision.run({ id: buildId, revision })
+    },
+
+    searchLines: (text: string) => sql.searchLines.all({ pattern: `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%` }),
+  }
+}
+export type BuildsRepository = ReturnType<typeof buildsRepository>

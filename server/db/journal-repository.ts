@@ -1,0 +1,45 @@
+import type { Patch } from '../../core/commands'
+import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
+import type { Db } from './open-database'
+
+const columns = `
+  seq, at, kind, target, title, grams_before_g AS gramsBeforeG, grams_after_g AS gramsAfterG, auw_before_g AS auwBeforeG,
+  auw_after_g AS auwAfterG, note, undone`
+
+type RecordRow = JournalEntry & { patch: string }
+
+/** SQL of the journal: append, mark as taken back, annotate, read. */
+export function journalRepository(db: Db) {
+  const sql = {
+    entries: db.prepare(`SELECT ${columns} FROM journal WHERE build_id = :buildId ORDER BY seq DESC LIMIT :most`),
+    records: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId ORDER BY seq`),
+    lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
+    append: db.prepare(`
+      INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch)
+      VALUES (:buildId, :seq, :at, :kind, :target, :title, :gramsBeforeG, :gramsAfterG, :auwBeforeG, :auwAfterG, :note, :undone, :patch)`),
+    nextUndo: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`),
+    nextRedo: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`),
+    mark: db.prepare('UPDATE journal SET undone = :undone WHERE build_id = :buildId AND seq = :seq'),
+    overtake: db.prepare(`UPDATE journal SET undone = 'overtaken' WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back'`),
+    note: db.prepare('UPDATE journal SET note = :note WHERE build_id = :buildId AND seq = :seq'),
+  }
+  const withPatch = (row: unknown): JournalRecord | null => {
+    if (!row) return null
+    const { patch, ...entry } = row as RecordRow
+    return { ...entry, patch: JSON.parse(patch) as Patch } as JournalRecord
+  }
+  return {
+    entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],
+    records: (buildId: string) => sql.records.all({ buildId }).map(row => withPatch(row)!),
+    lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
+    append: (buildId: string, record: JournalRecord) => { sql.append.run({ buildId, ...record, patch: JSON.stringify(record.patch) }) },
+    nextUndo: (buildId: string) => withPatch(sql.nextUndo.get({ buildId })),
+    nextRedo: (buildId: string) => withPatch(sql.nextRedo.get({ buildId })),
+    mark: (buildId: string, seq: number, undone: JournalEntry['undone']) => { sql.mark.run({ buildId, seq, undone }) },
+    /** What was taken back before a new change can no longer be redone. */
+    overtake: (buildId: string) => { sql.overtake.run({ buildId }) },
+    /** Returns false when there is no such entry. */
+    note: (buildId: string, seq: number, note: string) => sql.note.run({ buildId, seq, note }).changes === 1,
+  }
+}
+export type JournalRepository = ReturnType<typeof journalRepository>

@@ -1,0 +1,29 @@
+import { randomUUID } from 'node:crypto'
+import { buildsRepository } from '../db/builds-repository'
+import { groupCommit } from '../db/group-commit'
+import { journalRepository } from '../db/journal-repository'
+import { openDatabase, type Db, type Migration } from '../db/open-database'
+import { rulesRepository } from '../db/rules-repository'
+import { settingsRepository } from '../db/settings-repository'
+import { buildService } from './build-service'
+import { fileService } from './file-service'
+import { newBuildService } from './new-build-service'
+import { ruleService } from './rule-service'
+
+/** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
+export function makeApplication(databasePath: string, migrations: readonly Migration[]) {
+  const db: Db = openDatabase(databasePath, migrations)
+  const rules = ruleService(rulesRepository(db))
+  const settings = settingsRepository(db)
+  const newId = () => randomUUID()
+  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), rules, now: () => new Date().toISOString() })
+  const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
+  builds.useWriter(writer)
+  return {
+    builds, rules, settings, newId,
+    files: fileService({ builds, rules, settings, newId }),
+    newBuilds: newBuildService({ builds, settings, newId }),
+    close: () => { db.close() },
+  }
+}
+export type Application = ReturnType<typeof makeApplication>

@@ -1,0 +1,42 @@
+import { craftPresets, presetLines } from '../../core/catalogue'
+import { blankAim, type Build, type Line } from '../../core/ledger'
+import type { NewBuild } from '../../shared/schemas/api'
+import type { settingsRepository } from '../db/settings-repository'
+import type { BuildService } from './build-service'
+import { DomainProblem } from './problems'
+
+interface Parts { builds: BuildService, settings: ReturnType<typeof settingsRepository>, newId: () => string }
+
+/** Starts builds: from a craft class, empty, as a copy, or as a reference craft. */
+export function newBuildService({ builds, settings, newId }: Parts) {
+  function blank(name: string, craftClass: string, lines: Line[]): Build {
+    const setupId = newId()
+    return {
+      id: newId(), name, craftClass, archived: false, reference: null, aim: blankAim(settings.load().confidence), lines,
+      setups: [{ id: setupId, name: 'as built', lineIds: [] }],
+      flies: { setupId, packLineId: lines.find(line => line.slot === 'pack')?.id ?? null },
+      neverFlown: [],
+    }
+  }
+
+  function made(wanted: NewBuild): Build {
+    const name = wanted.name.trim()
+    switch (wanted.from) {
+      case 'empty': return blank(name, '', [])
+      case 'reference': return { ...blank(name, 'reference craft', []), reference: wanted.reference }
+      case 'copy': return { ...builds.read(wanted.buildId).build, id: newId(), name, archived: false }
+      case 'class': {
+        if (!craftPresets.some(p => p.name === wanted.craftClass)) throw new DomainProblem('invalid', 'There is no such craft class.', 'craftClass')
+        return blank(name, wanted.craftClass, presetLines(wanted.craftClass, newId))
+      }
+    }
+  }
+
+  return {
+    async start(wanted: NewBuild): Promise<string> {
+      const build = made(wanted)
+      await builds.insert(build, [], [])
+      return build.id
+    },
+  }
+}

@@ -1,0 +1,14 @@
+import type { BuildReply } from '../../shared/schemas/api'
+
+export const problemCodes = {
+  'not-found': 404, 'invalid': 422, 'refused': 422, 'stale': 409, 'revision-missing': 428, 'too-large': 413, 'forbidden-origin': 403, 'nothing-to-undo': 409,
+} as const
+export type ProblemCode = keyof typeof problemCodes
+
+/** Something the builder must be told. One place turns the code into an HTTP status. */
+export class DomainProblem extends Error {
+  constructor(readonly code: ProblemCode, sentence: string, readonly field?: string, readonly current?: BuildReply) {
+    super(sentence)
+    this.name = 'DomainProblem'
+  }
+}

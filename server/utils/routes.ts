@@ -1,0 +1,73 @@
+import type { EventHandler, H3Event } from 'h3'
+import { z } from 'zod'
+import { CoreInputError } from '../../core/errors'
+import { firstProblem } from '../../shared/schemas/build-file'
+import { idSchema } from '../../shared/schemas/common'
+import type { Problem } from '../../shared/schemas/api'
+import type { Application } from '../services/application'
+import { DomainProblem, problemCodes } from '../services/problems'
+
+/** A route that gives JSON checked by `reply`; whatever goes wrong becomes a problem the builder can read. */
+export function jsonRoute<T extends z.ZodType>(reply: T, handle: (event: H3Event, app: Application) => z.input<T> | Promise<z.input<T>>): EventHandler {
+  return defineEventHandler(async (event) => {
+    try { return reply.parse(await handle(event, await useApplication())) }
+    catch (error) { return sendProblem(event, error) }
+  })
+}
+
+/** A route that gives a file to keep. */
+export function fileRoute(contentType: string, handle: (event: H3Event, app: Application) => { name: string, text: string }): EventHandler {
+  return defineEventHandler(async (event) => {
+    try {
+      const { name, text } = handle(event, await useApplication())
+      const ascii = name.replace(/[^\w.-]+/g, '-')
+      setHeader(event, 'content-type', contentType)
+      setHeader(event, 'content-disposition', `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`)
+      return text
+    }
+    catch (error) { return sendProblem(event, error) }
+  })
+}
+
+/** The parsed JSON body; throws a sentence about the first field that is wrong. */
+export async function bodyOf<T extends z.ZodType>(event: H3Event, schema: T): Promise<z.output<T>> {
+  const text = await readRawBody(event) ?? ''
+  let data: unknown
+  try { data = JSON.parse(text) }
+  catch { throw new DomainProblem('invalid', 'The request is not JSON.') }
+  const parsed = schema.safeParse(data)
+  if (parsed.success) return parsed.data
+  const { field } = firstProblem(parsed.error)
+  throw new DomainProblem('invalid', parsed.error.issues[0]!.message, field)
+}
+
+export function idParameter(event: H3Event, name = 'id'): string {
+  const parsed = idSchema.safeParse(getRouterParam(event, name))
+  if (!parsed.success) throw new DomainProblem('not-found', 'There is nothing at this address.')
+  return parsed.data
+}
+
+/** The revision a write has seen, from `If-Match: "7"`. */
+export function revisionSeen(event: H3Event): number {
+  const match = /^"?(\d{1,15})"?$/.exec(getHeader(event, 'if-match') ?? '')
+  if (!match) throw new DomainProblem('revision-missing', 'A change must say which revision of the build it has seen.')
+  return Number(match[1])
+}
+
+export function sendProblem(event: H3Event, error: unknown) {
+  const problem = problemOf(error)
+  if (problem.status >= 500) console.error(error)
+  setResponseStatus(event, problem.status)
+  setHeader(event, 'content-type', 'application/problem+json')
+  return problem
+}
+
+function problemOf(error: unknown): Problem {
+  if (error instanceof DomainProblem) {
+    return { type: `urn:jolly-gram:${error.code}`, title: error.code, status: problemCodes[error.code], detail: error.message, code: error.code, field: error.field, current: error.current }
+  }
+  if (error instanceof CoreInputError) {
+    return { type: 'urn:jolly-gram:invalid', title: 'invalid', status: 422, detail: error.message, code: 'invalid', field: error.field }
+  }
+  return { type: 'about:blank', title: 'unexpected', status: 500, code: 'unexpected', detail: 'The server could not do this and changed nothing. Its console says more.' }
+}

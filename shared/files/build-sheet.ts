@@ -1,0 +1,43 @@
+import { centsFigure, gramsWithSpread, headroomWords, percentSure } from '../../core/display'
+import { slotFacts, type Build } from '../../core/ledger'
+import type { HonestyTable } from '../../core/listings'
+import { defaultLoadout, LineEstimates, loadoutName } from '../../core/loadout'
+import { spreadG } from '../../core/estimate'
+import { overviewOf, reportRows } from '../../core/report'
+import { cardName, limitInWords, type RuleCard } from '../../core/rules'
+
+/** Text that Markdown leaves alone inside a table cell. */
+function cell(text: string): string {
+  return text.replace(/\\/g, '\\\\').replace(/\|/g, '\\|').replace(/[\r\n]+/g, ' ').replace(/([*_`[\]<>#])/g, '\\$1')
+}
+
+/** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout. */
+export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: HonestyTable, currency: string): string {
+  const estimates = new LineEstimates(honesty)
+  const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
+  const out: string[] = [`# ${cell(build.name)}`, '', cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')), '']
+  out.push(`**${gramsWithSpread(overview.massG, overview.spreadG)}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))}. ± at 95 %.`, '')
+  for (const judgement of overview.judgements) {
+    const verdict = judgement.verdict
+    out.push(`- ${cell(cardName(judgement.card))}: ${limitInWords(judgement.card)}. ${verdict ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.` : 'No limit by weight.'} ${judgement.card.verifiedOn ? `Verified by me on ${judgement.card.verifiedOn}.` : 'Not verified by me yet.'}`)
+  }
+  out.push('', '## Parts', '', '| Slot | What | × | Grams | Known by | Price |', '| --- | --- | ---: | ---: | --- | ---: |')
+  for (const group of overview.groups) {
+    out.push(`| **${group.group}** |  |  | **${gramsWithSpread(group.estimate.valueG, spreadG(group.estimate))}** |  |  |`)
+    for (const line of group.lines) {
+      const estimate = estimates.of(line)
+      const price = line.priceEachCents === null ? '' : centsFigure(line.priceEachCents * line.quantity)
+      out.push(`| ${slotFacts[line.slot].label} | ${cell(line.name)} | ${line.quantity} | ${line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'} | ${line.mass?.evidence ?? ''} | ${price} |`)
+    }
+  }
+  out.push('', `Fitted parts cost ${centsFigure(overview.priceCents)} ${cell(currency)}.`, '', '## Loadouts', '', '| Loadout | All-up weight | Verdicts |', '| --- | ---: | --- |')
+  for (const row of reportRows(build, cards, honesty)) {
+    const verdicts = row.cards.map((c) => {
+      const card = cards.find(k => k.id === c.cardId)!
+      return `${cell(cardName(card))}: ${c.verdict}`
+    }).join('; ')
+    out.push(`| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${verdicts} |`)
+  }
+  out.push('', 'A planning aid, not legal advice. Rules change: confirm with your aviation authority.', '')
+  return out.join('\n')
+}

@@ -1,0 +1,70 @@
+import { z } from 'zod'
+import { evidences, groups, slots, type Group } from '../../core/ledger'
+import type { ReportRow, ShelfEntry } from '../../core/report'
+import { buildSchema, loadoutChoiceSchema, referenceSchema } from './build'
+import { idSchema, nameSchema } from './common'
+import { journalEntrySchema } from './journal'
+import { ruleCardSchema } from './rule-card'
+
+/** What undo and redo would do next, for their labels; null when there is nothing. */
+const stepsSchema = z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() })
+export type Steps = z.infer<typeof stepsSchema>
+
+const observationSchema = z.strictObject({ slot: z.enum(slots), product: z.string(), ratio: z.number() })
+
+export const buildReplySchema = z.strictObject({
+  build: buildSchema, revision: z.int().nonnegative(), steps: stepsSchema,
+  /** What other builds teach about listings. */
+  honestyElsewhere: z.array(observationSchema),
+})
+export type BuildReply = z.infer<typeof buildReplySchema>
+
+export const commandReplySchema = z.strictObject({ revision: z.int().positive(), entry: journalEntrySchema.nullable(), steps: stepsSchema })
+export type CommandReply = z.infer<typeof commandReplySchema>
+
+export const journalReplySchema = z.strictObject({ entries: z.array(journalEntrySchema), revision: z.int() })
+
+const shelfEntrySchema = z.strictObject({
+  id: z.string(), name: z.string(), craftClass: z.string(), archived: z.boolean(), reference: referenceSchema.nullable(),
+  massG: z.number(), sigmaG: z.number(), dryG: z.number(), goalDryG: z.number().nullable(), reserveG: z.number(),
+  segments: z.array(z.strictObject({ group: z.enum(groups) as z.ZodType<Group>, massG: z.number() })),
+  word: z.string().nullable(), headroomG: z.number().nullable(), probability: z.number().nullable(), limitG: z.number().nullable(),
+  limitWritten: z.string(), loadout: z.string(), lines: z.int(), weighedLines: z.int(), openLines: z.int(),
+  evidences: z.record(z.enum(evidences), z.int()),
+}) satisfies z.ZodType<ShelfEntry>
+export const shelfReplySchema = z.strictObject({ entries: z.array(shelfEntrySchema) })
+
+export const reportReplySchema = z.strictObject({
+  name: z.string(), revision: z.int(),
+  rows: z.array(z.strictObject({
+    loadout: z.string(), choice: loadoutChoiceSchema, auwG: z.number(), spreadG: z.number(),
+    cards: z.array(z.strictObject({
+      cardId: z.string(), massG: z.number(), spreadG: z.number(), limitG: z.number().nullable(), headroomG: z.number().nullable(),
+      probability: z.number().nullable(), verdict: z.string(),
+    })),
+  })) satisfies z.ZodType<ReportRow[]>,
+})
+
+export const newBuildSchema = z.discriminatedUnion('from', [
+  z.strictObject({ from: z.literal('class'), name: nameSchema('The build’s name'), craftClass: nameSchema('The craft class') }),
+  z.strictObject({ from: z.literal('empty'), name: nameSchema('The build’s name') }),
+  z.strictObject({ from: z.literal('copy'), name: nameSchema('The build’s name'), buildId: idSchema }),
+  z.strictObject({ from: z.literal('reference'), name: nameSchema('The build’s name'), reference: referenceSchema }),
+])
+export type NewBuild = z.infer<typeof newBuildSchema>
+
+export const newBuildReplySchema = z.strictObject({ id: idSchema })
+export const cardsReplySchema = z.strictObject({ cards: z.array(ruleCardSchema) })
+
+export const foundSchema = z.strictObject({
+  buildId: z.string(), buildName: z.string(), lineId: z.string(), name: z.string(), slot: z.enum(slots), state: z.string(),
+})
+export const searchReplySchema = z.strictObject({ lines: z.array(foundSchema) })
+export type Found = z.infer<typeof foundSchema>
+
+/** RFC 9457 problem details, with the field it is about and, for a stale write, what is there now. */
+export const problemSchema = z.object({
+  type: z.string(), title: z.string(), status: z.int(), detail: z.string(), code: z.string(), field: z.string().optional(),
+  current: buildReplySchema.optional(),
+})
+export type Problem = z.infer<typeof problemSchema>

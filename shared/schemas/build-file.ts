@@ -1,0 +1,43 @@
+import { z } from 'zod'
+import { buildSchema, massSchema } from './build'
+import { idSchema } from './common'
+import { journalRecordSchema } from './journal'
+import { ruleCardSchema } from './rule-card'
+
+export const buildFileFormat = 'jolly-gram build'
+export const buildFileVersion = 1
+
+export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
+export type MassVersion = z.infer<typeof massVersionSchema>
+
+/** One build whole: the build, the own rule cards it chose, every version of its grams, and its journal. */
+export const buildFileSchema = z.strictObject({
+  format: z.literal(buildFileFormat),
+  version: z.literal(buildFileVersion),
+  build: buildSchema,
+  ownCards: z.array(ruleCardSchema).max(50),
+  massVersions: z.array(massVersionSchema).max(100_000),
+  journal: z.array(journalRecordSchema).max(100_000),
+})
+export type BuildFile = z.infer<typeof buildFileSchema>
+
+/** The first thing wrong with parsed data, as one sentence that names the place. */
+export function firstProblem(error: z.ZodError): { field: string, sentence: string } {
+  const issue = error.issues[0]
+  const field = issue?.path.map(String).join('.') ?? ''
+  return { field, sentence: field ? `${field}: ${issue!.message}` : issue?.message ?? 'The data do not have the expected shape.' }
+}
+
+/** Reads the text of a build file; every refusal is a sentence. */
+export function readBuildFile(text: string): { file: BuildFile } | { problem: string } {
+  let data: unknown
+  try { data = JSON.parse(text) }
+  catch { return { problem: 'This is not a build file: it cannot be read as JSON.' } }
+  const head = z.object({ format: z.literal(buildFileFormat), version: z.number() }).safeParse(data)
+  if (!head.success) return { problem: 'This is not a build file: it does not say so at its start.' }
+  if (head.data.version > buildFileVersion) {
+    return { problem: `This build file has version ${head.data.version}; this application reads up to version ${buildFileVersion}. Update the application, or export the build again in the older version.` }
+  }
+  const parsed = buildFileSchema.safeParse(data)
+  return parsed.success ? { file: parsed.data } : { problem: `The build file has a mistake at ${firstProblem(parsed.error).sentence}` }
+}

@@ -1,0 +1,103 @@
+import { z } from 'zod'
+import { bases, chemistries, evidences, lineStates, roles, slots, type Build, type Line, type Mass } from '../../core/ledger'
+import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
+
+export const massSchema = z.strictObject({
+  versionId: idSchema,
+  evidence: z.enum(evidences),
+  valueG: massGSchema,
+  valueCount: quantitySchema,
+  resolutionG: z.number().min(0).max(100),
+  pieceReadingsG: z.array(massGSchema).min(1).max(999).nullable(),
+  halfRangeG: massGSchema.nullable(),
+  ownSpreadG: massGSchema.nullable(),
+  basis: z.enum(bases),
+  origin: shortTextSchema('The origin'),
+}) satisfies z.ZodType<Mass>
+
+export const packFactsSchema = z.strictObject({
+  label: nameSchema('The pack’s label'),
+  cells: z.int('Cells are a whole number.').min(1, 'A pack has at least one cell.').max(14, 'At most 14 cells.'),
+  chemistry: z.enum(chemistries),
+  capacityMah: z.number().positive('Capacity must be above zero.').max(50_000, 'Capacity is at most 50,000 mAh.'),
+  cRating: z.number().positive('The C rating must be above zero.').max(500).nullable(),
+  plug: shortTextSchema('The plug'),
+})
+
+/** Every field of a line with its schema; also used one by one when a line is changed. */
+export const lineShape = {
+  id: idSchema,
+  slot: z.enum(slots),
+  name: nameSchema('The name'),
+  quantity: quantitySchema,
+  mass: massSchema.nullable(),
+  listing: z.strictObject({ valueG: massGSchema, resolutionG: z.number().min(0).max(100) }).nullable(),
+  state: z.enum(lineStates),
+  role: z.enum(roles),
+  removable: z.boolean(),
+  priceEachCents: centsSchema.nullable(),
+  note: noteSchema,
+  tie: nameSchema('The tie').nullable(),
+  insteadOf: idSchema.nullable(),
+  pack: packFactsSchema.nullable(),
+}
+export const lineSchema = z.strictObject(lineShape) satisfies z.ZodType<Line>
+
+export const setupSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema('The set-up’s name'),
+  lineIds: z.array(idSchema).max(2000).refine(ids => new Set(ids).size === ids.length, 'A set-up names a line twice.'),
+})
+
+export const loadoutChoiceSchema = z.strictObject({ setupId: idSchema, packLineId: idSchema.nullable() })
+
+export const aimShape = {
+  purpose: shortTextSchema('The purpose'),
+  purposeKind: z.enum(['recreation', 'other']),
+  places: z.array(shortTextSchema('A place')).max(50),
+  cardIds: z.array(idSchema).max(50),
+  reserveG: massGSchema,
+  confidence: z.number().min(0.5, 'Confidence is at least 50 %.').max(0.9999, 'Confidence is at most 99.99 %.'),
+  goalDryG: massGSchema.nullable(),
+  goalMinutes: z.number().min(0, 'Minutes cannot be negative.').max(600, 'Minutes are at most 600.').nullable(),
+  goalPriceCents: centsSchema.nullable(),
+}
+
+export const referenceSchema = z.strictObject({
+  massG: massGSchema, spreadG: massGSchema, thrustG: z.number().min(0).max(100_000).nullable(),
+  priceCents: centsSchema.nullable(), minutes: z.number().min(0).max(600).nullable(),
+})
+
+export const buildShape = {
+  id: idSchema,
+  name: nameSchema('The build’s name'),
+  craftClass: shortTextSchema('The craft class'),
+  archived: z.boolean(),
+  reference: referenceSchema.nullable(),
+  aim: z.strictObject(aimShape),
+  lines: z.array(lineSchema).max(2000, 'A build holds at most 2000 lines.'),
+  setups: z.array(setupSchema).min(1, 'A build needs at least one set-up.').max(100),
+  flies: loadoutChoiceSchema,
+  neverFlown: z.array(loadoutChoiceSchema).max(10_000),
+}
+
+/** A whole build whose parts refer only to what is in it. */
+export const buildSchema = z.strictObject(buildShape).superRefine((build, context) => {
+  const lineIds = new Set<string>()
+  build.lines.forEach((line, i) => {
+    if (lineIds.has(line.id)) context.addIssue({ code: 'custom', path: ['lines', i, 'id'], message: 'Two lines have the same id.' })
+    lineIds.add(line.id)
+  })
+  const setupIds = new Set(build.setups.map(s => s.id))
+  if (setupIds.size !== build.setups.length) context.addIssue({ code: 'custom', path: ['setups'], message: 'Two set-ups have the same id.' })
+  build.setups.forEach((setup, i) => {
+    if (setup.lineIds.some(id => !lineIds.has(id))) context.addIssue({ code: 'custom', path: ['setups', i, 'lineIds'], message: 'A set-up names a line that is not there.' })
+  })
+  build.lines.forEach((line, i) => {
+    if (line.insteadOf && !lineIds.has(line.insteadOf)) context.addIssue({ code: 'custom', path: ['lines', i, 'insteadOf'], message: 'A candidate stands for a line that is not there.' })
+  })
+  const refersWell = (choice: { setupId: string, packLineId: string | null }) =>
+    setupIds.has(choice.setupId) && (choice.packLineId === null || lineIds.has(choice.packLineId))
+  if (!refersWell(build.flies)) context.addIssue({ code: 'custom', path: ['flies'], message: 'The loadout flown names a set-up or pack that is not there.' })
+  if (!build.neverFlown.every(refersWell)) context.addIssue({ code: 'custom', path: ['neverFlown'], message: 'A loadout never flown names a set-up or pack that is not there.' })
+}) satisfies z.ZodType<Build>

@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import type { Command } from '../../core/commands'
+import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, setupSchema } from './build'
+import { idSchema, noteSchema } from './common'
+
+const { id: _id, insteadOf: _insteadOf, ...changeable } = lineShape
+const lineFieldsSchema = z.strictObject(changeable).partial()
+
+export const commandSchema = z.discriminatedUnion('type', [
+  z.strictObject({
+    type: z.literal('build.set'),
+    fields: z.strictObject({
+      name: buildShape.name, craftClass: buildShape.craftClass, archived: buildShape.archived, reference: buildShape.reference,
+      aim: z.strictObject(aimShape).partial(),
+    }).partial(),
+  }),
+  z.strictObject({ type: z.literal('lines.add'), lines: z.array(lineSchema).min(1).max(2000, 'At most 2000 lines at once.'), beforeId: idSchema.nullable() }),
+  z.strictObject({ type: z.literal('lines.change'), changes: z.array(z.strictObject({ id: idSchema, fields: lineFieldsSchema })).min(1).max(2000) }),
+  z.strictObject({ type: z.literal('lines.move'), ids: z.array(idSchema).min(1).max(2000), beforeId: idSchema.nullable() }),
+  z.strictObject({ type: z.literal('lines.delete'), ids: z.array(idSchema).min(1).max(2000) }),
+  z.strictObject({ type: z.literal('line.fit'), id: idSchema }),
+  z.strictObject({ type: z.literal('setup.put'), setup: setupSchema }),
+  z.strictObject({ type: z.literal('setup.delete'), id: idSchema }),
+  z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),
+  z.strictObject({ type: z.literal('loadout.never'), choice: loadoutChoiceSchema, never: z.boolean() }),
+]) satisfies z.ZodType<Command>
+
+export const commandRequestSchema = z.strictObject({ command: commandSchema, note: noteSchema.default('') })

@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import type { Patch } from '../../core/commands'
+import { buildShape, lineSchema, setupSchema } from './build'
+import { idSchema, noteSchema } from './common'
+
+function changeOf<T extends z.ZodType>(item: T) {
+  return z.strictObject({ before: item.nullable(), after: item.nullable() })
+}
+const { id: _id, lines: _lines, setups: _setups, ...headShape } = buildShape
+const headSchema = z.strictObject(headShape).partial()
+
+export const patchSchema = z.strictObject({
+  head: changeOf(headSchema).extend({ before: headSchema, after: headSchema }).nullable(),
+  lines: z.array(changeOf(lineSchema)),
+  setups: z.array(changeOf(setupSchema)),
+  order: z.strictObject({ before: z.array(idSchema), after: z.array(idSchema) }).nullable(),
+}) satisfies z.ZodType<Patch>
+
+export const entryKinds = ['do', 'undo', 'redo'] as const
+
+/** One entry of the journal. `target` is the entry an undo or redo was of. */
+export const journalEntrySchema = z.strictObject({
+  seq: z.int().positive(),
+  at: z.iso.datetime(),
+  kind: z.enum(entryKinds),
+  target: z.int().positive().nullable(),
+  title: z.string().max(600),
+  gramsBeforeG: z.number().nullable(),
+  gramsAfterG: z.number().nullable(),
+  auwBeforeG: z.number(),
+  auwAfterG: z.number(),
+  note: noteSchema,
+  /** Whether the change is in force, taken back, or taken back and overtaken by a later change. */
+  undone: z.enum(['in force', 'taken back', 'overtaken']),
+})
+export type JournalEntry = z.infer<typeof journalEntrySchema>
+
+/** An entry with what it changed, as kept in the database and in build files. */
+export const journalRecordSchema = journalEntrySchema.extend({ patch: patchSchema })
+export type JournalRecord = z.infer<typeof journalRecordSchema>
