@@ -12,6 +12,7 @@ export default defineNuxtConfig({
     'element-plus/theme-chalk/dark/css-vars.css',
     '~/assets/theme.css', '~/assets/layout.css', '~/assets/print.css',
   ],
+  components: [{ path: '~/components', pathPrefix: false }],
   app: { head: {
     title: 'Jolly Gram',
     htmlAttrs: { lang: 'en' },

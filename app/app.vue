@@ -1,1 +1,27 @@
-<template><NuxtPage /></template>
+<script setup lang="ts">
+const settings = useSettingsStore()
+const shell = useShell()
+const systemDark = usePreferredDark()
+const dark = computed(() => settings.settings.theme === 'dark' || (settings.settings.theme === 'system' && systemDark.value))
+useHead({ htmlAttrs: { class: computed(() => dark.value ? 'dark' : '') } })
+onMounted(() => { settings.load().catch(() => { settings.problem = 'The server does not answer. Is it still running?' }) })
+useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.keysOpen.value = true } })
+</script>
+
+<template>
+  <div class="application">
+    <TopBar />
+    <StripTextures />
+    <p v-if="settings.problem" class="server-problem" role="alert">{{ settings.problem }}</p>
+    <div class="below"><NuxtPage /></div>
+    <FindAnything />
+    <KeyList />
+  </div>
+</template>
+
+<style scoped>
+.application { height: 100%; display: flex; flex-direction: column; }
+.below { flex: 1; min-height: 0; overflow: auto; display: flex; flex-direction: column; }
+.server-problem { margin: 0; padding: 8px 18px; background: var(--note); font-weight: 600; }
+@media print { .application, .below { display: block; overflow: visible; } }
+</style>

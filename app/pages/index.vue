@@ -1,1 +1,65 @@
-<template><p>hi</p></template>
+<script setup lang="ts">
+const shelf = useShelfStore()
+const starting = ref(false)
+const showArchived = ref(false)
+const problem = ref('')
+const file = useTemplateRef<HTMLInputElement>('file')
+
+useHead({ title: 'Shelf · Jolly Gram' })
+shelf.load().catch((error) => { problem.value = sentenceOf(error) })
+useSingleKeys({ n: () => { starting.value = true }, N: () => { starting.value = true } })
+
+const numberWords = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
+const spoken = (n: number) => numberWords[n] ?? String(n)
+const present = computed(() => shelf.entries.filter(entry => !entry.archived))
+const archived = computed(() => shelf.entries.filter(entry => entry.archived))
+const summary = computed(() => {
+  const count = (word: string) => present.value.filter(entry => entry.word === word).length
+  const parts = [[count('Clear'), 'clear as you fly them'], [count('Too close to call'), 'to settle'], [count('Over'), 'over']] as const
+  return [`${spoken(present.value.length)} ${present.value.length === 1 ? 'build' : 'builds'}`, parts.filter(([n]) => n > 0).map(([n, words]) => `${spoken(n)} ${words}`).join(', ')].filter(Boolean).join(' · ')
+})
+
+async function bringIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  if (!chosen) return
+  problem.value = ''
+  try {
+    if (chosen.size > 16_000_000) throw new Error('This file is over 16 MB, more than any build. Nothing was taken in.')
+    const id = await shelf.bringIn(await chosen.text())
+    await navigateTo(`/builds/${id}/parts`)
+  }
+  catch (error) { problem.value = sentenceOf(error) }
+  finally { input.value = '' }
+}
+async function putAway(id: string, away: boolean) {
+  problem.value = ''
+  try { await shelf.putAway(id, away) }
+  catch (error) { problem.value = sentenceOf(error) }
+}
+</script>
+
+<template>
+  <main class="page">
+    <div class="page-head">
+      <h1>Shelf</h1><span class="soft">{{ shelf.loaded ? summary : '' }}</span><span class="gap" />
+      <input ref="file" type="file" accept=".json,application/json" class="visually-hidden" aria-label="Build file" tabindex="-1" @change="bringIn">
+      <button type="button" @click="file?.click()">Bring in a file</button>
+      <button type="button" class="first" @click="starting = true">Start a build <kbd>N</kbd></button>
+    </div>
+    <p v-if="problem" class="note" role="alert">{{ problem }}</p>
+    <div v-if="shelf.loaded && present.length === 0" class="panel empty">
+      <h2>Nothing on the shelf yet</h2>
+      <p class="soft">Start from a craft class and you have a total, its spread and a verdict in a minute.</p>
+      <button type="button" class="first" @click="starting = true">Start a build</button>
+    </div>
+    <BuildCard v-for="entry in present" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" />
+    <p v-if="archived.length > 0"><button type="button" class="plain" :aria-expanded="showArchived" @click="showArchived = !showArchived">{{ showArchived ? 'Hide' : 'Show' }} what was put away ({{ archived.length }})</button></p>
+    <template v-if="showArchived"><BuildCard v-for="entry in archived" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" /></template>
+    <StartBuild v-model="starting" />
+  </main>
+</template>
+
+<style scoped>
+.empty { text-align: center; padding: 48px; }
+</style>

@@ -1,5 +1,6 @@
 import type { Build, Line, LoadoutChoice, Mass, ReferenceCraft, Setup } from '../../core/ledger'
 import type { Patch } from '../../core/commands'
+import type { Found } from '../../shared/schemas/api'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { Db } from './open-database'
 import { lineFromRow, lineToRow, massFromRow, massToRow, type LineRow, type MassRow } from './line-rows'
@@ -197,7 +198,7 @@ export function buildsRepository(db: Db) {
       sql.revision.run({ id: buildId, revision })
     },
 
-    searchLines: (text: string) => sql.searchLines.all({ pattern: `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%` }),
+    searchLines: (text: string) => sql.searchLines.all({ pattern: `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%` }) as Found[],
   }
 }
 export type BuildsRepository = ReturnType<typeof buildsRepository>

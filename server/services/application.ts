@@ -11,12 +11,12 @@ import { newBuildService } from './new-build-service'
 import { ruleService } from './rule-service'
 
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
-export function makeApplication(databasePath: string, migrations: readonly Migration[]) {
+export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString()) {
   const db: Db = openDatabase(databasePath, migrations)
   const rules = ruleService(rulesRepository(db))
   const settings = settingsRepository(db)
   const newId = () => randomUUID()
-  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), rules, now: () => new Date().toISOString() })
+  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), rules, now })
   const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
   builds.useWriter(writer)
   return {

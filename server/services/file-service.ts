@@ -15,7 +15,7 @@ export function fileService({ builds, rules, settings, newId }: Parts) {
     exportBuild(id: string): string {
       const { build, massVersions, journal } = builds.wholeOf(id)
       const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
-      const file: BuildFile = { format: buildFileFormat, version: buildFileVersion, build: build as BuildFile['build'], ownCards: ownCards as BuildFile['ownCards'], massVersions, journal }
+      const file: BuildFile = { format: buildFileFormat, version: buildFileVersion, build, ownCards, massVersions, journal }
       return `${JSON.stringify(file, null, 2)}\n`
     },
     /** Takes a build file in, all of it or nothing. A build that is there already comes in as a second one beside it. */

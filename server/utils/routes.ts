@@ -7,8 +7,11 @@ import type { Problem } from '../../shared/schemas/api'
 import type { Application } from '../services/application'
 import { DomainProblem, problemCodes } from '../services/problems'
 
+/** What a schema takes, with nothing in it to be changed: the services give what they hold. */
+type Unchanging<T> = T extends readonly (infer U)[] ? readonly Unchanging<U>[] : T extends object ? { readonly [K in keyof T]: Unchanging<T[K]> } : T
+
 /** A route that gives JSON checked by `reply`; whatever goes wrong becomes a problem the builder can read. */
-export function jsonRoute<T extends z.ZodType>(reply: T, handle: (event: H3Event, app: Application) => z.input<T> | Promise<z.input<T>>): EventHandler {
+export function jsonRoute<T extends z.ZodType>(reply: T, handle: (event: H3Event, app: Application) => Unchanging<z.input<T>> | Promise<Unchanging<z.input<T>>>): EventHandler {
   return defineEventHandler(async (event) => {
     try { return reply.parse(await handle(event, await useApplication())) }
     catch (error) { return sendProblem(event, error) }

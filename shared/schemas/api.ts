@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { evidences, groups, slots, type Group } from '../../core/ledger'
+import { evidences, groups, slots, type Build, type Group } from '../../core/ledger'
+import type { ListingObservation } from '../../core/listings'
 import type { ReportRow, ShelfEntry } from '../../core/report'
 import { buildSchema, loadoutChoiceSchema, referenceSchema } from './build'
 import { idSchema, nameSchema } from './common'
@@ -17,7 +18,12 @@ export const buildReplySchema = z.strictObject({
   /** What other builds teach about listings. */
   honestyElsewhere: z.array(observationSchema),
 })
-export type BuildReply = z.infer<typeof buildReplySchema>
+export interface BuildReply {
+  readonly build: Build
+  readonly revision: number
+  readonly steps: Steps
+  readonly honestyElsewhere: readonly ListingObservation[]
+}
 
 export const commandReplySchema = z.strictObject({ revision: z.int().positive(), entry: journalEntrySchema.nullable(), steps: stepsSchema })
 export type CommandReply = z.infer<typeof commandReplySchema>
@@ -67,4 +73,4 @@ export const problemSchema = z.object({
   type: z.string(), title: z.string(), status: z.int(), detail: z.string(), code: z.string(), field: z.string().optional(),
   current: buildReplySchema.optional(),
 })
-export type Problem = z.infer<typeof problemSchema>
+export type Problem = Omit<z.infer<typeof problemSchema>, 'current'> & { readonly current?: BuildReply }

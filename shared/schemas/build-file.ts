@@ -1,14 +1,16 @@
 import { z } from 'zod'
+import type { Build, Mass } from '../../core/ledger'
+import type { RuleCard } from '../../core/rules'
 import { buildSchema, massSchema } from './build'
 import { idSchema } from './common'
-import { journalRecordSchema } from './journal'
+import { journalRecordSchema, type JournalRecord } from './journal'
 import { ruleCardSchema } from './rule-card'
 
 export const buildFileFormat = 'jolly-gram build'
 export const buildFileVersion = 1
 
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
-export type MassVersion = z.infer<typeof massVersionSchema>
+export interface MassVersion { readonly lineId: string, readonly madeAt: string, readonly mass: Mass }
 
 /** One build whole: the build, the own rule cards it chose, every version of its grams, and its journal. */
 export const buildFileSchema = z.strictObject({
@@ -19,7 +21,14 @@ export const buildFileSchema = z.strictObject({
   massVersions: z.array(massVersionSchema).max(100_000),
   journal: z.array(journalRecordSchema).max(100_000),
 })
-export type BuildFile = z.infer<typeof buildFileSchema>
+export interface BuildFile {
+  readonly format: typeof buildFileFormat
+  readonly version: typeof buildFileVersion
+  readonly build: Build
+  readonly ownCards: readonly RuleCard[]
+  readonly massVersions: readonly MassVersion[]
+  readonly journal: readonly JournalRecord[]
+}
 
 /** The first thing wrong with parsed data, as one sentence that names the place. */
 export function firstProblem(error: z.ZodError): { field: string, sentence: string } {

@@ -37,4 +37,4 @@ export type JournalEntry = z.infer<typeof journalEntrySchema>
 
 /** An entry with what it changed, as kept in the database and in build files. */
 export const journalRecordSchema = journalEntrySchema.extend({ patch: patchSchema })
-export type JournalRecord = z.infer<typeof journalRecordSchema>
+export type JournalRecord = JournalEntry & { readonly patch: Patch }

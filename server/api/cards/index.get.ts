@@ -1,3 +1,3 @@
 import { cardsReplySchema } from '../../../shared/schemas/api'
 
-export default jsonRoute(cardsReplySchema, (_event, app) => ({ cards: app.rules.cards() }) as never)
+export default jsonRoute(cardsReplySchema, (_event, app) => ({ cards: app.rules.cards() }))

@@ -1,3 +1,3 @@
 import { buildReplySchema } from '../../../../shared/schemas/api'
 
-export default jsonRoute(buildReplySchema, (event, app) => app.builds.read(idParameter(event)) as never)
+export default jsonRoute(buildReplySchema, (event, app) => app.builds.read(idParameter(event)))

@@ -1,3 +1,3 @@
 import { reportReplySchema } from '../../../../shared/schemas/api'
 
-export default jsonRoute(reportReplySchema, (event, app) => app.builds.report(idParameter(event)) as never)
+export default jsonRoute(reportReplySchema, (event, app) => app.builds.report(idParameter(event)))

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { centsFigure, fixed } from '#core/display'
+import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
+import type { Aim } from '#core/ledger'
+import type { BuildFields } from '#core/commands'
+import { shortTextSchema } from '#shared/schemas/common'
+
+const store = useBuildStore()
+const { settings } = storeToRefs(useSettingsStore())
+const problems = reactive<Record<string, string>>({})
+const aim = computed(() => store.build!.aim)
+
+function set(fields: BuildFields) { store.run({ type: 'build.set', fields }) }
+/** Reads a field; writes it when it can be read, otherwise says why and leaves the build as it is. */
+function change(key: keyof Aim, event: Event, read: (text: string) => { value: unknown } | { problem: string }) {
+  const result = read((event.target as HTMLInputElement).value)
+  problems[key] = 'problem' in result ? result.problem : ''
+  if ('value' in result) set({ aim: { [key]: result.value } })
+}
+const grams = (optional: boolean) => (text: string) => {
+  if (text.trim() === '') return { value: optional ? null : 0 }
+  const read = readGrams(text)
+  return isNotRead(read) ? read : { value: read.massG }
+}
+function minutes(text: string) {
+  if (text.trim() === '') return { value: null }
+  const read = readNumber(text)
+  if (isNotRead(read)) return read
+  return read.value >= 0 && read.value <= 600 ? { value: read.value } : { problem: 'Minutes lie between 0 and 600.' }
+}
+function money(text: string) {
+  const read = readCents(text)
+  return isNotRead(read) ? read : { value: read.cents }
+}
+function confidence(text: string) {
+  const read = readNumber(text.replace('%', ''))
+  if (isNotRead(read)) return read
+  return read.value >= 50 && read.value <= 99.99 ? { value: read.value / 100 } : { problem: 'Confidence lies between 50 and 99.99 %.' }
+}
+function purpose(text: string) {
+  const parsed = shortTextSchema('The purpose').safeParse(text.trim())
+  return parsed.success ? { value: parsed.data } : { problem: parsed.error.issues[0]!.message }
+}
+function craftClass(event: Event) {
+  const parsed = shortTextSchema('The craft class').safeParse((event.target as HTMLInputElement).value.trim())
+  problems.craftClass = parsed.success ? '' : parsed.error.issues[0]!.message
+  if (parsed.success) set({ craftClass: parsed.data })
+}
+const goalWords = computed(() => {
+  const { overview } = store
+  const out: string[] = []
+  if (aim.value.goalDryG !== null) out.push(`Dry ${fixed(overview!.dry.valueG, 1)} of ${fixed(aim.value.goalDryG, 1)} g: ${overview!.dry.valueG <= aim.value.goalDryG ? 'met' : `${fixed(overview!.dry.valueG - aim.value.goalDryG, 1)} g too much`}.`)
+  if (aim.value.goalPriceCents !== null) out.push(`Fitted parts ${centsFigure(overview!.priceCents)} of ${centsFigure(aim.value.goalPriceCents)} ${settings.value.currency}: ${overview!.priceCents <= aim.value.goalPriceCents ? 'met' : 'more than planned'}.`)
+  return out
+})
+</script>
+
+<template>
+  <div class="fields">
+    <label class="field">Craft class<input :value="store.build!.craftClass" @change="craftClass"></label>
+    <label class="field">Purpose<input :value="aim.purpose" placeholder="ridge walks in summer" @change="change('purpose', $event, purpose)"></label>
+    <label class="field">Reserve to keep free, g<input :value="aim.reserveG" class="figure" inputmode="decimal" @change="change('reserveG', $event, grams(false))"></label>
+    <label class="field">Confidence for a verdict, %<input :value="Number((aim.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="change('confidence', $event, confidence)"></label>
+    <label class="field">Own goal, dry mass, g<input :value="aim.goalDryG ?? ''" class="figure" inputmode="decimal" @change="change('goalDryG', $event, grams(true))"></label>
+    <label class="field">Own goal, minutes<input :value="aim.goalMinutes ?? ''" class="figure" inputmode="decimal" @change="change('goalMinutes', $event, minutes)"></label>
+    <label class="field">Own goal, money, {{ settings.currency }}<input :value="aim.goalPriceCents === null ? '' : centsFigure(aim.goalPriceCents)" class="figure" inputmode="decimal" @change="change('goalPriceCents', $event, money)"></label>
+  </div>
+  <template v-for="(sentence, key) in problems" :key="key"><p v-if="sentence" class="problem" role="alert">{{ sentence }}</p></template>
+  <p v-for="words in goalWords" :key="words" class="soft">{{ words }}</p>
+</template>

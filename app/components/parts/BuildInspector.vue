@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, spreadFigure } from '#core/display'
+import { spreadG } from '#core/estimate'
+import { lineGrams } from '#core/evidence'
+import { spreadFactor95, sumCompensated } from '#core/numbers'
+import { cardName, countingSentences, limitInWords } from '#core/rules'
+
+const store = useBuildStore()
+const overview = computed(() => store.overview!)
+const closeCall = computed(() => overview.value.binding?.verdict?.word === 'Too close to call')
+/** The figures as typed, summed without corrections: what a pocket calculator says. */
+const plainSumG = computed(() => sumCompensated(overview.value.counted.map(line => line.mass ? lineGrams(line.mass, line.quantity) : 0)))
+const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.share > 0.01))
+</script>
+
+<template>
+  <div>
+    <h2>What the total rests on</h2>
+    <div class="value figure">{{ gramsFigure(overview.massG, overview.spreadG) }}<small> g ± {{ spreadFigure(overview.spreadG) }}</small></div>
+    <dl class="facts">
+      <dt>Plain sum of displays</dt><dd>{{ fixed(plainSumG, 2) }} g</dd>
+      <dt>Dry, without pack and payload</dt><dd>{{ gramsWithSpread(overview.dry.valueG, spreadG(overview.dry)) }}</dd>
+      <dt>Lines weighed</dt><dd>{{ overview.weighedLines }} of {{ overview.counted.length }}</dd>
+    </dl>
+    <p v-if="store.narrowing" class="note">{{ narrowingWords(store.narrowing, closeCall) }}</p>
+    <template v-if="widest.length > 0">
+      <h3>Where the doubt comes from</h3>
+      <div v-for="entry in widest" :key="entry.line.id" class="doubt">
+        <button type="button" class="plain" @click="store.selectedId = entry.line.id">{{ lineTitle(entry.line) }}</button><span class="figure">{{ fixed(100 * entry.share, 0) }} %</span>
+      </div>
+    </template>
+    <h3>Under the chosen cards</h3>
+    <p v-if="overview.judgements.length === 0" class="soft">No rule card is chosen. <NuxtLink :to="`/builds/${store.build!.id}/aim`">Choose one in Aim</NuxtLink></p>
+    <div v-for="judgement in overview.judgements" :key="judgement.card.id" class="card">
+      <b>{{ cardName(judgement.card) }}</b> <span class="soft">{{ limitInWords(judgement.card) }}</span>
+      <div v-if="judgement.verdict"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ percentSure(judgement.verdict.probability) }} sure</span></div>
+      <div v-else class="soft">Asks the same whatever the craft weighs.</div>
+      <div v-if="judgement.leftOut.length > 0" class="soft">Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.</div>
+      <div v-if="judgement.heaviest" class="soft">Looks at the heaviest loadout you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95) }} g.</div>
+      <div v-if="judgement.verdict?.word === 'Too close to call' && judgement.verdict.clearSpreadG !== null" class="soft">Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.</div>
+    </div>
+    <SetupEditor />
+  </div>
+</template>
+
+<style scoped>
+.value { font-size: 30px; line-height: 1; letter-spacing: -1px; margin: 8px 0 4px; } .value small { font-size: 14px; letter-spacing: 0; color: var(--ink-soft); }
+.doubt { display: flex; justify-content: space-between; border-top: 1px solid var(--line); padding: 3px 0; gap: 8px; }
+.doubt .plain { text-align: left; white-space: normal; color: var(--ink); font-weight: 500; padding-left: 0; font-size: 12.5px; }
+.card { border-top: 1px solid var(--line); padding: 6px 0; }
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { bases, roles, slotFacts, type Line } from '#core/ledger'
+import { sigmaG, spreadG } from '#core/estimate'
+import { lineGrams } from '#core/evidence'
+import { fixed, gramsFigure, gramsWithSpread, signed, spreadFigure } from '#core/display'
+import { isOptional } from '#core/loadout'
+import type { LineFields } from '#core/commands'
+import { nameSchema } from '#shared/schemas/common'
+
+const props = defineProps<{ line: Line }>()
+const store = useBuildStore()
+const estimate = computed(() => store.estimates.of(props.line))
+const spread = computed(() => spreadG(estimate.value))
+const honesty = computed(() => store.honesty.of(props.line.slot))
+const bookedG = computed(() => props.line.mass ? lineGrams(props.line.mass, props.line.quantity) : 0)
+const correctionG = computed(() => estimate.value.valueG - bookedG.value)
+const share = computed(() => store.shares.find(entry => entry.line.id === props.line.id)?.share ?? null)
+const limit = computed(() => store.overview?.binding?.limitG ?? null)
+const counted = computed(() => store.overview?.counted.some(line => line.id === props.line.id) ?? false)
+const pieces = computed(() => props.line.mass?.pieceReadingsG ?? null)
+const fitted = computed(() => props.line.insteadOf ? store.lineOf(props.line.insteadOf) ?? null : null)
+const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.line.id))
+const leavingOut = computed(() => props.line.removable ? store.overview?.judgements.filter(j => j.leftOut.includes(props.line.name)) ?? [] : [])
+const tieProblem = ref('')
+
+const explanation = computed(() => {
+  const { mass } = props.line
+  if (!mass) return 'Nobody has said what it weighs. Type the grams in the sheet.'
+  if (mass.ownSpreadG !== null) return 'The spread is your own.'
+  switch (mass.evidence) {
+    case 'guess': return 'A guess counts with 20 % either way, at least 0.2 g.'
+    case 'typical': return `Middle of the class range (${mass.origin}); the true part may lie anywhere in it.`
+    case 'worked out': return `Worked out from its dimensions: ${props.line.slot === 'screw' ? '10' : '5'} % either way.`
+    case 'weighed': return `${pieces.value ? `${pieces.value.length} of ${props.line.quantity} pieces weighed one by one` : mass.valueCount > 1 ? `${mass.valueCount} pieces on the pan together` : props.line.quantity > 1 ? `One of ${props.line.quantity} pieces weighed; the others may differ` : 'Weighed'}, ${mass.basis}. The scale has not been checked: 0.3 % either way.`
+    case 'listed': return honesty.value.products > 0
+      ? `${honesty.value.products} ${slotFacts[props.line.slot].label.toLowerCase()} ${honesty.value.products === 1 ? 'part' : 'parts'} of yours came out ${fixed(Math.abs(100 * (Math.exp(honesty.value.mu) - 1)), 1)} % ${honesty.value.mu >= 0 ? 'heavier' : 'lighter'} than listed, so the ledger plans for that until this one is weighed.`
+      : 'As the seller lists it. None of your own parts of this kind have been held against their listing yet.'
+  }
+})
+const contributions = computed(() => Object.entries(estimate.value.contributions).map(([key, g]) => ({ key, words: causeWords(key), g })).sort((a, b) => Math.abs(b.g) - Math.abs(a.g)))
+function causeWords(key: string): string {
+  if (key.startsWith('listing:')) return 'how this kind is listed (shared)'
+  if (key.startsWith('gain:')) return 'the unchecked scale (shared)'
+  const words: Record<string, string> = { product: 'the part itself', digit: 'last digit of the listing', weighing: 'the reading', tare: 'its tare', pieces: 'between pieces' }
+  return words[key.split(':')[0]!] ?? key
+}
+
+function change(fields: LineFields) {
+  store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields }] })
+}
+function changeBasis(event: Event) {
+  if (props.line.mass) change({ mass: { ...props.line.mass, versionId: newId(), basis: (event.target as HTMLSelectElement).value as (typeof bases)[number] } })
+}
+function changeTie(event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  const named = nameSchema('The tie').safeParse(text)
+  tieProblem.value = text === '' || named.success ? '' : named.error.issues[0]!.message
+  if (!tieProblem.value && text !== (props.line.tie ?? '')) change({ tie: text === '' ? null : text })
+}
+function addCandidate() {
+  const id = newId()
+  const name = `Another ${slotFacts[props.line.slot].label.toLowerCase()}`
+  if (store.run({ type: 'lines.add', lines: [{ ...props.line, id, name, mass: null, listing: null, state: 'candidate', insteadOf: props.line.id, priceEachCents: null, note: '', tie: null }], beforeId: null })) store.selectedId = id
+}
+/** Tied lines go into and out of a set-up together. */
+function tick(setupId: string, on: boolean) {
+  const setup = store.build!.setups.find(s => s.id === setupId)!
+  const together = props.line.tie ? store.build!.lines.filter(l => l.tie === props.line.tie && isOptional(l)).map(l => l.id) : [props.line.id]
+  const others = setup.lineIds.filter(id => !together.includes(id))
+  store.run({ type: 'setup.put', setup: { ...setup, lineIds: on ? [...others, ...together] : others } })
+}
+function remove() {
+  store.selectedId = null
+  store.run({ type: 'lines.delete', ids: [props.line.id] })
+}
+</script>
+
+<template>
+  <div>
+    <h2>{{ slotFacts[line.slot].label }}</h2>
+    <p class="soft">{{ lineTitle(line) }}</p>
+    <div class="value figure">{{ line.mass ? gramsFigure(estimate.valueG, spread) : 'open' }}<small v-if="line.mass"> g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small></div>
+    <p>{{ explanation }}</p>
+    <dl class="facts">
+      <template v-if="line.listing"><dt>Listed<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></dt><dd>{{ fixed(line.listing.valueG * line.quantity, 2) }} g</dd></template>
+      <template v-if="Math.abs(correctionG) > 0.004"><dt>Correction for listings</dt><dd>{{ signed(correctionG, 2) }} g</dd></template>
+      <template v-if="line.mass"><dt>Spread (95 %)</dt><dd>± {{ spreadFigure(spread) }} g</dd></template>
+      <template v-if="limit && counted"><dt>Share of the limit</dt><dd>{{ fixed(100 * estimate.valueG / limit, 1) }} %</dd></template>
+      <template v-if="share !== null && counted"><dt>Share of the doubt</dt><dd>{{ fixed(100 * share, 0) }} %</dd></template>
+      <template v-if="pieces"><dt>Pieces</dt><dd>{{ pieces.map(p => fixed(p, 2)).join(' ') }}</dd></template>
+    </dl>
+    <details v-if="contributions.length > 0">
+      <summary>Why ± {{ spreadFigure(spread) }}?</summary>
+      <dl class="facts"><template v-for="c in contributions" :key="c.key"><dt>{{ c.words }}</dt><dd>{{ fixed(Math.abs(c.g), 3) }} g</dd></template><dt>one standard uncertainty</dt><dd>{{ fixed(sigmaG(estimate), 3) }} g</dd></dl>
+    </details>
+
+    <template v-if="line.state === 'candidate'">
+      <p v-if="fitted">Could go instead of {{ fitted.name }}.</p>
+      <button type="button" class="first" @click="store.run({ type: 'line.fit', id: line.id })">Fit this instead</button>
+    </template>
+    <template v-else>
+      <h3>Could go here instead</h3>
+      <div v-for="candidate in candidates" :key="candidate.id" class="candidate">
+        <button type="button" class="plain" @click="store.selectedId = candidate.id">{{ candidate.name }}</button>
+        <b v-if="candidate.mass" class="figure" :class="store.estimates.of(candidate).valueG <= estimate.valueG ? 'word-clear' : 'word-over'">{{ signed(store.estimates.of(candidate).valueG - estimate.valueG, 1) }} g</b>
+        <button type="button" :aria-label="`Fit ${candidate.name} instead`" @click="store.run({ type: 'line.fit', id: candidate.id })">Fit</button>
+      </div>
+      <button type="button" class="plain" @click="addCandidate">Add a candidate</button>
+    </template>
+
+    <h3>This line</h3>
+    <div class="fields">
+      <label class="field">Role<select :value="line.role" :disabled="line.slot === 'pack'" @change="change({ role: ($event.target as HTMLSelectElement).value as Line['role'] })"><option v-for="role in roles" :key="role" :value="role">{{ role }}</option></select></label>
+      <label class="field">Mass is<select :value="line.mass?.basis" :disabled="!line.mass" @change="changeBasis"><option v-for="basis in bases" :key="basis" :value="basis">{{ basis }}</option></select></label>
+      <label class="tick wide"><input type="checkbox" :checked="line.removable" @change="change({ removable: !line.removable })">Removable without tools</label>
+      <label class="field wide">Tied with (same word travels together)<input :value="line.tie ?? ''" :aria-invalid="tieProblem !== ''" @change="changeTie"></label>
+      <p v-if="tieProblem" class="problem wide" role="alert">{{ tieProblem }}</p>
+      <label class="field wide">Note<textarea rows="2" :value="line.note" maxlength="2000" @change="change({ note: ($event.target as HTMLTextAreaElement).value })" /></label>
+    </div>
+    <p v-for="judgement in leavingOut" :key="judgement.card.id" class="note">{{ judgement.card.place }} leaves removable accessories out: this line does not count there ({{ gramsWithSpread(judgement.massG, 0) }} counted), but it does under cards that count everything on board.</p>
+    <template v-if="isOptional(line) && line.state === 'fitted'">
+      <h3>Flies in</h3>
+      <label v-for="setup in store.build!.setups" :key="setup.id" class="tick"><input type="checkbox" :checked="setup.lineIds.includes(line.id)" @change="tick(setup.id, !setup.lineIds.includes(line.id))">{{ setup.name }}</label>
+    </template>
+    <PackFields v-if="line.pack" :pack="line.pack" @change="change({ pack: $event })" />
+    <p class="soft">{{ slotFacts[line.slot].sentence }}</p>
+    <div class="actions">
+      <button v-if="line.state !== 'candidate'" type="button" @click="change({ state: line.state === 'off' ? 'fitted' : 'off' })">{{ line.state === 'off' ? 'Bring back' : 'Take off' }}</button>
+      <button type="button" @click="remove">Delete</button>
+      <button type="button" @click="store.selectedId = null">Back to the build</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.value { font-size: 30px; line-height: 1; letter-spacing: -1px; margin: 8px 0 4px; } .value small { font-size: 14px; letter-spacing: 0; color: var(--ink-soft); }
+summary { cursor: pointer; color: var(--plum-text); font-weight: 600; }
+.candidate { display: grid; grid-template-columns: 1fr auto auto; gap: 8px; align-items: center; border-top: 1px solid var(--line); padding: 4px 0; }
+.candidate .plain { text-align: left; white-space: normal; font-weight: 500; color: var(--ink); padding-left: 0; font-size: 12.5px; } .candidate button:last-child { padding: 2px 9px; font-size: 12px; }
+.actions { display: flex; gap: 6px; flex-wrap: wrap; margin-top: 12px; } .actions button { font-size: 12.5px; padding: 5px 9px; }
+</style>

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import { chemistries, type Chemistry, type PackFacts } from '#core/ledger'
+import { isNotRead, readNumber } from '#core/units'
+import { packFactsSchema } from '#shared/schemas/build'
+
+const props = defineProps<{ pack: PackFacts }>()
+const emit = defineEmits<{ change: [pack: PackFacts] }>()
+const problem = ref('')
+
+function change(key: keyof PackFacts, text: string) {
+  let value: unknown = text.trim()
+  if (key === 'cells' || key === 'capacityMah' || key === 'cRating') {
+    const read = readNumber(text)
+    if (isNotRead(read) && !(key === 'cRating' && text.trim() === '')) { problem.value = read.problem; return }
+    value = isNotRead(read) ? null : read.value
+  }
+  const parsed = packFactsSchema.safeParse({ ...props.pack, [key]: value })
+  problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
+  if (parsed.success) emit('change', parsed.data)
+}
+const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
+</script>
+
+<template>
+  <h3>Pack</h3>
+  <div class="fields">
+    <label class="field">Label<input :value="pack.label" @change="change('label', textOf($event))"></label>
+    <label class="field">Chemistry<select :value="pack.chemistry" @change="change('chemistry', textOf($event) as Chemistry)"><option v-for="c in chemistries" :key="c">{{ c }}</option></select></label>
+    <label class="field">Cells<input :value="pack.cells" inputmode="numeric" class="figure" @change="change('cells', textOf($event))"></label>
+    <label class="field">mAh<input :value="pack.capacityMah" inputmode="decimal" class="figure" @change="change('capacityMah', textOf($event))"></label>
+    <label class="field">C rating<input :value="pack.cRating ?? ''" inputmode="decimal" class="figure" @change="change('cRating', textOf($event))"></label>
+    <label class="field">Plug<input :value="pack.plug" @change="change('plug', textOf($event))"></label>
+  </div>
+  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  <p class="soft">Charge attended, on a fire-safe surface, at the cell count and rate printed on the pack. Never fly or charge a swollen or damaged one.</p>
+</template>

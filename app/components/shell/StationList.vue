@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { cardName, limitG } from '#core/rules'
+
+const store = useBuildStore()
+const route = useRoute()
+
+interface Status { line: string, tone: 'good' | 'mid' | 'bad' | 'quiet' }
+
+const statuses = computed((): Partial<Record<string, Status>> => {
+  const { build, overview } = store
+  if (!build || !overview) return {}
+  const card = overview.binding?.card
+  const limit = card ? limitG(card) : null
+  const open = overview.openLines
+  const tone = toneOf(overview.binding)
+  return {
+    aim: card && limit !== null ? { line: `${limit.toFixed(2).replace(/\.00$/, '')} g, ${cardName(card)}`, tone: 'good' } : { line: 'no limit chosen', tone: 'mid' },
+    parts: {
+      line: `${overview.weighedLines} of ${overview.counted.length} weighed${open > 0 ? ` · ${open} open` : ''}`,
+      tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
+    },
+    record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
+  }
+})
+const places = computed(() => store.build ? stationPlaces(store.build.id) : [])
+</script>
+
+<template>
+  <nav class="stations" aria-label="Stations">
+    <NuxtLink v-for="station in places" :key="station.page" :to="{ path: station.to, query: route.query.with ? { with: route.query.with } : {} }" :class="statuses[station.page]?.tone" :title="station.question">
+      <em>{{ station.number }}</em>
+      <span><b>{{ station.name }}</b><small>{{ statuses[station.page]?.line }}</small></span>
+    </NuxtLink>
+  </nav>
+</template>
+
+<style scoped>
+.stations { width: 168px; padding: 12px 0 0 10px; flex: none; overflow-y: auto; }
+a { display: flex; gap: 9px; padding: 7px 8px; border-radius: 7px 0 0 7px; align-items: flex-start; margin-bottom: 2px; color: var(--ink); text-decoration: none; }
+em { font: 500 11px/18px var(--mono); font-style: normal; width: 22px; height: 22px; border-radius: 50%; text-align: center; flex: none; margin-top: 1px; border: 1.5px solid var(--edge); color: var(--ink-soft); background: var(--card); }
+b { display: block; font-weight: 600; }
+span { min-width: 0; }
+small { display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 2; overflow: hidden; color: var(--ink-soft); font-size: 11.5px; line-height: 1.3; }
+a.router-link-active { background: var(--card); box-shadow: inset 3px 0 var(--plum-text); }
+.good em { border-color: var(--clear); color: var(--clear); }
+.mid em { border-color: var(--close); color: var(--close); }
+.bad em { background: var(--over); border-color: var(--over); color: var(--verdict-ink); }
+a.router-link-active em { background: var(--plum); border-color: var(--plum); color: var(--plum-ink); }
+@media (max-width: 760px) {
+  .stations { width: auto; padding: 6px 8px; display: flex; gap: 4px; overflow-x: auto; }
+  a { border-radius: 7px; padding: 8px 12px; min-height: 44px; flex: 1; }
+  a.router-link-active { box-shadow: inset 0 -3px var(--plum-text); }
+  small { -webkit-line-clamp: 1; }
+}
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, spreadFigure } from '#core/display'
+import { loadoutName } from '#core/loadout'
+
+const store = useBuildStore()
+const { settings } = storeToRefs(useSettingsStore())
+const route = useRoute()
+const choosing = ref(false)
+
+const overview = computed(() => store.overview!)
+const verdict = computed(() => overview.value.binding?.verdict ?? null)
+const reserve = computed(() => store.build?.aim.reserveG ?? 0)
+const reserveMissed = computed(() => verdict.value !== null && verdict.value.word !== 'Over' && reserve.value > 0 && verdict.value.headroomG < reserve.value)
+const action = computed(() => {
+  if (overview.value.openLines > 0) return `${overview.value.openLines} ${overview.value.openLines === 1 ? 'line has' : 'lines have'} no grams yet: the total cannot be called clear.`
+  if (!store.narrowing) return ''
+  return verdict.value?.word === 'Too close to call' ? narrowingWords(store.narrowing, true) : ''
+})
+
+function pick(lineId: string) {
+  store.selectedId = lineId
+  const path = `/builds/${store.build!.id}/parts`
+  if (route.path !== path) navigateTo({ path, query: { ...route.query, line: lineId } })
+}
+</script>
+
+<template>
+  <section class="strip-head" aria-label="All-up weight">
+    <div class="block">
+      <div class="value figure" data-test="auw">{{ gramsFigure(overview.massG, overview.spreadG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
+      <div class="verdict">
+        <VerdictMark v-if="verdict" :word="verdict.word" filled data-test="verdict" />
+        <NuxtLink v-else :to="`/builds/${store.build!.id}/aim`">Choose a limit</NuxtLink>
+        <span v-if="verdict" data-test="headroom">{{ headroomWords(verdict.headroomG, overview.spreadG) }}</span>
+      </div>
+      <button type="button" class="plain loadout" :aria-expanded="choosing" aria-controls="loadout-chooser" @click="choosing = !choosing">{{ loadoutName(store.build!, store.choice) }} ▾</button>
+    </div>
+    <div class="chart">
+      <MassStrip :overview="overview" :estimates="store.estimates" :selected-id="store.selectedId" @pick="pick" />
+      <p class="under">
+        <span v-if="action" class="action" data-test="action">{{ action }}</span>
+        <span v-if="reserveMissed" class="soft">Reserve of {{ fixed(reserve, 1) }} g not met.</span>
+        <span v-if="settings.ounces" class="soft figure">{{ ouncesFigure(overview.massG) }} oz</span>
+        <span v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005" class="soft">The binding card counts {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
+      </p>
+    </div>
+    <LoadoutChooser v-if="choosing" id="loadout-chooser" @close="choosing = false" />
+  </section>
+</template>
+
+<style scoped>
+.strip-head { position: relative; background: var(--card); border-bottom: 1px solid var(--line); padding: 10px 18px 6px; display: flex; gap: 22px; min-height: 112px; flex: none; }
+.block { width: 192px; flex: none; }
+.value { font-size: 34px; line-height: 1; letter-spacing: -1.5px; white-space: nowrap; } .value small { font-size: 15px; letter-spacing: 0; color: var(--ink-soft); }
+.verdict { margin-top: 7px; font-size: 13px; display: flex; gap: 7px; align-items: center; white-space: nowrap; }
+.loadout { font-size: 12px; font-weight: 500; margin: 2px 0 0 -4px; max-width: 200px; overflow: hidden; text-overflow: ellipsis; display: block; text-align: left; min-height: 0; }
+.chart { flex: 1; min-width: 0; padding-top: 2px; }
+.under { margin: 4px 0 0; min-height: 19px; font-size: 12.5px; display: flex; gap: 14px; flex-wrap: wrap; }
+.action { font-weight: 600; }
+@media (max-width: 760px) {
+  .strip-head { flex-direction: column; gap: 8px; padding: 10px 14px; } .block { width: auto; }
+  .loadout { font-size: 14px; min-height: 32px; max-width: 100%; }
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import type { LoadoutChoice } from '#core/ledger'
+
+const route = useRoute()
+const store = useBuildStore()
+const rules = useRulesStore()
+const problem = ref('')
+const id = computed(() => String(route.params.id))
+
+watch(id, async (wanted) => {
+  problem.value = ''
+  try { await Promise.all([store.open(wanted), rules.load()]) }
+  catch (error) { problem.value = sentenceOf(error) }
+}, { immediate: true })
+
+watch(() => route.query.with, (text) => {
+  const [setupId = '', packLineId = ''] = String(text ?? '').split('.')
+  store.viewed = text ? { setupId, packLineId: packLineId || null } satisfies LoadoutChoice : null
+}, { immediate: true })
+
+useHead({ title: computed(() => store.build ? `${store.build.name} · Jolly Gram` : 'Jolly Gram') })
+
+useSingleKeys(Object.fromEntries([
+  ...stations.map(station => [station.key, () => navigateTo({ path: `/builds/${id.value}/${station.page}`, query: route.query.with ? { with: route.query.with } : {} })]),
+  ['z', () => store.step('undo')], ['Z', () => store.step('redo')],
+]))
+onBeforeRouteLeave(() => store.settled())
+useEventListener('beforeunload', (event: BeforeUnloadEvent) => { if (store.saveState !== 'saved') event.preventDefault() })
+</script>
+
+<template>
+  <div class="build-page">
+    <div v-if="problem" class="page"><p class="panel">{{ problem }} <NuxtLink to="/">Back to the Shelf</NuxtLink></p></div>
+    <template v-else-if="store.build && store.overview">
+      <ReferenceHead v-if="store.build.reference" />
+      <StripHead v-else />
+      <p v-if="store.refusal" class="refusal" role="alert">{{ store.refusal }} <button type="button" class="plain" @click="store.refusal = ''">Close</button></p>
+      <div class="build-body">
+        <StationList />
+        <NuxtPage />
+      </div>
+      <ConflictSheet />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.build-page { display: flex; flex-direction: column; flex: 1; min-height: 0; }
+.build-body { display: flex; flex: 1; min-height: 0; }
+.refusal { margin: 0; padding: 7px 18px; background: var(--note); border-bottom: 1px solid var(--line); font-weight: 600; }
+:deep(.worksheet) { flex: 1; min-width: 0; background: var(--card); padding: 12px 16px 24px; overflow: auto; border-left: 1px solid var(--line); }
+:deep(.inspector) { width: 284px; flex: none; background: var(--aside); border-left: 1px solid var(--line); padding: 14px 16px 24px; overflow: auto; font-size: 12.5px; }
+@media (max-width: 760px) {
+  .build-page { display: block; } .build-body { display: block; }
+  :deep(.inspector) { width: auto; border-left: 0; border-top: 1px solid var(--line); font-size: 15px; }
+  :deep(.worksheet) { padding: 12px; border: 0; }
+}
+</style>

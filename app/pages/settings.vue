@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { isNotRead, readNumber } from '#core/units'
+import { settingsSchema, type Settings } from '#shared/schemas/settings'
+
+const store = useSettingsStore()
+const problem = ref('')
+useHead({ title: 'Settings · Jolly Gram' })
+const themes: [Settings['theme'], string][] = [['system', 'as the system'], ['light', 'day'], ['dark', 'night bench']]
+
+async function change(fields: Partial<Settings>) {
+  const parsed = settingsSchema.safeParse({ ...store.settings, ...fields })
+  problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
+  if (parsed.success) await store.change(fields)
+}
+function confidence(event: Event) {
+  const read = readNumber((event.target as HTMLInputElement).value.replace('%', ''))
+  if (isNotRead(read)) problem.value = read.problem
+  else change({ confidence: read.value / 100 })
+}
+</script>
+
+<template>
+  <main class="page narrow">
+    <div class="page-head"><h1>Settings</h1><span class="soft">kept as you change them</span></div>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <section class="panel">
+      <h2>Looks</h2>
+      <label v-for="[value, words] in themes" :key="value" class="tick"><input type="radio" name="theme" :checked="store.settings.theme === value" @change="change({ theme: value })">{{ words }}</label>
+    </section>
+    <section class="panel">
+      <h2>Figures</h2>
+      <div class="fields">
+        <label class="field">Currency<input :value="store.settings.currency" maxlength="6" @change="change({ currency: ($event.target as HTMLInputElement).value })"></label>
+        <label class="field">Confidence for new builds, %<input :value="Number((store.settings.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="confidence"></label>
+      </div>
+      <label class="tick"><input type="checkbox" :checked="store.settings.ounces" @change="change({ ounces: !store.settings.ounces })">Show ounces beside grams</label>
+    </section>
+    <section class="panel">
+      <h2>Keys</h2>
+      <label class="tick"><input type="checkbox" :checked="store.settings.singleKeys" @change="change({ singleKeys: !store.settings.singleKeys })">Single-key shortcuts</label>
+      <p class="soft">Keys with Ctrl and the keys of the sheet always work.</p>
+    </section>
+  </main>
+</template>
+
+<style scoped>.narrow { max-width: 720px; width: 100%; }</style>

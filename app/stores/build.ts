@@ -1,0 +1,201 @@
+import { defineStore } from 'pinia'
+import { applyCommand, CommandRefused, type Command } from '#core/commands'
+import type { Build, Line, LoadoutChoice } from '#core/ledger'
+import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
+import { defaultLoadout, LineEstimates } from '#core/loadout'
+import { bestNarrowing, overviewOf, spreadShares } from '#core/report'
+import type { BuildReply, CommandReply, Steps } from '#shared/schemas/api'
+import type { JournalEntry } from '#shared/schemas/journal'
+
+/** A change that met a newer revision: what was wanted here, and what is there now. */
+export interface Conflict { readonly commands: readonly Waiting[], readonly mine: Build, readonly theirs: BuildReply }
+interface Waiting { readonly command: Command, readonly note: string }
+export type SaveState = 'saved' | 'saving' | 'waiting for the server'
+
+const retryMs = 1500
+
+export const useBuildStore = defineStore('build', () => {
+  const rules = useRulesStore()
+  const build = shallowRef<Build | null>(null)
+  const revision = ref(0)
+  const steps = ref<Steps>({ undo: null, redo: null })
+  const honestyElsewhere = shallowRef<readonly ListingObservation[]>([])
+  const selectedId = ref<string | null>(null)
+  /** The loadout looked at; null means the one the build is flown in. */
+  const viewed = shallowRef<LoadoutChoice | null>(null)
+  const saveState = ref<SaveState>('saved')
+  const refusal = ref('')
+  const conflict = shallowRef<Conflict | null>(null)
+  const journal = shallowRef<JournalEntry[]>([])
+  const lastEntry = shallowRef<JournalEntry | null>(null)
+
+  let queue: Waiting[] = []
+  let sending: Promise<void> | null = null
+
+  let estimatesMade = { fingerprint: 'none', estimates: new LineEstimates(new HonestyTable()), honesty: new HonestyTable() }
+  const pedigree = computed(() => {
+    const honesty = new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])])
+    if (honesty.fingerprint !== estimatesMade.fingerprint) estimatesMade = { fingerprint: honesty.fingerprint, estimates: new LineEstimates(honesty), honesty }
+    return estimatesMade
+  })
+  const estimates = computed(() => pedigree.value.estimates)
+  const honesty = computed(() => pedigree.value.honesty)
+  const choice = computed<LoadoutChoice>(() => {
+    if (!build.value) return { setupId: '', packLineId: null }
+    return defaultLoadout(viewed.value ? { ...build.value, flies: viewed.value } : build.value)
+  })
+  const overview = computed(() => build.value ? overviewOf(build.value, choice.value, rules.cards, estimates.value) : null)
+  const selected = computed(() => build.value?.lines.find(line => line.id === selectedId.value) ?? null)
+  const shares = computed(() => overview.value ? spreadShares(overview.value.counted, overview.value.total, estimates.value) : [])
+  const narrowing = computed(() => {
+    if (!overview.value || !build.value) return null
+    const { binding, counted, total } = overview.value
+    const limit = binding?.limitG != null && binding.card.comparator !== 'none'
+      ? { limitG: binding.limitG, comparator: binding.card.comparator, confidence: build.value.aim.confidence }
+      : null
+    return bestNarrowing(counted, total, estimates.value, limit)
+  })
+
+  function take(reply: BuildReply) {
+    build.value = reply.build
+    revision.value = reply.revision
+    steps.value = reply.steps
+    honestyElsewhere.value = reply.honestyElsewhere
+  }
+
+  async function open(id: string) {
+    if (build.value?.id !== id) reset()
+    const reply = await askServer<BuildReply>(`/api/builds/${id}`)
+    if (queue.length === 0) take(reply)
+  }
+
+  /**
+   * Carries a command out here at once and sends it. Returns false, with the sentence in `refusal`, when the build
+   * refuses it; nothing has changed then.
+   */
+  function run(command: Command, note = ''): boolean {
+    if (!build.value) return false
+    try { build.value = applyCommand(build.value, command) }
+    catch (error) {
+      if (!(error instanceof CommandRefused)) throw error
+      refusal.value = error.message
+      return false
+    }
+    refusal.value = ''
+    queue.push({ command, note })
+    saveState.value = 'saving'
+    sending ??= send().finally(() => { sending = null })
+    return true
+  }
+
+  async function send(): Promise<void> {
+    const id = build.value!.id
+    while (queue.length > 0 && !conflict.value) {
+      const { command, note } = queue[0]!
+      try {
+        const reply = await askServer<CommandReply>(`/api/builds/${id}/commands`, { method: 'POST', revision: revision.value, body: { command, note } })
+        if (build.value?.id !== id) return
+        queue.shift()
+        accept(reply)
+      }
+      catch (error) {
+        if (error instanceof NoAnswer) {
+          saveState.value = 'waiting for the server'
+          await new Promise(done => setTimeout(done, retryMs))
+        }
+        else { await meetProblem(error, id) }
+      }
+    }
+    if (queue.length === 0) saveState.value = 'saved'
+  }
+
+  function accept(reply: CommandReply) {
+    revision.value = reply.revision
+    steps.value = reply.steps
+    if (reply.entry) {
+      lastEntry.value = reply.entry
+      if (journal.value.length > 0) journal.value = [reply.entry, ...journal.value]
+    }
+  }
+
+  async function meetProblem(error: unknown, id: string) {
+    const current = error instanceof ApiProblem ? error.problem.current : undefined
+    if (current) {
+      conflict.value = { commands: [...queue], mine: build.value!, theirs: current }
+      return
+    }
+    queue = []
+    refusal.value = sentenceOf(error)
+    take(await askServer<BuildReply>(`/api/builds/${id}`))
+  }
+
+  /** Ends a conflict: with `mine` the waiting changes are made on top of what is there, otherwise they are dropped. */
+  function settleConflict(mine: boolean) {
+    const met = conflict.value
+    if (!met) return
+    conflict.value = null
+    queue = []
+    saveState.value = 'saved'
+    take(met.theirs)
+    if (mine) for (const { command, note } of met.commands) if (!run(command, note)) break
+  }
+
+  /** Waits until everything typed so far is on disk. */
+  async function settled() {
+    while (sending) await sending
+  }
+
+  async function step(kind: 'undo' | 'redo') {
+    await settled()
+    if (!build.value || !steps.value[kind]) return
+    const id = build.value.id
+    try {
+      accept(await askServer<CommandReply>(`/api/builds/${id}/${kind}`, { method: 'POST', revision: revision.value }))
+      take(await askServer<BuildReply>(`/api/builds/${id}`))
+      if (journal.value.length > 0) await loadJournal()
+    }
+    catch (error) {
+      const current = error instanceof ApiProblem ? error.problem.current : undefined
+      if (current) take(current)
+      refusal.value = sentenceOf(error)
+    }
+  }
+
+  async function loadJournal() {
+    await settled()
+    if (build.value) journal.value = (await askServer<{ entries: JournalEntry[] }>(`/api/builds/${build.value.id}/journal`)).entries
+  }
+
+  async function annotate(seq: number, note: string) {
+    if (!build.value) return
+    try {
+      await askServer(`/api/builds/${build.value.id}/journal/${seq}`, { method: 'PATCH', body: { note } })
+      journal.value = journal.value.map(entry => entry.seq === seq ? { ...entry, note } : entry)
+      if (lastEntry.value?.seq === seq) lastEntry.value = { ...lastEntry.value, note }
+    }
+    catch (error) { refusal.value = sentenceOf(error) }
+  }
+
+  const lineOf = (id: string): Line | undefined => build.value?.lines.find(line => line.id === id)
+
+  function reset() {
+    build.value = null
+    revision.value = 0
+    steps.value = { undo: null, redo: null }
+    honestyElsewhere.value = []
+    selectedId.value = null
+    viewed.value = null
+    saveState.value = 'saved'
+    refusal.value = ''
+    conflict.value = null
+    journal.value = []
+    lastEntry.value = null
+    queue = []
+  }
+
+  return {
+    build, revision, steps, honestyElsewhere, selectedId, viewed, saveState, refusal, conflict, journal, lastEntry,
+    estimates, honesty, choice, overview, selected, shares, narrowing,
+    open, run, settleConflict, settled, step, loadJournal, annotate, lineOf, reset,
+  }
+})

@@ -1,0 +1,10 @@
+/** The stations of a build that can be visited, with their numbers in the order of work and the key that opens them. */
+export const stations = [
+  { number: 1, key: '1', name: 'Aim', page: 'aim', question: 'What am I building, for which purpose, under which rule card?' },
+  { number: 2, key: '2', name: 'Parts', page: 'parts', question: 'What flies, what does each thing weigh, how do I know, and what is the total?' },
+  { number: 10, key: '0', name: 'Record', page: 'record', question: 'What changed, when and why?' },
+] as const
+
+export function stationPlaces(buildId: string) {
+  return stations.map(station => ({ ...station, to: `/builds/${buildId}/${station.page}` }))
+}

@@ -1,0 +1,41 @@
+import type { Evidence, Group, Line } from '#core/ledger'
+import type { VerdictWord } from '#core/verdict'
+import type { CardJudgement, Narrowing, Overview } from '#core/report'
+import { gramsFigure, headroomWords, spreadFigure } from '#core/display'
+import { cardName } from '#core/rules'
+
+/** The short name a verdict has in style sheets. */
+export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = { 'Clear': 'clear', 'Too close to call': 'close', 'Over': 'over' }
+
+/** The colour variable of a group, and whether a label on it is dark. */
+export const groupTone: Record<Group, { name: string, darkLabel: boolean }> = {
+  'Frame': { name: 'frame', darkLabel: false }, 'Drive': { name: 'drive', darkLabel: false }, 'Boards & power': { name: 'boards', darkLabel: false },
+  'Video': { name: 'video', darkLabel: true }, 'Radio': { name: 'radio', darkLabel: true }, 'Fixings': { name: 'fixings', darkLabel: true },
+  'Payload': { name: 'payload', darkLabel: false }, 'Flight pack': { name: 'pack', darkLabel: false },
+}
+
+export const evidenceTexture: Record<Evidence, string> = { 'weighed': 'weighed', 'worked out': 'worked', 'listed': 'listed', 'typical': 'typical', 'guess': 'guess' }
+
+export function lineTitle(line: Line): string {
+  return line.pack ? `${line.pack.label} · ${line.name}` : line.name
+}
+
+/** "Weigh the video transmitter: it would settle it." or what two weighings bring. */
+export function narrowingWords(narrowing: Narrowing, closeCall: boolean): string {
+  const names = narrowing.lines.map(line => line.slot === 'other' ? line.name : `the ${line.slot}`).join(' and ')
+  const brings = `± ${spreadFigure(narrowing.spreadBeforeG)} becomes ± ${spreadFigure(narrowing.spreadAfterG)}`
+  if (closeCall && narrowing.settles) return `Weigh ${names}: it would settle it (${brings}).`
+  return `Weigh ${names}: ${brings}.`
+}
+
+/** The whole strip in a sentence, for those who do not see it. */
+export function overviewSentence(overview: Overview): string {
+  const parts = overview.groups.map(g => `${g.group} ${gramsFigure(g.estimate.valueG, overview.spreadG)} g`)
+  const verdict = overview.binding?.verdict
+  const end = verdict ? ` ${verdict.word}: ${headroomWords(verdict.headroomG, overview.spreadG)} under ${cardName(overview.binding!.card)}.` : ' No limit chosen.'
+  return `All-up weight ${gramsFigure(overview.massG, overview.spreadG)} grams, plus or minus ${spreadFigure(overview.spreadG)}. ${parts.join(', ')}.${end}`
+}
+
+export function toneOf(judgement: CardJudgement | null): 'clear' | 'close' | 'over' | 'none' {
+  return judgement?.verdict ? verdictTone[judgement.verdict.word] : 'none'
+}

@@ -1,0 +1,117 @@
+import type { LineFields } from '../../core/commands'
+import { evidences, makeMass, slots, slotFacts, type Evidence, type Line, type Mass, type Slot } from '../../core/ledger'
+import { sumCompensated } from '../../core/numbers'
+import { isNotRead, readCents, readGrams, readQuantity } from '../../core/units'
+import { nameSchema } from '../schemas/common'
+
+/** The columns of the parts sheet that can be typed into, in order. */
+export const sheetColumns = ['slot', 'name', 'quantity', 'each', 'grams', 'spread', 'known', 'price'] as const
+export type SheetColumn = (typeof sheetColumns)[number]
+
+export type CellEdit = { readonly fields: LineFields } | { readonly problem: string }
+
+/** A letter after the grams says how they are known. */
+const evidenceMarks: Record<string, Evidence> = { 'w': 'weighed', 'l': 'listed', 'o': 'worked out', '~': 'guess' }
+
+/**
+ * What typing `text` into a cell of a line means, or the sentence that says why it means nothing.
+ * `versionId` is used when the grams change. Nothing is changed here.
+ */
+export function editCell(line: Line, column: SheetColumn, text: string, versionId: string): CellEdit {
+  switch (column) {
+    case 'name': {
+      const name = nameSchema('The name').safeParse(text.trim())
+      return name.success ? { fields: { name: name.data } } : { problem: name.error.issues[0]!.message }
+    }
+    case 'slot': return (slots as readonly string[]).includes(text) ? { fields: slotFields(line, text as Slot) } : { problem: 'Choose one of the slots.' }
+    case 'quantity': {
+      const read = readQuantity(text)
+      return isNotRead(read) ? read : { fields: { quantity: read.quantity } }
+    }
+    case 'each': return editGrams(line, text, 1, versionId)
+    case 'grams': return editGrams(line, text, line.quantity, versionId)
+    case 'spread': return editSpread(line, text, versionId)
+    case 'known': {
+      if (!(evidences as readonly string[]).includes(text)) return { problem: `Choose one of ${evidences.join(', ')}.` }
+      if (!line.mass) return { problem: 'Type the grams first, then how they are known.' }
+      return { fields: { mass: { ...line.mass, versionId, evidence: text as Evidence, halfRangeG: text === 'typical' ? line.mass.halfRangeG : null, origin: 'typed' } } }
+    }
+    case 'price': {
+      const read = readCents(text)
+      return isNotRead(read) ? read : { fields: { priceEachCents: read.cents } }
+    }
+  }
+}
+
+function slotFields(line: Line, slot: Slot): LineFields {
+  if (slot === 'pack' && !line.pack) return { slot, pack: { label: line.name.slice(0, 40), cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' } }
+  return { slot }
+}
+
+function editGrams(line: Line, text: string, valueCount: number, versionId: string): CellEdit {
+  if (text.trim() === '') return { fields: { mass: null } }
+  const marked = /^(.*?)\s*([wlo~])\s*$/i.exec(text)
+  const mark = marked ? evidenceMarks[marked[2]!.toLowerCase()] : undefined
+  const figures = (marked ? marked[1]! : text).trim()
+  const kept = line.mass && line.mass.evidence !== 'typical' ? line.mass.evidence : 'guess'
+  const evidence = mark ?? kept
+  const read = readGrams(figures)
+  if (!isNotRead(read)) return { fields: { mass: massFrom(line.mass, versionId, evidence, read.massG, read.stepG, valueCount) } }
+  const several = valueCount === 1 ? readSeveral(figures) : null
+  if (!several) return read
+  if (several.readings.length > line.quantity) return { problem: `${several.readings.length} readings for ${line.quantity} ${line.quantity === 1 ? 'piece' : 'pieces'}. Raise “How many” first.` }
+  const meanG = Number((sumCompensated(several.readings) / several.readings.length).toFixed(6))
+  return { fields: { mass: { ...massFrom(line.mass, versionId, 'weighed', meanG, several.stepG, 1), pieceReadingsG: several.readings } } }
+}
+
+/** Two or more masses with spaces, semicolons or plus signs between them. */
+function readSeveral(text: string): { readings: number[], stepG: number } | null {
+  const parts = text.split(/[\s;+]+/).filter(part => part !== '' && part !== 'g')
+  if (parts.length < 2) return null
+  const good: { massG: number, stepG: number }[] = []
+  for (const part of parts) {
+    const read = readGrams(part)
+    if (isNotRead(read)) return null
+    good.push(read)
+  }
+  return { readings: good.map(r => r.massG), stepG: Math.max(...good.map(r => r.stepG)) }
+}
+
+function massFrom(before: Mass | null, versionId: string, evidence: Evidence, valueG: number, resolutionG: number, valueCount: number): Mass {
+  const basis = before && before.evidence === evidence ? before.basis : undefined
+  return makeMass({ versionId, evidence, valueG, resolutionG, valueCount, ...(basis ? { basis } : {}) })
+}
+
+function editSpread(line: Line, text: string, versionId: string): CellEdit {
+  if (!line.mass) return { problem: 'Type the grams first, then their spread.' }
+  const bare = text.replace('±', '').trim()
+  if (bare === '') return { fields: { mass: { ...line.mass, versionId, ownSpreadG: null } } }
+  const read = readGrams(bare)
+  if (isNotRead(read)) return { problem: read.problem.replace('A mass', 'A spread') }
+  return { fields: { mass: { ...line.mass, versionId, ownSpreadG: read.massG } } }
+}
+
+/** What stands in the cell when it is opened for editing. */
+export function cellText(line: Line, column: SheetColumn): string {
+  const { mass } = line
+  switch (column) {
+    case 'name': return line.name
+    case 'slot': return line.slot
+    case 'quantity': return String(line.quantity)
+    case 'each':
+      if (!mass) return ''
+      return mass.pieceReadingsG ? mass.pieceReadingsG.join(' ') : plain(mass.valueG / mass.valueCount)
+    case 'grams': return mass ? plain((mass.valueG / mass.valueCount) * line.quantity) : ''
+    case 'spread': return mass?.ownSpreadG == null ? '' : plain(mass.ownSpreadG)
+    case 'known': return mass?.evidence ?? ''
+    case 'price': return line.priceEachCents === null ? '' : (line.priceEachCents / 100).toFixed(2)
+  }
+}
+
+function plain(value: number): string {
+  return String(Number(value.toFixed(4)))
+}
+
+export function slotLabel(slot: Slot): string {
+  return slotFacts[slot].label
+}
