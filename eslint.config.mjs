@@ -1,6 +1,46 @@
-// @ts-check
 import withNuxt from './.nuxt/eslint.config.mjs'
 
+// The configuration helper asks for a function that came after Node 20.
+Object.groupBy ??= (items, keyOf) => {
+  const groups = {}
+  for (const item of items) (groups[keyOf(item)] ??= []).push(item)
+  return groups
+}
+
+const foreignToTheCore = ['vue', 'vue-*', 'pinia', 'nuxt', 'nuxt/*', '@nuxt/*', '#app', '#app/*', '#imports', 'h3', 'node:*', 'fs', 'path', 'os', 'crypto', 'better-sqlite3', 'element-plus', 'element-plus/*', '@vueuse/*', 'd3', 'd3-*', 'zod', 'papaparse', '~/*', '~~/*', '#shared/*', '**/app/**', '**/server/**', '**/shared/**']
+const foreignGlobals = ['window', 'document', 'navigator', 'localStorage', 'fetch', 'process', 'Buffer', 'setTimeout', 'setInterval', 'performance', 'crypto', 'console']
+
 export default withNuxt(
-  // Your custom configs here
+  { ignores: ['.output/**', '.data/**', 'docs/**', 'bench/empty-app/**', 'test-results/**'] },
+  {
+    rules: {
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/html-self-closing': 'off',
+      '@stylistic/max-statements-per-line': ['error', { max: 3 }],
+      '@stylistic/brace-style': 'off',
+      '@stylistic/member-delimiter-style': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
+      'no-control-regex': 'off',
+      // Published coefficients are kept to their printed digits.
+      'no-loss-of-precision': 'off',
+    },
+  },
+  {
+    // The computation knows nothing of the interface, the server or the machine; clock and chance are passed in.
+    files: ['core/**/*.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ group: foreignToTheCore, message: 'The core imports only itself.' }] }],
+      'no-restricted-globals': ['error', ...foreignGlobals],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Chance is passed in.' }, { object: 'Date', property: 'now', message: 'The clock is passed in.' }],
+    },
+  },
+  {
+    files: ['core/**/*.test.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: foreignToTheCore.filter(p => p !== 'zod'), message: 'The core imports only itself.' }] }] },
+  },
+  { files: ['scripts/**', 'bench/**', 'demo/**'], rules: { 'no-console': 'off' } },
 )

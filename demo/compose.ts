@@ -14,7 +14,10 @@ const here = import.meta.dirname
 const migrationFolder = join(here, '../server/db/migrations')
 const migrations = readdirSync(migrationFolder).map(name => ({ name, sql: readFileSync(join(migrationFolder, name), 'utf8') }))
 const folder = mkdtempSync(join(tmpdir(), 'demo-'))
-let clock = Date.parse('2026-10-03T18:10:00Z')
+const evening = Date.parse('2026-10-03T18:10:00Z')
+const dayMs = 86_400_000
+let day = 0
+let clock = evening
 const app = makeApplication(join(folder, 'demo.sqlite'), migrations, () => new Date(clock).toISOString())
 let counter = 0
 const versionId = () => `m${++counter}`
@@ -48,7 +51,7 @@ const pack = (label: string, cells: number, capacityMah: number, plug: string, c
 interface Story { id: string, name: string, craftClass: string, lines: Line[], setups: { id: string, name: string, lineIds: string[] }[], flies: [string, string], steps: [note: string, command: Command][] }
 
 async function tell({ id, name, craftClass, lines, setups, flies, steps }: Story): Promise<void> {
-  clock += 86_400_000
+  clock = evening + ++day * dayMs
   await app.builds.insert({
     id, name, craftClass, archived: false, reference: null, aim: blankAim(), lines: [], setups: [{ id: 'as-built', name: 'as built', lineIds: [] }],
     flies: { setupId: 'as-built', packLineId: null }, neverFlown: [],
@@ -62,7 +65,7 @@ async function tell({ id, name, craftClass, lines, setups, flies, steps }: Story
   for (const setup of setups) await run('', { type: 'setup.put', setup })
   await run('', { type: 'loadout.fly', choice: { setupId: flies[0], packLineId: flies[1] } })
   for (const [note, command] of steps) {
-    clock += 5 * 3_600_000
+    clock = evening + ++day * dayMs + revision * 480_000
     await run(note, command)
   }
   writeFileSync(join(here, 'builds', `${id}.build.json`), app.files.exportBuild(id))

@@ -4,7 +4,9 @@ import type { Evidence } from '#core/ledger'
 defineProps<{ evidence: Evidence }>()
 </script>
 
-<template><i class="swatch" :class="evidenceTexture[evidence]" aria-hidden="true" /></template>
+<template>
+<i class="swatch" :class="evidenceTexture[evidence]" aria-hidden="true" />
+</template>
 
 <style scoped>
 .swatch { display: inline-block; width: 18px; height: 10px; border-radius: 2px; margin-right: 6px; flex: none; background: var(--swatch); }

@@ -43,4 +43,6 @@ function confidence(event: Event) {
   </main>
 </template>
 
-<style scoped>.narrow { max-width: 720px; width: 100%; }</style>
+<style scoped>
+.narrow { max-width: 720px; width: 100%; }
+</style>

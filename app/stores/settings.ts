@@ -23,6 +23,10 @@ export const useSettingsStore = defineStore('settings', () => {
       problem.value = sentenceOf(error)
     }
   }
-  const reset = () => { settings.value = { ...defaultSettings }; loaded.value = false; problem.value = '' }
+  function reset() {
+    settings.value = { ...defaultSettings }
+    loaded.value = false
+    problem.value = ''
+  }
   return { settings, loaded, problem, load, change, reset }
 })

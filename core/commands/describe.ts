@@ -19,7 +19,8 @@ function lineName(line: Line): string {
 /** Describes a command that has been carried out, in the builder's words. */
 export function describeCommand(command: Command, before: Build, patch: Patch): Description {
   const only = patch.lines.length === 1 ? patch.lines[0]! : null
-  const grams = { gramsBeforeG: bookedG(only?.before ?? null), gramsAfterG: bookedG(only?.after ?? null) }
+  const booked = { gramsBeforeG: bookedG(only?.before ?? null), gramsAfterG: bookedG(only?.after ?? null) }
+  const grams = booked.gramsBeforeG === booked.gramsAfterG ? { gramsBeforeG: null, gramsAfterG: null } : booked
   const none = { gramsBeforeG: null, gramsAfterG: null }
   switch (command.type) {
     case 'build.set': return { title: describeFields(command.fields), ...none }

@@ -3,14 +3,15 @@ import type { Build, Line, Setup } from '../ledger'
 /** The fields of a build that are neither lines nor set-ups. */
 export type BuildHead = Omit<Build, 'id' | 'lines' | 'setups'>
 
-/** One thing before and after; null where it did not or does not exist. */
-export interface Change<T> { readonly before: T | null, readonly after: T | null }
+/** One line before and after; null where it did not or does not exist. */
+export interface LineChange { readonly before: Line | null, readonly after: Line | null }
 
 /** What a command changed, with its before and after: enough to undo and redo it. */
 export interface Patch {
   readonly head: { readonly before: Partial<BuildHead>, readonly after: Partial<BuildHead> } | null
-  readonly lines: readonly Change<Line>[]
-  readonly setups: readonly Change<Setup>[]
+  readonly lines: readonly LineChange[]
+  /** All set-ups, when one of them changed: they are few, and their order matters. */
+  readonly setups: { readonly before: readonly Setup[], readonly after: readonly Setup[] } | null
   /** Ids in ledger order, when it changed. */
   readonly order: { readonly before: readonly string[], readonly after: readonly string[] } | null
 }
@@ -22,8 +23,8 @@ export function diffBuilds(before: Build, after: Build): Patch {
   const changed = headFields.filter(field => before[field] !== after[field])
   return {
     head: changed.length === 0 ? null : { before: pick(before, changed), after: pick(after, changed) },
-    lines: before.lines === after.lines ? [] : diffById(before.lines, after.lines),
-    setups: before.setups === after.setups ? [] : diffById(before.setups, after.setups),
+    lines: before.lines === after.lines ? [] : diffLines(before.lines, after.lines),
+    setups: before.setups === after.setups ? null : { before: before.setups, after: after.setups },
     order: before.lines === after.lines ? null : diffOrder(before.lines, after.lines),
   }
 }
@@ -31,26 +32,26 @@ export function diffBuilds(before: Build, after: Build): Patch {
 /** The build after a patch, forwards or backwards. */
 export function applyPatch(build: Build, patch: Patch, direction: 'forwards' | 'backwards'): Build {
   const side = direction === 'forwards' ? 'after' : 'before'
-  const lines = patchById(build.lines, patch.lines, direction)
+  const lines = patchLines(build.lines, patch.lines, direction)
   return {
     ...build,
     ...(patch.head ? patch.head[side] : {}),
     lines: patch.order ? inOrder(lines, patch.order[side]) : lines,
-    setups: patchById(build.setups, patch.setups, direction),
+    setups: patch.setups ? patch.setups[side] : build.setups,
   }
 }
 
 export function isEmptyPatch(patch: Patch): boolean {
-  return !patch.head && patch.lines.length === 0 && patch.setups.length === 0 && !patch.order
+  return !patch.head && patch.lines.length === 0 && !patch.setups && !patch.order
 }
 
 function pick(build: Build, fields: readonly (typeof headFields)[number][]): Partial<BuildHead> {
   return Object.fromEntries(fields.map(field => [field, build[field]]))
 }
 
-function diffById<T extends { readonly id: string }>(before: readonly T[], after: readonly T[]): Change<T>[] {
+function diffLines(before: readonly Line[], after: readonly Line[]): LineChange[] {
   const earlier = new Map(before.map(item => [item.id, item]))
-  const changes: Change<T>[] = []
+  const changes: LineChange[] = []
   for (const item of after) {
     const was = earlier.get(item.id) ?? null
     if (was !== item) changes.push({ before: was, after: item })
@@ -65,10 +66,10 @@ function diffOrder(before: readonly Line[], after: readonly Line[]): Patch['orde
   return same ? null : { before: before.map(l => l.id), after: after.map(l => l.id) }
 }
 
-function patchById<T extends { readonly id: string }>(items: readonly T[], changes: readonly Change<T>[], direction: 'forwards' | 'backwards'): readonly T[] {
+function patchLines(items: readonly Line[], changes: readonly LineChange[], direction: 'forwards' | 'backwards'): readonly Line[] {
   if (changes.length === 0) return items
   const targets = new Map(changes.map(change => [(change.after ?? change.before)!.id, direction === 'forwards' ? change.after : change.before]))
-  const result: T[] = []
+  const result: Line[] = []
   for (const item of items) {
     const target = targets.get(item.id)
     if (target === undefined) result.push(item)

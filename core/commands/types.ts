@@ -7,17 +7,17 @@ export type LineFields = Partial<Omit<Line, 'id' | 'insteadOf'>>
 export type BuildFields = Partial<Pick<Build, 'name' | 'craftClass' | 'archived' | 'reference'>> & { aim?: Partial<Aim> }
 
 /** Everything that can be done to a build. Ids of new things come from the caller, so that browser and server agree on them. */
-export type Command =
-  | { readonly type: 'build.set', readonly fields: BuildFields }
-  | { readonly type: 'lines.add', readonly lines: readonly Line[], readonly beforeId: string | null }
-  | { readonly type: 'lines.change', readonly changes: readonly { readonly id: string, readonly fields: LineFields }[] }
-  | { readonly type: 'lines.move', readonly ids: readonly string[], readonly beforeId: string | null }
-  | { readonly type: 'lines.delete', readonly ids: readonly string[] }
-  | { readonly type: 'line.fit', readonly id: string }
-  | { readonly type: 'setup.put', readonly setup: Setup }
-  | { readonly type: 'setup.delete', readonly id: string }
-  | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
-  | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
+export type Command
+  = | { readonly type: 'build.set', readonly fields: BuildFields }
+    | { readonly type: 'lines.add', readonly lines: readonly Line[], readonly beforeId: string | null }
+    | { readonly type: 'lines.change', readonly changes: readonly { readonly id: string, readonly fields: LineFields }[] }
+    | { readonly type: 'lines.move', readonly ids: readonly string[], readonly beforeId: string | null }
+    | { readonly type: 'lines.delete', readonly ids: readonly string[] }
+    | { readonly type: 'line.fit', readonly id: string }
+    | { readonly type: 'setup.put', readonly setup: Setup }
+    | { readonly type: 'setup.delete', readonly id: string }
+    | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
+    | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 
 /** A command that cannot be carried out; the sentence is for the builder, the field says where to point. */
 export class CommandRefused extends Error {

@@ -51,8 +51,6 @@ export function centsFigure(cents: number): string {
 
 /** A probability in per cent, never rounded to certainty: `97.6 %`, `over 99.9 %`, `under 0.1 %`. */
 export function percentSure(probability: number): string {
-  if (probability === 1) return '100 %'
-  if (probability === 0) return '0 %'
   if (probability > 0.999) return 'over 99.9 %'
   if (probability < 0.001) return 'under 0.1 %'
   return `${(probability * 100).toFixed(1)} %`

@@ -185,7 +185,7 @@ export function buildsRepository(db: Db) {
         if (line) putLine(buildId, line, ++position, madeAt)
       }
       if (patch.order) build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))
-      if (patch.setups.length > 0 || patch.lines.some(c => !c[side])) replaceSetups(build)
+      if (patch.setups || patch.lines.some(c => !c[side])) replaceSetups(build)
       for (const change of patch.lines) {
         if (!change[side]) sql.deleteLine.run({ buildId, id: (change.before ?? change.after)!.id })
       }

@@ -1,4 +1,4 @@
-import { buildFileFormat, buildFileVersion, readBuildFile, type BuildFile } from '../../shared/schemas/build-file'
+import { buildFileFormat, buildFileSchema, buildFileVersion, readBuildFile, type BuildFile } from '../../shared/schemas/build-file'
 import { buildSheet } from '../../shared/files/build-sheet'
 import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
@@ -11,12 +11,12 @@ interface Parts { builds: BuildService, rules: RuleService, settings: ReturnType
 /** The use cases of files: a build out and in, the parts list, the build sheet. */
 export function fileService({ builds, rules, settings, newId }: Parts) {
   return {
-    /** The build file as text; the same build always gives the same text. */
+    /** The build file as text, its fields in the order of the schema: the same build always gives the same text. */
     exportBuild(id: string): string {
       const { build, massVersions, journal } = builds.wholeOf(id)
       const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
       const file: BuildFile = { format: buildFileFormat, version: buildFileVersion, build, ownCards, massVersions, journal }
-      return `${JSON.stringify(file, null, 2)}\n`
+      return `${JSON.stringify(buildFileSchema.parse(file), null, 2)}\n`
     },
     /** Takes a build file in, all of it or nothing. A build that is there already comes in as a second one beside it. */
     async importBuild(text: string): Promise<string> {

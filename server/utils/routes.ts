@@ -1,5 +1,5 @@
 import type { EventHandler, H3Event } from 'h3'
-import { z } from 'zod'
+import type { z } from 'zod'
 import { CoreInputError } from '../../core/errors'
 import { firstProblem } from '../../shared/schemas/build-file'
 import { idSchema } from '../../shared/schemas/common'

@@ -3,16 +3,13 @@ import type { Patch } from '../../core/commands'
 import { buildShape, lineSchema, setupSchema } from './build'
 import { idSchema, noteSchema } from './common'
 
-function changeOf<T extends z.ZodType>(item: T) {
-  return z.strictObject({ before: item.nullable(), after: item.nullable() })
-}
 const { id: _id, lines: _lines, setups: _setups, ...headShape } = buildShape
 const headSchema = z.strictObject(headShape).partial()
 
 export const patchSchema = z.strictObject({
-  head: changeOf(headSchema).extend({ before: headSchema, after: headSchema }).nullable(),
-  lines: z.array(changeOf(lineSchema)),
-  setups: z.array(changeOf(setupSchema)),
+  head: z.strictObject({ before: headSchema, after: headSchema }).nullable(),
+  lines: z.array(z.strictObject({ before: lineSchema.nullable(), after: lineSchema.nullable() })),
+  setups: z.strictObject({ before: z.array(setupSchema), after: z.array(setupSchema) }).nullable(),
   order: z.strictObject({ before: z.array(idSchema), after: z.array(idSchema) }).nullable(),
 }) satisfies z.ZodType<Patch>
 

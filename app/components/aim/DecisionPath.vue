@@ -28,8 +28,10 @@ const why = computed(() => {
     <p v-if="why"><b>{{ why }}</b></p>
     <article v-for="judgement in judgements" :key="judgement.card.id" class="path" :class="{ binding: judgement === binding }">
       <ol>
-        <li><span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">, {{ judgement.card.purpose }}</template>
-          <small class="soft"> ({{ cardStanding(judgement.card, today).words }}; {{ judgement.card.source }})</small></li>
+        <li>
+<span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">, {{ judgement.card.purpose }}</template>
+          <small class="soft"> ({{ cardStanding(judgement.card, today).words }}; {{ judgement.card.source }})</small>
+</li>
         <li><span class="soft">The card asks for</span> <b>{{ limitInWords(judgement.card) }}</b>, counting {{ countingSentences[judgement.card.counts] }}</li>
         <li v-if="judgement.verdict"><span class="soft">This build has</span> <b class="figure">{{ gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95) }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ percentSure(judgement.verdict.probability) }} sure</span></li>
         <li v-for="condition in judgement.card.conditions" :key="condition"><span class="soft">Also required:</span> {{ condition }}</li>

@@ -23,7 +23,7 @@ const candidates = computed(() => store.build!.lines.filter(line => line.state =
 const leavingOut = computed(() => props.line.removable ? store.overview?.judgements.filter(j => j.leftOut.includes(props.line.name)) ?? [] : [])
 const tieProblem = ref('')
 
-const explanation = computed(() => {
+const explanation = computed((): string => {
   const { mass } = props.line
   if (!mass) return 'Nobody has said what it weighs. Type the grams in the sheet.'
   if (mass.ownSpreadG !== null) return 'The spread is your own.'
@@ -32,7 +32,7 @@ const explanation = computed(() => {
     case 'typical': return `Middle of the class range (${mass.origin}); the true part may lie anywhere in it.`
     case 'worked out': return `Worked out from its dimensions: ${props.line.slot === 'screw' ? '10' : '5'} % either way.`
     case 'weighed': return `${pieces.value ? `${pieces.value.length} of ${props.line.quantity} pieces weighed one by one` : mass.valueCount > 1 ? `${mass.valueCount} pieces on the pan together` : props.line.quantity > 1 ? `One of ${props.line.quantity} pieces weighed; the others may differ` : 'Weighed'}, ${mass.basis}. The scale has not been checked: 0.3 % either way.`
-    case 'listed': return honesty.value.products > 0
+    default: return honesty.value.products > 0
       ? `${honesty.value.products} ${slotFacts[props.line.slot].label.toLowerCase()} ${honesty.value.products === 1 ? 'part' : 'parts'} of yours came out ${fixed(Math.abs(100 * (Math.exp(honesty.value.mu) - 1)), 1)} % ${honesty.value.mu >= 0 ? 'heavier' : 'lighter'} than listed, so the ledger plans for that until this one is weighed.`
       : 'As the seller lists it. None of your own parts of this kind have been held against their listing yet.'
   }

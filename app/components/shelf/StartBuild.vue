@@ -20,7 +20,12 @@ const ways: { value: NewBuild['from'], title: string, what: string }[] = [
   { value: 'copy', title: 'A copy', what: 'of a build on the shelf' },
   { value: 'reference', title: 'A reference craft', what: 'ready-made or older, known only as a whole, to compare with' },
 ]
-watch(open, (now) => { if (now) { problem.value = ''; name.value = ''; copyOf.value = shelf.entries[0]?.id ?? '' } })
+watch(open, (now) => {
+  if (!now) return
+  problem.value = ''
+  name.value = ''
+  copyOf.value = shelf.entries[0]?.id ?? ''
+})
 
 function optional(text: string): number | null | undefined {
   if (text.trim() === '') return null

@@ -5,7 +5,7 @@ import { fixed, gramsFigure } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
-const width = 560
+const width = 470
 const spread = computed(() => props.entry.sigmaG * spreadFactor95)
 const x = computed(() => scaleLinear([0, Math.max((props.entry.limitG ?? 0) * 1.05, (props.entry.massG + spread.value) * 1.02, 1)], [0, width]))
 const segments = computed(() => {

@@ -3,4 +3,6 @@ const route = useRoute()
 await navigateTo({ path: `/builds/${route.params.id}/parts`, query: route.query }, { replace: true })
 </script>
 
-<template><main class="worksheet" /></template>
+<template>
+<main class="worksheet" />
+</template>

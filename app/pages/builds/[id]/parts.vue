@@ -29,28 +29,30 @@ function bring(text = '') {
 </script>
 
 <template>
-  <main class="worksheet">
-    <div class="station-head">
-      <h1>Parts</h1><span class="soft">everything that leaves the ground, one line each</span><span class="gap" />
-      <button type="button" @click="bring()">Bring in rows</button>
-      <button type="button" class="first" @click="adding = true">New line <kbd>N</kbd></button>
-    </div>
-    <AddLineBar v-if="adding" @added="store.selectedId = $event" @close="adding = false" />
-    <div v-if="store.build!.lines.length === 0" class="empty">
-      <p>No parts yet. A build with one line already has a total.</p>
-      <button type="button" class="first" @click="adding = true">Add the first line</button>
-    </div>
-    <div v-else class="sheet"><PartsSheet ref="sheet" @rows="bring" /></div>
-    <form v-if="last" class="why" @submit.prevent="saveWhy">
-      <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
-      <input v-model="whyText" aria-label="Reason for the last change" placeholder="why? (optional)"><button type="submit">Note it</button>
-    </form>
-    <BringInRows v-model="bringing" :pasted="pasted" />
-  </main>
-  <aside class="inspector" aria-label="Inspector">
-    <LineInspector v-if="store.selected" :key="store.selected.id" :line="store.selected" />
-    <BuildInspector v-else />
-  </aside>
+  <div class="station">
+    <main class="worksheet">
+      <div class="station-head">
+        <h1>Parts</h1><span class="soft">everything that leaves the ground, one line each</span><span class="gap" />
+        <button type="button" @click="bring()">Bring in rows</button>
+        <button type="button" class="first" @click="adding = true">New line <kbd>N</kbd></button>
+      </div>
+      <AddLineBar v-if="adding" @added="store.selectedId = $event" @close="adding = false" />
+      <div v-if="store.build!.lines.length === 0" class="empty">
+        <p>No parts yet. A build with one line already has a total.</p>
+        <button type="button" class="first" @click="adding = true">Add the first line</button>
+      </div>
+      <div v-else class="sheet"><PartsSheet ref="sheet" @rows="bring" /></div>
+      <form v-if="last" class="why" @submit.prevent="saveWhy">
+        <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
+        <input v-model="whyText" aria-label="Reason for the last change" placeholder="why? (optional)"><button type="submit">Note it</button>
+      </form>
+      <BringInRows v-model="bringing" :pasted="pasted" />
+    </main>
+    <aside class="inspector" aria-label="Inspector">
+      <LineInspector v-if="store.selected" :key="store.selected.id" :line="store.selected" />
+      <BuildInspector v-else />
+    </aside>
+  </div>
 </template>
 
 <style scoped>

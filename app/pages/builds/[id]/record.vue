@@ -25,33 +25,35 @@ const files = computed(() => [
 </script>
 
 <template>
-  <main class="worksheet">
-    <div class="station-head">
-      <h1>Record</h1><span class="soft">what changed, when and why</span><span class="gap" />
-      <button type="button" :disabled="!store.steps.undo" @click="store.step('undo')">Take back <kbd>Z</kbd></button>
-      <button type="button" :disabled="!store.steps.redo" @click="store.step('redo')">Do again <kbd>Shift Z</kbd></button>
-    </div>
-    <p v-if="store.journal.length === 0" class="soft">Nothing has been changed yet. Every change of grams will stand here with its reason.</p>
-    <table v-else>
-      <thead><tr><th>Time</th><th>What</th><th class="right">Grams</th><th class="right">All-up after</th><th class="right">Change</th><th>Reason</th></tr></thead>
-      <tbody v-for="[day, entries] in days" :key="day">
-        <tr class="day"><th colspan="6" scope="rowgroup">{{ day }}</th></tr>
-        <tr v-for="entry in entries" :key="entry.seq" :class="{ undone: standing(entry) !== '' }">
-          <td class="figure soft">{{ dayjs(entry.at).format('HH:mm') }}</td>
-          <td>{{ entry.title }}<small v-if="standing(entry)" class="soft"> · {{ standing(entry) }}</small></td>
-          <td class="right figure">{{ gramsChangeWords(entry.gramsBeforeG, entry.gramsAfterG) }}</td>
-          <td class="right figure">{{ fixed(entry.auwAfterG, 2) }}</td>
-          <td class="right figure soft">{{ Math.abs(entry.auwAfterG - entry.auwBeforeG) > 0.004 ? signed(entry.auwAfterG - entry.auwBeforeG, 2) : '' }}</td>
-          <td><input :value="entry.note" :aria-label="`Reason for: ${entry.title}`" placeholder="–" maxlength="2000" @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())"></td>
-        </tr>
-      </tbody>
-    </table>
-  </main>
-  <aside class="inspector" aria-label="Files">
-    <h2>Files</h2>
-    <div v-for="file in files" :key="file.href" class="file"><a :href="file.href" download>{{ file.title }}</a><span class="soft">{{ file.what }}</span></div>
-    <p class="soft">The build file keeps every version of the grams and this journal: bringing it in gives the same build.</p>
-  </aside>
+  <div class="station">
+    <main class="worksheet">
+      <div class="station-head">
+        <h1>Record</h1><span class="soft">what changed, when and why</span><span class="gap" />
+        <button type="button" :disabled="!store.steps.undo" @click="store.step('undo')">Take back <kbd>Z</kbd></button>
+        <button type="button" :disabled="!store.steps.redo" @click="store.step('redo')">Do again <kbd>Shift Z</kbd></button>
+      </div>
+      <p v-if="store.journal.length === 0" class="soft">Nothing has been changed yet. Every change of grams will stand here with its reason.</p>
+      <table v-else>
+        <thead><tr><th>Time</th><th>What</th><th class="right">Grams</th><th class="right">All-up after</th><th class="right">Change</th><th>Reason</th></tr></thead>
+        <tbody v-for="[day, entries] in days" :key="day">
+          <tr class="day"><th colspan="6" scope="rowgroup">{{ day }}</th></tr>
+          <tr v-for="entry in entries" :key="entry.seq" :class="{ undone: standing(entry) !== '' }">
+            <td class="figure soft">{{ dayjs(entry.at).format('HH:mm') }}</td>
+            <td>{{ entry.title }}<small v-if="standing(entry)" class="soft"> · {{ standing(entry) }}</small></td>
+            <td class="right figure">{{ gramsChangeWords(entry.gramsBeforeG, entry.gramsAfterG) }}</td>
+            <td class="right figure">{{ fixed(entry.auwAfterG, 2) }}</td>
+            <td class="right figure soft">{{ Math.abs(entry.auwAfterG - entry.auwBeforeG) > 0.004 ? signed(entry.auwAfterG - entry.auwBeforeG, 2) : '' }}</td>
+            <td><input :value="entry.note" :aria-label="`Reason for: ${entry.title}`" placeholder="–" maxlength="2000" @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())"></td>
+          </tr>
+        </tbody>
+      </table>
+    </main>
+    <aside class="inspector" aria-label="Files">
+      <h2>Files</h2>
+      <div v-for="file in files" :key="file.href" class="file"><a :href="file.href" download>{{ file.title }}</a><span class="soft">{{ file.what }}</span></div>
+      <p class="soft">The build file keeps every version of the grams and this journal: bringing it in gives the same build.</p>
+    </aside>
+  </div>
 </template>
 
 <style scoped>

@@ -1,0 +1,35 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { centsFigure, decimalsFor, fixed, gramsWithSpread, headroomWords, percentSure, signed } from './index'
+
+describe('figures', () => {
+  it('show grams to the digit the spread justifies', () => {
+    expect(gramsWithSpread(248.463, 2.29)).toBe('248.5 g ± 2.3')
+    expect(gramsWithSpread(243.07, 15.06)).toBe('243 g ± 15')
+    expect(gramsWithSpread(3.416, 0.031)).toBe('3.42 g ± 0.03')
+    expect(gramsWithSpread(249.6, 0)).toBe('249.60 g')
+    expect(decimalsFor(0.45)).toBe(2)
+  })
+  it('use a typographic minus and never a negative nothing', () => {
+    expect(fixed(-5.84, 1)).toBe('\u22125.8')
+    expect(fixed(-0.001, 1)).toBe('0.0')
+    expect(signed(7.44, 1)).toBe('+7.4')
+    expect(signed(-0.01, 1)).toBe('0.0')
+  })
+  it('never round a probability to certainty', () => {
+    expect(percentSure(0.97557)).toBe('97.6 %')
+    expect(percentSure(1)).toBe('over 99.9 %')
+    expect(percentSure(0)).toBe('under 0.1 %')
+  })
+  it('say headroom and over in words', () => {
+    expect(headroomWords(1.01, 2.3)).toBe('1.0 g headroom')
+    expect(headroomWords(-5.49, 0.87)).toBe('5.49 g over')
+    expect(headroomWords(6.4, 15)).toBe('6.4 g headroom')
+  })
+  it('write every whole number of cents exactly', () => {
+    fc.assert(fc.property(fc.integer({ min: 0, max: 1e9 }), (cents) => {
+      expect(Math.round(Number(centsFigure(cents)) * 100)).toBe(cents)
+      expect(centsFigure(cents)).toMatch(/^\d+\.\d\d$/)
+    }))
+  })
+})

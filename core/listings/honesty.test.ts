@@ -1,0 +1,40 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { makeLine, makeMass } from '../ledger'
+import { HonestyTable, kindHonesty, listingObservations } from './index'
+
+describe('listing honesty', () => {
+  it('shrinks five ratios as worked out by hand', () => {
+    const kind = kindHonesty([1.06, 1.02, 1.05, 1.04, 1.01].map(Math.log))
+    expect(kind.ownSigma).toBeCloseTo(0.036532, 6)
+    expect(kind.mu).toBeCloseTo(0.027153, 6)
+    expect(Math.exp(kind.mu)).toBeCloseTo(1.027525, 6)
+    expect(kind.sharedSigma).toBeCloseTo(0.014348, 6)
+  })
+  it('corrects nothing before anything was weighed', () => {
+    expect(kindHonesty([])).toMatchObject({ products: 0, mu: 0, sharedSigma: 0.03 })
+  })
+  it('never overshoots the mean seen, and is surer with more products', () => {
+    fc.assert(fc.property(fc.array(fc.double({ min: -0.2, max: 0.2, noNaN: true }), { minLength: 1, maxLength: 30 }), (logs) => {
+      const kind = kindHonesty(logs)
+      const mean = logs.reduce((a, b) => a + b, 0) / logs.length
+      expect(Math.abs(kind.mu)).toBeLessThanOrEqual(Math.abs(mean) + 1e-12)
+      expect(kind.sharedSigma).toBeLessThan(0.03)
+    }))
+    expect(() => kindHonesty([NaN])).toThrow('logRatios')
+  })
+  it('compares only like with like: as supplied, listed and weighed', () => {
+    const of = (basis: 'as supplied' | 'as fitted', evidence: 'weighed' | 'guess') => makeLine({
+      id: 'l', slot: 'camera', name: 'Eye', listing: { valueG: 4, resolutionG: 0.1 }, mass: makeMass({ versionId: 'v', evidence, valueG: 4.2, basis }),
+    })
+    expect(listingObservations([of('as supplied', 'weighed')])).toEqual([{ slot: 'camera', product: 'eye|4', ratio: 1.05 }])
+    expect(listingObservations([of('as fitted', 'weighed'), of('as supplied', 'guess')])).toEqual([])
+  })
+  it('counts a product once however many pieces of it were weighed', () => {
+    const one = new HonestyTable([{ slot: 'motor', product: 'a', ratio: 1.05 }])
+    const same = new HonestyTable([{ slot: 'motor', product: 'a', ratio: 1.04 }, { slot: 'motor', product: 'a', ratio: 1.06 }])
+    expect(same.of('motor').products).toBe(1)
+    expect(same.of('motor').mu).toBeCloseTo(one.of('motor').mu, 12)
+    expect(one.of('camera').products).toBe(0)
+  })
+})

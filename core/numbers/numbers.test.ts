@@ -1,0 +1,40 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { normalCdf, normalQuantile, spreadFactor95, sumCompensated } from './index'
+
+describe('sumCompensated', () => {
+  it('adds decimal grams as they add on paper', () => {
+    expect(sumCompensated([0.1, 0.2, 0.3])).toBe(0.6)
+    expect(sumCompensated([1e16, 1, -1e16])).toBe(1)
+    expect(sumCompensated([])).toBe(0)
+  })
+})
+
+describe('the normal distribution', () => {
+  it('gives tabulated values', () => {
+    expect(normalCdf(0)).toBe(0.5)
+    expect(normalCdf(1.96975)).toBeCloseTo(0.97557, 5)
+    expect(normalCdf(1)).toBeCloseTo(0.841344746068543, 13)
+    expect(normalCdf(-3.5)).toBeCloseTo(2.3262907903552504e-4, 15)
+    expect(normalCdf(-6)).toBeCloseTo(9.865876450376946e-10, 20)
+    expect(normalQuantile(0.95)).toBeCloseTo(1.6448536269514722, 12)
+    expect(spreadFactor95).toBeCloseTo(1.959963984540054, 12)
+  })
+  it('is monotone, symmetric and inverted by its quantile', () => {
+    fc.assert(fc.property(fc.double({ min: -6, max: 6, noNaN: true }), (z) => {
+      const p = normalCdf(z)
+      expect(p + normalCdf(-z)).toBeCloseTo(1, 13)
+      expect(normalCdf(z + 1e-3)).toBeGreaterThan(p)
+      if (Math.abs(z) < 5) expect(normalQuantile(p)).toBeCloseTo(z, 7)
+    }))
+  })
+  it('has no jump where the series meets the continued fraction', () => {
+    expect(normalCdf(3 + 1e-9) - normalCdf(3 - 1e-9)).toBeLessThan(1e-10)
+  })
+  it('keeps its ends and refuses what is not a number or a probability', () => {
+    expect(normalCdf(Infinity)).toBe(1)
+    expect(normalCdf(-Infinity)).toBe(0)
+    expect(() => normalCdf(NaN)).toThrow('z must be')
+    for (const p of [0, 1, -0.1, NaN]) expect(() => normalQuantile(p)).toThrow('p must be')
+  })
+})

@@ -1,0 +1,119 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { addEstimates, sigmaG } from '../estimate'
+import { blankAim, evidences, makeLine, makeMass, type Build, type Line, type Slot } from '../ledger'
+import { HonestyTable } from '../listings'
+import { allLoadouts, countedLines, LineEstimates, loadoutMasses } from '../loadout'
+import { startingCards } from '../rules'
+import { bestNarrowing, bindingJudgement, judgeUnderCard, overviewOf, reportRows, shelfEntry, spreadShares } from './index'
+
+function grams(id: string, slot: Slot, valueG: number, more: Partial<Line> = {}): Line {
+  return makeLine({ id, slot, name: id, mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG, ownSpreadG: 0 }), ...more })
+}
+function buildOf(lines: Line[], more: Partial<Build> = {}): Build {
+  return {
+    id: 'b', name: 'B', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), cardIds: ['uk-flyer-100', 'jp-100'] }, lines,
+    setups: [{ id: 's', name: 'all', lineIds: lines.filter(l => l.role !== 'airframe').map(l => l.id) }],
+    flies: { setupId: 's', packLineId: lines.find(l => l.slot === 'pack')?.id ?? null }, neverFlown: [], ...more,
+  }
+}
+const estimates = () => new LineEstimates(new HonestyTable())
+
+describe('what a card counts', () => {
+  const build = buildOf([grams('frame', 'frame', 60), grams('lamp', 'payload', 5, { role: 'payload', removable: true }), grams('p', 'pack', 37)])
+  const under = (id: string) => judgeUnderCard(build, build.flies, startingCards.find(c => c.id === id)!, estimates())
+
+  it('Japan leaves out removable accessories: one verdict changes and the other does not', () => {
+    expect(under('jp-100')).toMatchObject({ massG: 97, leftOut: ['lamp'], verdict: { word: 'Clear' } })
+    expect(under('uk-flyer-100')).toMatchObject({ massG: 102, leftOut: [], verdict: { word: 'Over' } })
+  })
+  it('the heaviest loadout allowed stands for the maximum take-off mass', () => {
+    const two = buildOf([...build.lines, grams('q', 'pack', 200)])
+    const eu = startingCards.find(c => c.id === 'eu-open-a1-home-built')!
+    expect(judgeUnderCard(two, two.flies, eu, estimates())).toMatchObject({ massG: 265, verdict: { word: 'Over' }, heaviest: { packLineId: 'q' } })
+    const never = { ...two, neverFlown: [{ setupId: 's', packLineId: 'q' }] }
+    expect(judgeUnderCard(never, never.flies, eu, estimates())).toMatchObject({ massG: 102, verdict: { word: 'Clear' } })
+  })
+  it('the worst verdict binds, whatever the order of the cards', () => {
+    const both = [under('jp-100'), under('uk-flyer-100')]
+    expect(bindingJudgement(both)?.card.id).toBe('uk-flyer-100')
+    expect(bindingJudgement([...both].reverse())?.card.id).toBe('uk-flyer-100')
+    expect(bindingJudgement([])).toBeNull()
+  })
+  it('a line without grams keeps the verdict from being Clear, and never makes Over better', () => {
+    const open = buildOf([grams('frame', 'frame', 20), { ...grams('x', 'strap', 0), mass: null }])
+    const judged = judgeUnderCard(open, open.flies, startingCards.find(c => c.id === 'jp-100')!, estimates())
+    expect(judged).toMatchObject({ openLines: 1, verdict: { word: 'Too close to call' } })
+  })
+})
+
+const anyLine = fc.record({
+  slot: fc.constantFrom<Slot>('frame', 'motor', 'camera', 'pack', 'payload', 'guard'), evidence: fc.constantFrom(...evidences), valueG: fc.double({ min: 0, max: 60, noNaN: true }),
+  quantity: fc.integer({ min: 1, max: 5 }), optional: fc.boolean(), fitted: fc.boolean(),
+})
+const anyBuild = fc.array(anyLine, { minLength: 1, maxLength: 25 }).map(list => buildOf(list.map((l, i) => makeLine({
+  id: `l${i}`, slot: l.slot, name: `line ${i}`, quantity: l.quantity, state: l.fitted ? 'fitted' : 'off', role: l.optional ? 'fitting' : 'airframe',
+  mass: makeMass({ versionId: `v${i}`, evidence: l.evidence, valueG: l.valueG }),
+}))))
+
+describe('loadout sums', () => {
+  it('the fast sheet equals adding every estimate key by key', () => {
+    fc.assert(fc.property(anyBuild, (build) => {
+      const two = { ...build, setups: [...build.setups, { id: 'none', name: 'bare', lineIds: [] }] }
+      const table = estimates()
+      for (const { choice, massG, sigmaG: sigma } of loadoutMasses(two, allLoadouts(two), table)) {
+        const slow = addEstimates(countedLines(two, choice).map(l => table.of(l)))
+        expect(massG).toBeCloseTo(slow.valueG, 9)
+        expect(sigma).toBeCloseTo(sigmaG(slow), 9)
+      }
+    }))
+  })
+  it('groups, report and shelf agree with the total', () => {
+    fc.assert(fc.property(anyBuild, (build) => {
+      const overview = overviewOf(build, build.flies, startingCards, estimates())
+      const entry = shelfEntry(build, startingCards, new HonestyTable())
+      expect(overview.groups.reduce((sum, g) => sum + g.estimate.valueG, 0)).toBeCloseTo(overview.massG, 9)
+      const row = reportRows(build, startingCards, new HonestyTable()).find(r => r.choice.packLineId === overview.counted.find(l => l.slot === 'pack')?.id)
+      if (row && entry.massG === overview.massG) expect(row.auwG).toBeCloseTo(overview.massG, 9)
+    }))
+  })
+  it('dry mass has neither pack nor payload, and only fitted lines have a price', () => {
+    const build = buildOf([
+      grams('frame', 'frame', 20, { priceEachCents: 199 }), grams('guard', 'guard', 3, { role: 'fitting', priceEachCents: 101, quantity: 1 }),
+      grams('cam', 'payload', 30, { role: 'payload' }), grams('p', 'pack', 40), grams('old', 'strap', 2, { state: 'off', priceEachCents: 99999 }),
+    ])
+    const overview = overviewOf(build, build.flies, startingCards, estimates())
+    expect(overview.dry.valueG).toBe(23)
+    expect(overview.massG).toBe(93)
+    expect(overview.priceCents).toBe(300)
+  })
+})
+
+describe('what would narrow the total', () => {
+  const listed = (id: string, slot: Slot, valueG: number) => makeLine({ id, slot, name: id, mass: makeMass({ versionId: id, evidence: 'listed', valueG }) })
+  it('shares of the doubt add up to one', () => {
+    fc.assert(fc.property(anyBuild, (build) => {
+      const table = estimates()
+      const counted = countedLines(build, build.flies)
+      const total = addEstimates(counted.map(l => table.of(l)))
+      const shares = spreadShares(counted, total, table)
+      if (shares.length > 0) expect(shares.reduce((sum, s) => sum + s.share, 0)).toBeCloseTo(1, 6)
+    }))
+  })
+  it('names the one weighing that settles it before any pair', () => {
+    const build = buildOf([grams('frame', 'frame', 231), listed('vtx', 'video transmitter', 17), listed('aerial', 'aerial', 0.5)])
+    const table = estimates()
+    const total = addEstimates(build.lines.map(l => table.of(l)))
+    const narrowing = bestNarrowing(build.lines, total, table, { limitG: 249.4758, comparator: '<=', confidence: 0.95 })!
+    expect(narrowing.lines.map(l => l.id)).toEqual(['vtx'])
+    expect(narrowing).toMatchObject({ settles: true, wordAfter: 'Clear' })
+    expect(narrowing.spreadAfterG).toBeLessThan(narrowing.spreadBeforeG)
+  })
+  it('names two when one is not enough, and nothing when all is weighed', () => {
+    const build = buildOf([listed('a', 'frame', 40), listed('b', 'board', 40), grams('c', 'camera', 4)])
+    const table = estimates()
+    const total = addEstimates(build.lines.map(l => table.of(l)))
+    expect(bestNarrowing(build.lines, total, table, null)?.lines).toHaveLength(2)
+    expect(bestNarrowing([build.lines[2]!], table.of(build.lines[2]!), table, null)).toBeNull()
+  })
+})

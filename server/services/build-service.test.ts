@@ -1,0 +1,118 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { makeMass } from '../../core/ledger'
+import type { Command } from '../../core/commands'
+import { applicationOnDisk, demoFile } from '../testing'
+import { DomainProblem } from './problems'
+
+let disk: ReturnType<typeof applicationOnDisk>
+let id: string
+beforeEach(async () => {
+  disk = applicationOnDisk()
+  id = await disk.app.files.importBuild(demoFile('marzipan'))
+})
+afterEach(() => {
+  disk.app.close()
+  disk.remove()
+})
+const weigh = (lineId: string, valueG: number): Command => ({ type: 'lines.change', changes: [{ id: lineId, fields: { mass: makeMass({ versionId: `n${valueG}`.replace('.', '-'), evidence: 'weighed', valueG }) } }] })
+const revision = () => disk.app.builds.read(id).revision
+
+describe('a change', () => {
+  it('is on disk when it is answered, with the all-up weight before and after in the journal', async () => {
+    const reply = await disk.app.builds.command(id, revision(), weigh('vtx', 17.02), 'on the bench')
+    expect(reply.entry).toMatchObject({ title: 'Oddfellow digital, cased, 9 V feed: weighed', gramsBeforeG: 16.9, gramsAfterG: 17.02, note: 'on the bench' })
+    const other = disk.again()
+    expect(other.builds.read(id).build.lines.find(l => l.id === 'vtx')?.mass).toMatchObject({ valueG: 17.02, evidence: 'weighed' })
+    expect(other.builds.journal(id).entries[0]).toEqual(reply.entry)
+    expect(other.builds.report(id).rows.find(r => r.loadout === 'day, navigation · P7')?.auwG).toBeCloseTo(reply.entry!.auwAfterG, 9)
+    other.close()
+  })
+  it('is taken back and done again, across a restart too', async () => {
+    const before = disk.app.builds.read(id).build
+    await disk.app.builds.command(id, revision(), weigh('vtx', 17.02), '')
+    const after = disk.app.builds.read(id).build
+    disk.app.close()
+    disk.app = disk.again()
+    await disk.app.builds.undo(id, revision())
+    expect(disk.app.builds.read(id).build).toEqual(before)
+    disk.app.close()
+    disk.app = disk.again()
+    expect(disk.app.builds.read(id).build).toEqual(before)
+    expect(disk.app.builds.read(id).steps.redo).toContain('Oddfellow')
+    await disk.app.builds.redo(id, revision())
+    expect(disk.app.builds.read(id).build).toEqual(after)
+  })
+  it('after an undo overtakes what was taken back', async () => {
+    await disk.app.builds.command(id, revision(), weigh('vtx', 17.02), '')
+    await disk.app.builds.undo(id, revision())
+    await disk.app.builds.command(id, revision(), weigh('strap', 3.3), '')
+    expect(disk.app.builds.read(id).steps.redo).toBeNull()
+    await expect(disk.app.builds.redo(id, revision())).rejects.toThrow('nothing to do again')
+    expect(disk.app.builds.journal(id).entries.map(e => e.undone)).toContain('overtaken')
+  })
+  it('everything in the journal can be taken back, down to the empty build, and done again', async () => {
+    const whole = disk.app.builds.read(id).build
+    while (disk.app.builds.read(id).steps.undo) await disk.app.builds.undo(id, revision())
+    expect(disk.app.builds.read(id).build.lines).toEqual([])
+    while (disk.app.builds.read(id).steps.redo) await disk.app.builds.redo(id, revision())
+    expect(disk.app.builds.read(id).build).toEqual(whole)
+    const reopened = disk.again()
+    expect(reopened.builds.read(id).build).toEqual(whole)
+    reopened.close()
+  })
+  it('that saw an older revision is refused with what is there now, and changes nothing', async () => {
+    const seen = revision()
+    await disk.app.builds.command(id, seen, weigh('vtx', 17.02), '')
+    const late = disk.app.builds.command(id, seen, weigh('vtx', 16.5), '')
+    await expect(late).rejects.toMatchObject({ code: 'stale', current: { revision: seen + 1 } })
+    expect(disk.app.builds.read(id).build.lines.find(l => l.id === 'vtx')?.mass?.valueG).toBe(17.02)
+  })
+  it('that is refused leaves its neighbours in the same commit alone', async () => {
+    const other = await disk.app.files.importBuild(demoFile('nougat'))
+    const good = disk.app.builds.command(id, revision(), weigh('vtx', 17.02), '')
+    const bad = disk.app.builds.command(other, disk.app.builds.read(other).revision, { type: 'lines.delete', ids: ['nobody'] }, '')
+    await expect(bad).rejects.toBeInstanceOf(DomainProblem)
+    await expect(good).resolves.toMatchObject({ revision: expect.any(Number) })
+    expect(disk.again().builds.read(id).build.lines.find(l => l.id === 'vtx')?.mass?.valueG).toBe(17.02)
+  })
+  it('that changes nothing makes no entry', async () => {
+    const seen = revision()
+    const same = disk.app.builds.read(id).build.aim
+    await disk.app.builds.command(id, seen, { type: 'lines.move', ids: ['frame'], beforeId: 'cradle' }, '')
+    expect(revision()).toBe(seen)
+    expect(same).toBe(disk.app.builds.read(id).build.aim)
+  })
+})
+
+describe('every kind of command survives the database', () => {
+  const commands: Command[] = [
+    { type: 'lines.add', lines: [{ ...JSON.parse(demoFile('marzipan')).build.lines[0], id: 'second', mass: makeMass({ versionId: 'x1', evidence: 'guess', valueG: 1 }) }], beforeId: 'motors' },
+    { type: 'lines.move', ids: ['strap', 'pad'], beforeId: 'frame' }, { type: 'lines.delete', ids: ['p7', 'lamp'] }, { type: 'line.fit', id: 'vtx-open' },
+    { type: 'setup.put', setup: { id: 'new', name: 'camera day', lineIds: ['gps', 'lamp'] } }, { type: 'setup.delete', id: 'ridge' },
+    { type: 'loadout.fly', choice: { setupId: 'ridge', packLineId: 'p4' } }, { type: 'loadout.never', choice: { setupId: 'ridge', packLineId: 'p7' }, never: true },
+    { type: 'build.set', fields: { name: 'Other', archived: true, reference: { massG: 200, spreadG: 1, thrustG: null, priceCents: 1, minutes: null }, aim: { goalDryG: 140, places: ['Canada'] } } },
+    { type: 'lines.change', changes: [{ id: 'p4', fields: { pack: { label: 'P4b', cells: 4, chemistry: 'LiHV', capacityMah: 700, cRating: null, plug: '' } } }, { id: 'strap', fields: { mass: null, listing: null, tie: 't', removable: true } }] },
+  ]
+  it.each(commands.map(c => [c.type, c] as const))('%s, done and taken back', async (_type, command) => {
+    const before = disk.app.builds.read(id).build
+    await disk.app.builds.command(id, revision(), command, '')
+    const done = disk.app.builds.read(id).build
+    expect(done).not.toEqual(before)
+    const afterwards = disk.again()
+    expect(afterwards.builds.read(id).build).toEqual(done)
+    afterwards.close()
+    await disk.app.builds.undo(id, revision())
+    const takenBack = disk.again()
+    expect(takenBack.builds.read(id).build).toEqual(before)
+    takenBack.close()
+  })
+})
+
+describe('listings', () => {
+  it('a part weighed as supplied in one build corrects a listed one in another', async () => {
+    const before = disk.app.builds.honesty().of('video transmitter').products
+    await disk.app.files.importBuild(demoFile('praline'))
+    expect(disk.app.builds.honesty().of('video transmitter').products).toBe(before + 1)
+    expect(disk.app.builds.read(id).honestyElsewhere.some(o => o.slot === 'video transmitter')).toBe(true)
+  })
+})

@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest'
+import { evidences, makeLine, makeMass } from '../../core/ledger'
+import { cellText, editCell, sheetColumns } from './edit-cell'
+
+const motor = makeLine({ id: 'm', slot: 'motor', name: 'Motor', quantity: 4, mass: makeMass({ versionId: 'v', evidence: 'listed', valueG: 9.1, resolutionG: 0.1 }) })
+const edit = (column: (typeof sheetColumns)[number], text: string, line = motor) => editCell(line, column, text, 'n')
+
+describe('typing in a cell', () => {
+  it('one motor typed counts four times, all together typed is the whole line', () => {
+    expect(edit('each', '9,24 w')).toMatchObject({ fields: { mass: { valueG: 9.24, valueCount: 1, evidence: 'weighed', resolutionG: 0.01 } } })
+    expect(edit('grams', '36.9 g w')).toMatchObject({ fields: { mass: { valueG: 36.9, valueCount: 4, evidence: 'weighed', resolutionG: 0.1 } } })
+  })
+  it('several readings are pieces weighed one by one', () => {
+    expect(edit('each', '6.91 6.88; 6.97')).toMatchObject({ fields: { mass: { valueG: 6.92, pieceReadingsG: [6.91, 6.88, 6.97], evidence: 'weighed' } } })
+    expect(edit('each', '1 1 1 1 1')).toMatchObject({ problem: expect.stringContaining('5 readings for 4 pieces') })
+  })
+  it('keeps how it is known unless a letter says otherwise; a typical mass typed over is a guess', () => {
+    expect(edit('each', '9.2')).toMatchObject({ fields: { mass: { evidence: 'listed' } } })
+    expect(edit('each', '9.2 ~')).toMatchObject({ fields: { mass: { evidence: 'guess' } } })
+    const typical = { ...motor, mass: { ...motor.mass!, evidence: 'typical' as const, halfRangeG: 1 } }
+    expect(edit('each', '9.2', typical)).toMatchObject({ fields: { mass: { evidence: 'guess', halfRangeG: null } } })
+  })
+  it('an empty cell clears grams, spread and price', () => {
+    expect(edit('each', '')).toEqual({ fields: { mass: null } })
+    expect(edit('spread', '')).toMatchObject({ fields: { mass: { ownSpreadG: null } } })
+    expect(edit('price', '')).toEqual({ fields: { priceEachCents: null } })
+    expect(edit('spread', '± 0,4')).toMatchObject({ fields: { mass: { ownSpreadG: 0.4 } } })
+  })
+  it.each([
+    ['name', ''], ['name', '<script>x'], ['name', '=HYPERLINK("x")'], ['quantity', '0'], ['quantity', '2.5'], ['each', '-3'], ['each', '1e9'], ['each', 'NaN'],
+    ['grams', '99999999'], ['spread', '-1'], ['known', 'hearsay'], ['slot', 'wing'], ['price', '-1'],
+  ] as const)('in %s refuses %j with a sentence', (column, text) => {
+    const result = edit(column, text)
+    expect('problem' in result && result.problem).toMatch(/\w.*\.$/)
+  })
+  it('what a cell opens with, typed back, means the same', () => {
+    for (const column of sheetColumns) {
+      const result = edit(column, cellText(motor, column))
+      expect('fields' in result, column).toBe(true)
+      if ('fields' in result && result.fields.mass) expect(result.fields.mass.valueG / result.fields.mass.valueCount).toBeCloseTo(9.1, 9)
+    }
+  })
+  it('changes to every evidence there is', () => {
+    for (const evidence of evidences) expect(edit('known', evidence)).toMatchObject({ fields: { mass: { evidence, versionId: 'n' } } })
+  })
+})
