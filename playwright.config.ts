@@ -7,6 +7,7 @@ export default defineConfig({
   timeout: 45_000,
   reporter: [['list']],
   use: {
+    testIdAttribute: 'data-test',
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

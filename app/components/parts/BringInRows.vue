@@ -47,7 +47,7 @@ function accept() {
   <el-dialog v-model="open" title="Bring in rows" width="min(920px, 96vw)" top="6vh">
     <template v-if="!table">
       <p>Paste rows from a spreadsheet, or choose a CSV file. You see every row before anything is taken in.</p>
-      <textarea v-model="text" rows="7" aria-label="Rows" placeholder="Strap&#9;Fabric strap 12 mm&#9;1&#9;2,2" />
+      <textarea v-model="text" rows="7" aria-label="Rows" placeholder="Strap&#9;Fabric strap 12 mm&#9;1&#9;2,2" @paste.prevent="take($event.clipboardData?.getData('text/plain') ?? '')" />
       <div class="foot"><input type="file" accept=".csv,.tsv,.txt,text/csv" aria-label="CSV file" @change="takeFile"><button type="button" class="first" :disabled="text.trim() === ''" @click="take(text)">Look at the rows</button></div>
     </template>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

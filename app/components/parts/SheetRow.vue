@@ -96,7 +96,7 @@ td:focus { outline: 2px solid var(--plum-text); outline-offset: -2px; border-rad
 .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 tr.selected td { background: var(--selection); } tr.selected td.spread, tr.selected td.price, tr.selected td.quantity, tr.selected td.slot { color: var(--ink); }
 tr.selected td:first-child { box-shadow: inset 3px 0 var(--plum-text); }
-tr.resting td:not(.slot) { opacity: .78; } tr.resting .grams { font-weight: 400; font-style: italic; }
+tr.resting td { color: var(--ink-soft); } tr.resting .grams { font-style: italic; }
 .delta, .tie { margin-left: 8px; font-size: 11.5px; }
 input, select { position: absolute; inset: 1px; width: calc(100% - 2px); height: calc(100% - 2px); padding: 0 5px; border-radius: 3px; border: 2px solid var(--plum-text); font: inherit; text-align: inherit; min-height: 0; }
 .name input, .slot select, .known select { text-align: left; }

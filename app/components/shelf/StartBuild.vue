@@ -14,6 +14,7 @@ const reference = reactive({ mass: '', spread: '0', thrust: '', price: '', minut
 const problem = ref('')
 const busy = ref(false)
 const field = useTemplateRef<HTMLInputElement>('field')
+const focusField = useDialogFocus(field)
 const ways: { value: NewBuild['from'], title: string, what: string }[] = [
   { value: 'class', title: 'From a craft class', what: 'the usual slots with typical masses: a total from the first minute' },
   { value: 'empty', title: 'Empty', what: 'no lines yet' },
@@ -69,7 +70,7 @@ async function start() {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Start a build" width="min(560px, 94vw)" @opened="field?.focus()">
+  <el-dialog v-model="open" title="Start a build" width="min(560px, 94vw)" @open-auto-focus="focusField">
     <form novalidate @submit.prevent="start">
       <label class="field">Name<input ref="field" v-model="name" autocomplete="off" :aria-invalid="problem !== ''"></label>
       <div class="ways" role="radiogroup" aria-label="Start from">

@@ -13,6 +13,7 @@ const text = ref('')
 const lines = shallowRef<Found[]>([])
 const at = ref(0)
 const field = useTemplateRef<HTMLInputElement>('field')
+const focusField = useDialogFocus(field)
 
 watch(findOpen, async (open) => {
   if (!open) return
@@ -47,7 +48,7 @@ function move(by: number) {
 </script>
 
 <template>
-  <el-dialog v-model="findOpen" width="min(600px, 94vw)" title="Find" @opened="field?.focus()">
+  <el-dialog v-model="findOpen" width="min(600px, 94vw)" title="Find" @open-auto-focus="focusField">
     <input ref="field" v-model="text" class="find" type="search" aria-label="Find a build, line, pack, card or station" placeholder="Build, line, pack, card or station"
            role="combobox" aria-expanded="true" aria-controls="find-hits" :aria-activedescendant="hits[at] ? `hit-${at}` : undefined"
            @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)" @keydown.enter.prevent="go(hits[at])">

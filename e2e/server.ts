@@ -1,0 +1,75 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { test as base, expect, type Page } from '@playwright/test'
+
+const root = resolve(import.meta.dirname, '..')
+
+async function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const address = probe.address()
+      probe.close(() => done(typeof address === 'object' && address ? address.port : 0))
+    })
+  })
+}
+
+/** A built server on a data folder of its own. */
+export class OwnServer {
+  readonly folder = mkdtempSync(join(tmpdir(), 'e2e-'))
+  address = ''
+  private process: ChildProcess | null = null
+
+  async start(): Promise<void> {
+    const port = this.address ? Number(new URL(this.address).port) : await freePort()
+    this.address = `http://127.0.0.1:${port}`
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, HOST: '127.0.0.1', PORT: String(port), JOLLY_GRAM_DATA: this.folder } })
+    await expect.poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok ?? false, { timeout: 15_000, intervals: [30] }).toBe(true)
+  }
+
+  /** Ends the server at once, as a power cut would. */
+  async kill(): Promise<void> {
+    const ended = new Promise(done => this.process?.once('exit', done))
+    this.process?.kill('SIGKILL')
+    await ended
+  }
+
+  async bringIn(...names: string[]): Promise<void> {
+    for (const name of names) {
+      const answer = await fetch(`${this.address}/api/builds/import`, { method: 'POST', body: readFileSync(join(root, `demo/builds/${name}.build.json`)) })
+      expect(answer.ok, await answer.text()).toBe(true)
+    }
+  }
+
+  async end(): Promise<void> {
+    await this.kill()
+    rmSync(this.folder, { recursive: true, force: true })
+  }
+
+  async json<T = Record<string, unknown>>(path: string): Promise<T> {
+    return (await fetch(this.address + path)).json() as Promise<T>
+  }
+}
+
+export const demoBuilds = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
+
+/** Every test has a server and a database of its own, and fails on any error the page reports. */
+export const test = base.extend<{ server: OwnServer, app: Page }>({
+  server: async ({}, use) => {
+    const server = new OwnServer()
+    await server.start()
+    await use(server)
+    await server.end()
+  },
+  app: async ({ page, server }, use) => {
+    const errors: string[] = []
+    page.on('pageerror', error => errors.push(error.message))
+    page.on('console', (message) => { if (message.type() === 'error' && !message.text().includes('Failed to load resource')) errors.push(message.text()) })
+    await page.goto(server.address)
+    await use(page)
+    expect(errors).toEqual([])
+  },
+})
+export { expect } from '@playwright/test'
