@@ -11,7 +11,7 @@ const foreignToTheCore = ['vue', 'vue-*', 'pinia', 'nuxt', 'nuxt/*', '@nuxt/*', 
 const foreignGlobals = ['window', 'document', 'navigator', 'localStorage', 'fetch', 'process', 'Buffer', 'setTimeout', 'setInterval', 'performance', 'crypto', 'console']
 
 export default withNuxt(
-  { ignores: ['.output/**', '.data/**', 'docs/**', 'bench/empty-app/**', 'test-results/**'] },
+  { ignores: ['.output/**', '.data/**', 'docs/**', 'bench/empty-app/**', '**/*.bundle.mjs', 'test-results/**'] },
   {
     rules: {
       'vue/max-attributes-per-line': 'off',

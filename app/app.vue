@@ -5,6 +5,11 @@ const systemDark = usePreferredDark()
 const dark = computed(() => settings.settings.theme === 'dark' || (settings.settings.theme === 'system' && systemDark.value))
 useHead({ htmlAttrs: { class: computed(() => dark.value ? 'dark' : '') } })
 onMounted(() => { settings.load().catch(() => { settings.problem = 'The server does not answer. Is it still running?' }) })
+// Dialogs are loaded when they are first asked for: most visits never do.
+const everFound = ref(false)
+const everKeys = ref(false)
+watch(shell.findOpen, () => { everFound.value = true })
+watch(shell.keysOpen, () => { everKeys.value = true })
 useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.keysOpen.value = true } })
 </script>
 
@@ -14,8 +19,8 @@ useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.k
     <StripTextures />
     <p v-if="settings.problem" class="server-problem" role="alert">{{ settings.problem }}</p>
     <div class="below"><NuxtPage /></div>
-    <FindAnything />
-    <KeyList />
+    <LazyFindAnything v-if="everFound" />
+    <LazyKeyList v-if="everKeys" />
   </div>
 </template>
 

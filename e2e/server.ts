@@ -57,6 +57,7 @@ export const demoBuilds = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle'
 
 /** Every test has a server and a database of its own, and fails on any error the page reports. */
 export const test = base.extend<{ server: OwnServer, app: Page }>({
+  // eslint-disable-next-line no-empty-pattern -- the runner reads the names of the fixtures from this pattern
   server: async ({}, use) => {
     const server = new OwnServer()
     await server.start()

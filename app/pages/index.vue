@@ -1,6 +1,8 @@
 <script setup lang="ts">
 const shelf = useShelfStore()
 const starting = ref(false)
+const everStarted = ref(false)
+watch(starting, () => { everStarted.value = true })
 const showArchived = ref(false)
 const problem = ref('')
 const file = useTemplateRef<HTMLInputElement>('file')
@@ -18,6 +20,15 @@ const summary = computed(() => {
   const parts = [[count('Clear'), 'clear as you fly them'], [count('Too close to call'), 'to settle'], [count('Over'), 'over']] as const
   return [`${spoken(present.value.length)} ${present.value.length === 1 ? 'build' : 'builds'}`, parts.filter(([n]) => n > 0).map(([n, words]) => `${spoken(n)} ${words}`).join(', ')].filter(Boolean).join(' · ')
 })
+
+/** The first screenful is painted at once; a long shelf grows below it, a few cards a frame. */
+const shown = ref(16)
+function grow() {
+  if (shown.value >= present.value.length) return
+  shown.value += 12
+  requestAnimationFrame(grow)
+}
+watch(() => present.value.length, () => requestAnimationFrame(() => requestAnimationFrame(grow)), { immediate: true })
 
 async function bringIn(event: Event) {
   const input = event.target as HTMLInputElement
@@ -53,10 +64,10 @@ async function putAway(id: string, away: boolean) {
       <p class="soft">Start from a craft class and you have a total, its spread and a verdict in a minute.</p>
       <button type="button" class="first" @click="starting = true">Start a build</button>
     </div>
-    <BuildCard v-for="entry in present" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" />
+    <BuildCard v-for="entry in present.slice(0, shown)" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" />
     <p v-if="archived.length > 0"><button type="button" class="plain" :aria-expanded="showArchived" @click="showArchived = !showArchived">{{ showArchived ? 'Hide' : 'Show' }} what was put away ({{ archived.length }})</button></p>
     <template v-if="showArchived"><BuildCard v-for="entry in archived" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" /></template>
-    <StartBuild v-model="starting" />
+    <LazyStartBuild v-if="everStarted" v-model="starting" />
   </main>
 </template>
 

@@ -3,6 +3,8 @@ import { cardName, cardStanding, countingSentences, limitInWords, type RuleCard 
 
 const rules = useRulesStore()
 const editing = ref(false)
+const everEdited = ref(false)
+watch(editing, () => { everEdited.value = true })
 const shown = shallowRef<RuleCard | null>(null)
 const editedId = ref<string | null>(null)
 const problem = ref('')
@@ -38,10 +40,11 @@ const verify = (id: string, event: Event) => tryTo(() => rules.verify(id, (event
     <div class="cards">
       <article v-for="card in rules.cards" :id="card.id" :key="card.id" class="panel">
         <header><div><h2>{{ card.place }}</h2><span class="soft">{{ card.purpose === 'any' ? 'any purpose' : card.purpose }}</span></div><div class="limit figure">{{ limitInWords(card) }}</div></header>
-        <p>Counts {{ countingSentences[card.counts] }}. <span class="soft">{{ cardStanding(card, today).words }}. {{ card.source }}</span></p>
+        <p>Counts {{ countingSentences[card.counts] }}; {{ cardStanding(card, today).words }}. <span class="soft">{{ card.source }}</span></p>
         <div class="lists">
           <div v-if="card.within.length"><h3>Within</h3><ul><li v-for="p in card.within" :key="p">{{ p }}</li></ul></div>
           <div v-if="card.beyond.length"><h3>Beyond</h3><ul><li v-for="p in card.beyond" :key="p">{{ p }}</li></ul></div>
+          <div v-if="card.always.length || card.conditions.length" class="always"><h3>Always</h3><ul><li v-for="p in [...card.conditions, ...card.always]" :key="p">{{ p }}</li></ul></div>
         </div>
         <footer>
           <label>{{ card.verifiedOn ? 'Verified by you on' : 'Not verified by you yet' }} <input type="date" :value="card.verifiedOn ?? ''" :max="today" :aria-label="`${cardName(card)} verified on`" @change="verify(card.id, $event)"></label>
@@ -52,14 +55,14 @@ const verify = (id: string, event: Event) => tryTo(() => rules.verify(id, (event
         </footer>
       </article>
     </div>
-    <CardEditor :id="editedId" v-model="editing" :card="shown" />
+    <LazyCardEditor v-if="everEdited" :id="editedId" v-model="editing" :card="shown" />
   </main>
 </template>
 
 <style scoped>
 .cards { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; margin-top: 14px; } .panel { margin: 0; display: flex; flex-direction: column; scroll-margin: 60px; } .panel:target { border-color: var(--plum-text); }
 header { display: flex; justify-content: space-between; gap: 12px; align-items: baseline; } .limit { font-size: 14px; white-space: nowrap; }
-.lists { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; flex: 1; } .lists h3 { margin: 4px 0; } ul { margin: 0; padding-left: 16px; font-size: 12.5px; }
+.lists { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; flex: 1; } .always { grid-column: 1 / -1; } .lists h3 { margin: 4px 0; } ul { margin: 0; padding-left: 16px; font-size: 12.5px; }
 footer { display: flex; justify-content: space-between; align-items: center; gap: 10px; margin-top: 12px; font-size: 12.5px; color: var(--ink-soft); }
 @media (max-width: 900px) { .cards { grid-template-columns: 1fr; } footer, header { flex-wrap: wrap; } }
 </style>

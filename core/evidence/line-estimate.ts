@@ -11,6 +11,11 @@ const uncheckedGainHalfWidth = 0.003
 /** Key of the gain of the scale that masses typed as weighed were read on; shared by all of them. */
 export const uncheckedGainKey = 'gain:unchecked'
 
+/** Whether a cause may stand in several lines. All others carry the id of their line. */
+export function isSharedCause(key: string): boolean {
+  return key.startsWith('listing:') || key.startsWith('gain:')
+}
+
 /** Key of what all parts of a kind share in their listings. */
 export function listingKey(slot: string): string {
   return `listing:${slot}`
@@ -86,8 +91,8 @@ function weighedEstimate(lineId: string, mass: Mass, quantity: number): Estimate
   const placings = mass.pieceReadingsG?.length ?? 1
   const digit = stepG ** 2 / 12
   return estimateOf(lineG, {
-    [`weighing:${mass.versionId}`]: scaleFactor * Math.sqrt(stepG ** 2 / placings + digit),
-    [`tare:${mass.versionId}`]: scaleFactor * Math.sqrt(stepG ** 2 + digit),
+    [`weighing:${lineId}`]: scaleFactor * Math.sqrt(stepG ** 2 / placings + digit),
+    [`tare:${lineId}`]: scaleFactor * Math.sqrt(stepG ** 2 + digit),
     [uncheckedGainKey]: -lineG * rectangularSigma(uncheckedGainHalfWidth),
     [`pieces:${lineId}`]: betweenPiecePartG(quantity, weighedPieces, betweenPieceSigmaG(readingsG)),
   })

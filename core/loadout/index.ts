@@ -1,2 +1,3 @@
 export * from './counted'
+export * from './line-estimates'
 export * from './sheet'

@@ -1,23 +1,6 @@
-import { sumCompensated } from '../numbers'
-import { exactly, type Estimate } from '../estimate'
-import { lineEstimate } from '../evidence'
-import type { HonestyTable } from '../listings'
-import type { Build, Line, LoadoutChoice } from '../ledger'
-import { airframeLines, packLines, setupLines } from './counted'
-
-/** The estimates of a build's lines, kept by line object: an edit makes one new object, so one new estimate. */
-export class LineEstimates {
-  private known = new WeakMap<Line, Estimate>()
-  constructor(private readonly honesty: HonestyTable) {}
-
-  of(line: Line): Estimate {
-    const known = this.known.get(line)
-    if (known) return known
-    const made = line.mass ? lineEstimate(line, this.honesty) : exactly(0)
-    this.known.set(line, made)
-    return made
-  }
-}
+import type { Build, Line, LoadoutChoice, Setup } from '../ledger'
+import { isOptional } from './counted'
+import type { LineEstimates, LinePart } from './line-estimates'
 
 /** Mean and spread of one loadout. */
 export interface LoadoutMass {
@@ -28,70 +11,128 @@ export interface LoadoutMass {
   readonly openLines: number
 }
 
-/**
- * A part of the sum: its value, the variance of causes that stand in one line only, and the coefficients
- * of shared causes by index. Shared causes must add before squaring; own causes may be squared at once.
- */
-interface Part { valueG: number, ownVarianceG2: number, sharedG: Float64Array, openLines: number }
+/** When a line is counted: never, always, when the set-up names it, or as the pack. */
+const Flies = { never: 0, always: 1, bySetup: 2, byPack: 3 } as const
+type Flies = (typeof Flies)[keyof typeof Flies]
 
-/**
- * All loadouts of a build at once. Lines are summed once into an airframe part, one part a set-up and one a pack;
- * a loadout is then three parts, whatever the number of lines. Same result as adding every estimate key by key.
- */
-export function loadoutMasses(build: Build, choices: readonly LoadoutChoice[], estimates: LineEstimates): LoadoutMass[] {
-  const airframe = airframeLines(build)
-  const packs = packLines(build)
-  const setups = new Map(build.setups.map(setup => [setup.id, setupLines(build, setup)]))
-  const optional = new Set([...setups.values()].flat())
-  const shared = sharedKeys([...airframe, ...packs, ...optional], estimates)
-  const airframePart = partOf(airframe, estimates, shared)
-  const setupParts = new Map([...setups].map(([id, lines]) => [id, partOf(lines, estimates, shared)]))
-  const packParts = new Map(packs.map(line => [line.id, partOf([line], estimates, shared)]))
-  const none = partOf([], estimates, shared)
-  return choices.map((choice) => {
-    const setupPart = setupParts.get(choice.setupId) ?? none
-    const packPart = (choice.packLineId && packParts.get(choice.packLineId)) || none
-    let variance = airframePart.ownVarianceG2 + setupPart.ownVarianceG2 + packPart.ownVarianceG2
-    for (let i = 0; i < shared.size; i++) {
-      variance += (airframePart.sharedG[i]! + setupPart.sharedG[i]! + packPart.sharedG[i]!) ** 2
-    }
-    return {
-      choice,
-      massG: sumCompensated([airframePart.valueG, setupPart.valueG, packPart.valueG]),
-      sigmaG: Math.sqrt(variance),
-      openLines: airframePart.openLines + setupPart.openLines + packPart.openLines,
-    }
-  })
+/** A running sum of lines: compensated value, own variance, shared coefficients, lines without grams. */
+class Sum {
+  private sumG = 0
+  private lostG = 0
+  ownVarianceG2 = 0
+  openLines = 0
+  readonly sharedG: Float64Array
+  constructor(causeCount: number) {
+    this.sharedG = new Float64Array(causeCount)
+  }
+
+  add(part: LinePart, open: boolean): void {
+    const next = this.sumG + part.valueG
+    this.lostG += Math.abs(this.sumG) >= Math.abs(part.valueG) ? this.sumG - next + part.valueG : part.valueG - next + this.sumG
+    this.sumG = next
+    this.ownVarianceG2 += part.ownVarianceG2
+    for (let c = 0; c < part.causes.length; c++) this.sharedG[part.causes[c]!]! += part.coefficientsG[c]!
+    if (open) this.openLines++
+  }
+
+  get valueG(): number {
+    return this.sumG + this.lostG
+  }
 }
 
-/** Keys that stand in more than one line, with their index. */
-function sharedKeys(lines: readonly Line[], estimates: LineEstimates): Map<string, number> {
-  const seen = new Set<string>()
-  const shared = new Map<string, number>()
-  for (const line of lines) {
-    for (const key in estimates.of(line).contributions) {
-      if (seen.has(key)) {
-        if (!shared.has(key)) shared.set(key, shared.size)
+/**
+ * The loadouts of a build, kept from edit to edit: only lines that became other objects are worked out again, and a
+ * loadout is the sum of an airframe part, a set-up part and a pack part, whatever the number of lines.
+ * The result is the same as adding every estimate key by key.
+ */
+export class LoadoutSheet {
+  private lines: readonly Line[] = []
+  private parts: LinePart[] = []
+  private flies: Flies[] = []
+  private indexOf = new Map<string, number>()
+
+  constructor(private readonly estimates: LineEstimates) {}
+
+  /** Mean and spread of each loadout asked for, in grams. */
+  masses(build: Build, choices: readonly LoadoutChoice[]): LoadoutMass[] {
+    this.takeIn(build.lines)
+    const causes = this.estimates.causeCount
+    const airframe = new Sum(causes)
+    for (let i = 0; i < this.lines.length; i++) {
+      if (this.flies[i] === Flies.always) airframe.add(this.parts[i]!, !this.lines[i]!.mass)
+    }
+    const setups = new Map(build.setups.map(setup => [setup.id, this.setupSum(setup, causes)]))
+    const none = new Sum(causes)
+    const packs = new Map<string | null, Sum>([[null, none]])
+    const result: LoadoutMass[] = []
+    for (const choice of choices) {
+      const setup = setups.get(choice.setupId) ?? none
+      let pack = packs.get(choice.packLineId)
+      if (!pack) {
+        pack = this.packSum(choice.packLineId!, causes)
+        packs.set(choice.packLineId, pack)
       }
-      else { seen.add(key) }
+      let variance = airframe.ownVarianceG2 + setup.ownVarianceG2 + pack.ownVarianceG2
+      for (let c = 0; c < causes; c++) {
+        const coefficientG = airframe.sharedG[c]! + setup.sharedG[c]! + pack.sharedG[c]!
+        variance += coefficientG * coefficientG
+      }
+      result.push({
+        choice,
+        massG: airframe.valueG + setup.valueG + pack.valueG,
+        sigmaG: Math.sqrt(variance),
+        openLines: airframe.openLines + setup.openLines + pack.openLines,
+      })
     }
+    return result
   }
-  return shared
+
+  private takeIn(lines: readonly Line[]): void {
+    if (lines === this.lines) return
+    let moved = lines.length !== this.lines.length
+    for (let i = 0; i < lines.length; i++) {
+      const line = lines[i]!
+      if (line === this.lines[i]) continue
+      moved ||= line.id !== this.lines[i]?.id
+      this.parts[i] = this.estimates.partOf(line)
+      this.flies[i] = whenItFlies(line)
+    }
+    this.parts.length = this.flies.length = lines.length
+    this.lines = lines
+    if (moved) this.indexOf = new Map(lines.map((line, i) => [line.id, i]))
+  }
+
+  private setupSum(setup: Setup, causes: number): Sum {
+    const sum = new Sum(causes)
+    for (const id of setup.lineIds) {
+      const i = this.indexOf.get(id)
+      if (i !== undefined && this.flies[i] === Flies.bySetup) sum.add(this.parts[i]!, !this.lines[i]!.mass)
+    }
+    return sum
+  }
+
+  private packSum(lineId: string, causes: number): Sum {
+    const sum = new Sum(causes)
+    const i = this.indexOf.get(lineId)
+    if (i !== undefined && this.flies[i] === Flies.byPack) sum.add(this.parts[i]!, !this.lines[i]!.mass)
+    return sum
+  }
 }
 
-function partOf(lines: readonly Line[], estimates: LineEstimates, shared: Map<string, number>): Part {
-  const sharedG = new Float64Array(shared.size)
-  let ownVarianceG2 = 0
-  let openLines = 0
-  for (const line of lines) {
-    if (!line.mass) openLines++
-    const { contributions } = estimates.of(line)
-    for (const key in contributions) {
-      const index = shared.get(key)
-      const coefficientG = contributions[key]!
-      if (index === undefined) ownVarianceG2 += coefficientG * coefficientG
-      else sharedG[index]! += coefficientG
-    }
+function whenItFlies(line: Line): Flies {
+  if (line.state !== 'fitted') return Flies.never
+  if (line.slot === 'pack') return Flies.byPack
+  return isOptional(line) ? Flies.bySetup : Flies.always
+}
+
+const sheets = new WeakMap<LineEstimates, LoadoutSheet>()
+
+/** The loadouts asked for, through the sheet that belongs to these estimates. */
+export function loadoutMasses(build: Build, choices: readonly LoadoutChoice[], estimates: LineEstimates): LoadoutMass[] {
+  let sheet = sheets.get(estimates)
+  if (!sheet) {
+    sheet = new LoadoutSheet(estimates)
+    sheets.set(estimates, sheet)
   }
-  return { valueG: sumCompensated(lines.map(line => estimates.of(line).valueG)), ownVarianceG2, sharedG, openLines }
+  return sheet.masses(build, choices)
 }

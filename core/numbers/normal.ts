@@ -3,29 +3,23 @@ import { CoreInputError } from '../errors'
 /** Horner evaluation, highest power first. */
 function polynomial(coefficients: readonly number[], x: number): number {
   let result = 0
-  for (const c of coefficients) result = result * x + c
+  for (let i = 0; i < coefficients.length; i++) result = result * x + coefficients[i]!
   return result
 }
 
-/**
- * Upper tail of the standard normal for z >= 0 by the continued fraction of Mills' ratio
- * (Abramowitz & Stegun 26.2.14), used beyond 3 where it converges within 80 terms.
- */
-function upperTailFar(z: number): number {
-  let fraction = 0
-  for (let k = 80; k >= 1; k--) fraction = k / (z + fraction)
-  return Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI) / (z + fraction)
-}
+const tailNumerator = [0.0352624965998911, 0.700383064443688, 6.37396220353165, 33.912866078383, 112.079291497871, 221.213596169931, 220.206867912376]
+const tailDenominator = [0.0883883476483184, 1.75566716318264, 16.064177579207, 86.7807322029461, 296.564248779674, 637.333633378831, 793.826512519948, 440.413735824752]
 
-/** Φ(z) − ½ for |z| <= 3 by the series of Abramowitz & Stegun 26.2.11 (all terms of one sign: no cancellation). */
-function centralPart(z: number): number {
-  let term = z
-  let sum = z
-  for (let n = 1; n < 200 && Math.abs(term) > 1e-18 * Math.abs(sum); n++) {
-    term *= (z * z) / (2 * n + 1)
-    sum += term
-  }
-  return (sum * Math.exp(-0.5 * z * z)) / Math.sqrt(2 * Math.PI)
+/**
+ * Upper tail of the standard normal for z >= 0: Hart's rational approximation up to 5√2, a continued fraction beyond.
+ * Source: J. F. Hart, Computer Approximations (1968), algorithm 5666, as set out by G. West (2005).
+ */
+function upperTail(z: number): number {
+  const density = Math.exp(-0.5 * z * z)
+  if (z < 7.07106781186547) return (density * polynomial(tailNumerator, z)) / polynomial(tailDenominator, z)
+  let fraction = z + 0.65
+  for (let k = 4; k >= 1; k--) fraction = z + k / fraction
+  return density / fraction / Math.sqrt(2 * Math.PI)
 }
 
 /**
@@ -36,10 +30,9 @@ function centralPart(z: number): number {
  */
 export function normalCdf(z: number): number {
   if (Number.isNaN(z)) throw new CoreInputError('normalCdf', 'z', z, 'a number')
-  if (Math.abs(z) <= 3) return 0.5 + centralPart(z)
   if (z < -40) return 0
   if (z > 40) return 1
-  return z < 0 ? upperTailFar(-z) : 1 - upperTailFar(z)
+  return z < 0 ? upperTail(-z) : 1 - upperTail(z)
 }
 
 const centreNumerator = [2509.0809287301226727, 33430.575583588128105, 67265.770927008700853, 45921.953931549871457, 13731.693765509461125, 1971.5909503065514427, 133.14166789178437745, 3.387132872796366608]

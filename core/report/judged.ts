@@ -1,4 +1,4 @@
-import { addEstimates, sigmaG, type Estimate } from '../estimate'
+import { addEstimates, sigmaG } from '../estimate'
 import type { Build, LoadoutChoice } from '../ledger'
 import { allowedLoadouts, countedLines, loadoutMasses, type LineEstimates } from '../loadout'
 import { limitG, type RuleCard } from '../rules'
@@ -17,11 +17,6 @@ export interface CardJudgement {
   /** The loadout looked at, when it is not the one asked about (the heaviest allowed). */
   readonly heaviest: LoadoutChoice | null
   readonly openLines: number
-}
-
-/** The estimate of everything on board in one loadout. */
-export function loadoutEstimate(build: Build, choice: LoadoutChoice, estimates: LineEstimates): Estimate {
-  return addEstimates(countedLines(build, choice).map(line => estimates.of(line)))
 }
 
 /** The heaviest loadout the builder allows, by mean; the one given when none is allowed. */

@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite, requireNotNegative } from '../errors'
-import { normalCdf, normalQuantile } from '../numbers'
+import { normalCdf, normalQuantile, spreadFactor95 } from '../numbers'
 
 /** How a limit is worded: `<` is "less than", `<=` is "at most". */
 export type Comparator = '<' | '<='
@@ -51,13 +51,20 @@ export function judge({ massG, sigmaG, limitG, comparator, confidence }: Verdict
   requireFinite('judge', 'limitG', limitG)
   requireNotNegative('judge', 'sigmaG', sigmaG)
   if (!(confidence >= 0.5 && confidence < 1)) throw new CoreInputError('judge', 'confidence', confidence, 'from 0.5 to less than 1')
-  const k = normalQuantile(confidence)
+  const k = guardFactor(confidence)
   const guardG = k * sigmaG
   const headroomG = limitG - massG
   let word: VerdictWord = 'Too close to call'
   if (passes(massG + guardG, limitG, comparator)) word = 'Clear'
   else if (!passes(massG - guardG, limitG, comparator)) word = 'Over'
   return { word, headroomG, guardG, probability: passProbability(massG, sigmaG, limitG, comparator), clearSpreadG: clearSpread(headroomG, k, massG, limitG, comparator) }
+}
+
+let lastFactor = { confidence: 0.5, k: 0 }
+/** k = Φ⁻¹(confidence), kept from the last call: a sheet of loadouts is judged at one confidence. */
+function guardFactor(confidence: number): number {
+  if (lastFactor.confidence !== confidence) lastFactor = { confidence, k: normalQuantile(confidence) }
+  return lastFactor.k
 }
 
 function passProbability(massG: number, sigmaG: number, limitG: number, comparator: Comparator): number {
@@ -68,5 +75,5 @@ function passProbability(massG: number, sigmaG: number, limitG: number, comparat
 function clearSpread(headroomG: number, k: number, massG: number, limitG: number, comparator: Comparator): number | null {
   if (!passes(massG, limitG, comparator)) return null
   if (k === 0) return Number.MAX_VALUE
-  return (Math.max(headroomG, 0) / k) * normalQuantile(0.975)
+  return (Math.max(headroomG, 0) / k) * spreadFactor95
 }

@@ -1,5 +1,8 @@
 import type { Db } from './open-database'
 
+/** How many turns of the event loop a commit waits at most while more writes keep coming. */
+const mostTurns = 4
+
 interface Waiting { work: () => unknown, resolve: (value: never) => void, reject: (reason: unknown) => void }
 
 /**
@@ -45,12 +48,18 @@ export function groupCommit(db: Db, onLost: () => void) {
     for (const answer of answers) answer()
   }
 
+  /** Commits once a turn of the loop has brought nothing new: a lone write at once, a crowd together. */
+  function gather(seen: number, turnsLeft: number): void {
+    if (queue.length === seen || turnsLeft === 0) flush()
+    else setImmediate(() => gather(queue.length, turnsLeft - 1))
+  }
+
   return {
     /** Runs `work` inside the next shared transaction; resolves once it is durable. */
     write<T>(work: () => T): Promise<T> {
       return new Promise<T>((resolve, reject) => {
         queue.push({ work, resolve: resolve as Waiting['resolve'], reject })
-        if (queue.length === 1) setImmediate(flush)
+        if (queue.length === 1) setImmediate(() => gather(1, mostTurns))
       })
     },
   }

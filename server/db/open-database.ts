@@ -18,6 +18,7 @@ export function openDatabase(path: string, migrations: readonly Migration[]): Db
   db.pragma('synchronous = FULL')
   db.pragma('foreign_keys = ON')
   db.pragma('busy_timeout = 3000')
+  db.pragma('wal_autocheckpoint = 4000')
   migrate(db, migrations)
   return db
 }

@@ -1,8 +1,8 @@
 import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command } from '../../core/commands'
 import type { Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
-import { defaultLoadout, LineEstimates } from '../../core/loadout'
-import { loadoutEstimate, reportRows, shelfEntry, type ShelfEntry } from '../../core/report'
+import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
+import { reportRows, shelfEntry, type ShelfEntry } from '../../core/report'
 import type { BuildReply, CommandReply, Steps } from '../../shared/schemas/api'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { MassVersion } from '../../shared/schemas/build-file'
@@ -21,7 +21,6 @@ interface Held {
   steps: Steps
   estimates: LineEstimates
   estimatesFor: string
-  auwG: number
 }
 
 interface Parts { builds: BuildsRepository, journal: JournalRepository, rules: RuleService, now: () => string }
@@ -36,7 +35,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     const fresh: Held = {
       build, revision, observations: listingObservations(build.lines), seq: journal.lastSeq(id),
       steps: { undo: journal.nextUndo(id)?.title ?? null, redo: journal.nextRedo(id)?.title ?? null },
-      estimates: new LineEstimates(new HonestyTable()), estimatesFor: 'none', auwG: 0,
+      estimates: new LineEstimates(new HonestyTable()), estimatesFor: 'none',
     }
     held.set(id, fresh)
     return fresh
@@ -87,7 +86,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
       entry.estimatesFor = current.fingerprint
     }
     if (build.reference) return build.reference.massG
-    return loadoutEstimate(build, defaultLoadout(build), entry.estimates).valueG
+    return loadoutMasses(build, [defaultLoadout(build)], entry.estimates)[0]!.massG
   }
 
   function reply(entry: Held): BuildReply {

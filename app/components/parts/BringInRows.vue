@@ -17,7 +17,7 @@ watch(open, (now) => {
   table.value = null
   problem.value = ''
   if (props.pasted) take(props.pasted)
-})
+}, { immediate: true })
 function take(raw: string) {
   const read = readTable(raw)
   table.value = null

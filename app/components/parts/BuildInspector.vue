@@ -45,6 +45,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
 
 <style scoped>
 .value { font-size: 30px; line-height: 1; letter-spacing: -1px; margin: 8px 0 4px; } .value small { font-size: 14px; letter-spacing: 0; color: var(--ink-soft); }
+.doubt .figure { white-space: nowrap; }
 .doubt { display: flex; justify-content: space-between; border-top: 1px solid var(--line); padding: 3px 0; gap: 8px; }
 .doubt .plain { text-align: left; white-space: normal; color: var(--ink); font-weight: 500; padding-left: 0; font-size: 12.5px; }
 .card { border-top: 1px solid var(--line); padding: 6px 0; }

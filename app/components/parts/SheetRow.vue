@@ -80,7 +80,7 @@ function cancel() {
         <span v-if="problem" class="cell-problem" role="alert">{{ problem }}</span>
       </template>
       <template v-else-if="column === 'known'"><template v-if="line.mass"><EvidenceSwatch :evidence="line.mass.evidence" />{{ figures.known }}</template></template>
-      <template v-else-if="column === 'name'">{{ figures.name }}<small v-if="deltaG !== null" class="delta figure" :class="deltaG <= 0 ? 'word-clear' : 'word-over'">{{ signed(deltaG, 1) }} g</small><small v-if="line.tie" class="soft tie" title="Tied lines travel together">⛓ {{ line.tie }}</small></template>
+      <template v-else-if="column === 'name'">{{ figures.name }}<small v-if="deltaG !== null" class="delta figure" :class="deltaG <= 0 ? 'word-clear' : 'word-over'">{{ signed(deltaG, 1) }} g</small><small v-if="line.tie" class="soft tie" title="Tied lines travel together">tied: {{ line.tie }}</small></template>
       <template v-else>{{ figures[column] }}</template>
     </td>
   </tr>

@@ -20,7 +20,7 @@ watch(open, (now) => {
     unit: card?.limit?.unit ?? 'g', counts: card?.counts ?? 'take-off', source: card?.source ?? '', status: card?.status ?? 'in force', since: card?.since ?? '',
     conditions: card?.conditions.join('\n') ?? '', within: card?.within.join('\n') ?? '', beyond: card?.beyond.join('\n') ?? '', always: card?.always.join('\n') ?? '',
   })
-})
+}, { immediate: true })
 const points = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
 
 async function save() {

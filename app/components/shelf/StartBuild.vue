@@ -26,7 +26,7 @@ watch(open, (now) => {
   problem.value = ''
   name.value = ''
   copyOf.value = shelf.entries[0]?.id ?? ''
-})
+}, { immediate: true })
 
 function optional(text: string): number | null | undefined {
   if (text.trim() === '') return null

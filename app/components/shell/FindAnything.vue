@@ -19,7 +19,7 @@ watch(findOpen, async (open) => {
   if (!open) return
   text.value = ''
   await Promise.all([shelf.load(), rules.cards.length === 0 ? rules.load() : null])
-})
+}, { immediate: true })
 watchDebounced(text, async (wanted) => {
   const found = wanted.trim() === '' ? [] : await shelf.searchLines(wanted.trim())
   if (wanted === text.value) lines.value = found

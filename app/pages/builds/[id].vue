@@ -39,7 +39,7 @@ useEventListener('beforeunload', (event: BeforeUnloadEvent) => { if (store.saveS
         <StationList />
         <NuxtPage />
       </div>
-      <ConflictSheet />
+      <LazyConflictSheet v-if="store.conflict" />
     </template>
   </div>
 </template>

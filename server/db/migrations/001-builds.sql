@@ -109,7 +109,7 @@ CREATE TABLE never_flown (
   PRIMARY KEY (build_id, position)
 ) STRICT, WITHOUT ROWID;
 
--- Append-only, but for the note and for whether a change is in force.
+-- Append-only, but for the note and for whether a change is in force. Rows are long, so they lie in order of writing.
 CREATE TABLE journal (
   build_id       TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
   seq            INTEGER NOT NULL CHECK (seq >= 1),
@@ -126,9 +126,7 @@ CREATE TABLE journal (
   patch          TEXT NOT NULL CHECK (json_valid(patch)),
   CHECK ((kind = 'do') = (target IS NULL)),
   PRIMARY KEY (build_id, seq)
-) STRICT, WITHOUT ROWID;
-CREATE INDEX journal_taken_back ON journal (build_id, seq) WHERE kind = 'do' AND undone = 'taken back';
-CREATE INDEX journal_in_force ON journal (build_id, seq) WHERE kind = 'do' AND undone = 'in force';
+) STRICT;
 
 CREATE TRIGGER journal_keeps_entries BEFORE UPDATE OF seq, at, kind, target, title, patch, auw_after_g ON journal
 BEGIN

@@ -7,6 +7,7 @@ const router = useRouter()
 const sheet = useTemplateRef<{ focusLine: (id: string) => void }>('sheet')
 const adding = ref(false)
 const bringing = ref(false)
+const everBrought = ref(false)
 const pasted = ref('')
 const whyText = ref('')
 
@@ -24,6 +25,7 @@ function saveWhy() {
 }
 function bring(text = '') {
   pasted.value = text
+  everBrought.value = true
   bringing.value = true
 }
 </script>
@@ -46,7 +48,7 @@ function bring(text = '') {
         <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
         <input v-model="whyText" aria-label="Reason for the last change" placeholder="why? (optional)"><button type="submit">Note it</button>
       </form>
-      <BringInRows v-model="bringing" :pasted="pasted" />
+      <LazyBringInRows v-if="everBrought" v-model="bringing" :pasted="pasted" />
     </main>
     <aside class="inspector" aria-label="Inspector">
       <LineInspector v-if="store.selected" :key="store.selected.id" :line="store.selected" />

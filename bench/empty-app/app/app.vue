@@ -1,0 +1,1 @@
+<template><h1>Empty</h1></template>
