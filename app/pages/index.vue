@@ -22,7 +22,7 @@ const summary = computed(() => {
 })
 
 /** The first screenful is painted at once; a long shelf grows below it, a few cards a frame. */
-const shown = ref(16)
+const shown = ref(8)
 function grow() {
   if (shown.value >= present.value.length) return
   shown.value += 12

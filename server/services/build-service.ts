@@ -2,6 +2,7 @@ import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, 
 import type { Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
 import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
+import type { RuleCard } from '../../core/rules'
 import { reportRows, shelfEntry, type ShelfEntry } from '../../core/report'
 import type { BuildReply, CommandReply, Steps } from '../../shared/schemas/api'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
@@ -21,6 +22,8 @@ interface Held {
   steps: Steps
   estimates: LineEstimates
   estimatesFor: string
+  /** The shelf entry made last, and what it was made of. */
+  shelf: { build: Build, cards: readonly RuleCard[], honesty: HonestyTable, entry: ShelfEntry } | null
 }
 
 interface Parts { builds: BuildsRepository, journal: JournalRepository, rules: RuleService, now: () => string }
@@ -35,7 +38,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     const fresh: Held = {
       build, revision, observations: listingObservations(build.lines), seq: journal.lastSeq(id),
       steps: { undo: journal.nextUndo(id)?.title ?? null, redo: journal.nextRedo(id)?.title ?? null },
-      estimates: new LineEstimates(new HonestyTable()), estimatesFor: 'none',
+      estimates: new LineEstimates(new HonestyTable()), estimatesFor: 'none', shelf: null,
     }
     held.set(id, fresh)
     return fresh
@@ -169,7 +172,12 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     shelf(): ShelfEntry[] {
       const cards = rules.cards()
       const current = honesty().honesty
-      return all().map(h => shelfEntry(h.build, cards, current))
+      return all().map((h) => {
+        if (h.shelf?.build !== h.build || h.shelf.cards !== cards || h.shelf.honesty !== current) {
+          h.shelf = { build: h.build, cards, honesty: current, entry: shelfEntry(h.build, cards, current) }
+        }
+        return h.shelf.entry
+      })
     },
     report(id: string) {
       const entry = get(id)

@@ -62,7 +62,7 @@ td, th { padding: 5px 8px; border-bottom: 1px solid var(--line); } .right { text
 .day th { background: var(--paper); color: var(--ink); font-weight: 600; font-size: 12px; padding: 4px 8px; }
 .undone td:nth-child(2) { text-decoration: line-through; color: var(--ink-soft); } .undone small { text-decoration: none; display: inline-block; }
 td input { width: 100%; border-color: transparent; background: none; padding: 2px 6px; font-size: 12.5px; } td input:hover, td input:focus { border-color: var(--edge); background: var(--card); }
-td:last-child { width: 32%; }
+td:last-child { width: 22%; }
 .file { display: grid; padding: 6px 0; border-top: 1px solid var(--line); } .file a { font-weight: 600; }
 @media (max-width: 760px) { .worksheet { overflow-x: auto; } table { min-width: 620px; } }
 </style>
