@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest'
+import { blankAim, makeLine, makeMass, type Build } from '../../core/ledger'
+import { HonestyTable } from '../../core/listings'
+import { startingCards } from '../../core/rules'
+import { buildSheet } from './build-sheet'
+
+const build: Build = {
+  id: 'b', name: 'A | B *bold*', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), cardIds: ['jp-100', 'us-other'] },
+  lines: [
+    makeLine({ id: 'f', slot: 'frame', name: 'Plate | with `marks`', quantity: 2, priceEachCents: 1050, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 12.5, ownSpreadG: 0 }) }),
+    makeLine({ id: 's', slot: 'strap', name: 'Strap' }),
+  ],
+  setups: [{ id: 's', name: 'as built', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [],
+}
+
+describe('the build sheet', () => {
+  const sheet = buildSheet(build, startingCards, new HonestyTable(), '€')
+  it('adds up as by hand and says what is open', () => {
+    expect(sheet).toContain('**25.00 g** all-up (as built · no pack)')
+    expect(sheet).toContain('Fitted parts cost 21.00 €.')
+    expect(sheet).toContain('| Strap | Strap | 1 | open |  |  |')
+  })
+  it('is not clear while a line has no grams, and a card without a limit has no verdict', () => {
+    expect(sheet).toContain('Japan: less than 100 g. **Too close to call**')
+    expect(sheet).toContain('whatever it weighs. No limit by weight.')
+  })
+  it('lets no name break the table', () => {
+    expect(sheet).toContain('Plate \\| with \\`marks\\`')
+    for (const row of sheet.split('\n').filter(text => text.startsWith('| Frame'))) expect(row.replace(/\\\|/g, '').match(/\|/g)).toHaveLength(7)
+  })
+})
