@@ -119,6 +119,7 @@ test('rows pasted onto the sheet are shown first; Shift+Z does again what Z took
   await app.getByRole('button', { name: 'Take all 2 rows' }).click()
   const foam = app.getByRole('gridcell', { name: 'Foam pad' })
   await expect(foam).toBeVisible()
+  await expect(app.getByRole('dialog')).toBeHidden()
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()
   await app.evaluate(() => (document.activeElement as HTMLElement).blur())
   await app.keyboard.press('z')

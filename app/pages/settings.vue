@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { isNotRead, readNumber } from '#core/units'
-import { settingsSchema, type Settings } from '#shared/schemas/settings'
+import { settingsSchema } from '#shared/schemas/settings'
+import type { Settings } from '#shared/settings'
 
 const store = useSettingsStore()
 const problem = ref('')

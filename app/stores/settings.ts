@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { defaultSettings, type Settings } from '#shared/schemas/settings'
+import { defaultSettings, type Settings } from '#shared/settings'
 
 export const useSettingsStore = defineStore('settings', () => {
   const settings = ref<Settings>({ ...defaultSettings })

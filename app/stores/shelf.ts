@@ -5,12 +5,17 @@ import type { Found, NewBuild } from '#shared/schemas/api'
 export const useShelfStore = defineStore('shelf', () => {
   const entries = shallowRef<ShelfEntry[]>([])
   const loaded = ref(false)
-  let asked = 0
 
-  async function load() {
-    const mine = ++asked
+  let coming: Promise<void> | null = null
+
+  /** Asks for the shelf; whoever asks while an answer is on its way shares it. */
+  function load(): Promise<void> {
+    coming ??= fetchEntries().finally(() => { coming = null })
+    return coming
+  }
+
+  async function fetchEntries() {
     const answer = await askServer<{ entries: ShelfEntry[] }>('/api/builds')
-    if (mine !== asked) return
     entries.value = answer.entries
     loaded.value = true
   }
@@ -24,7 +29,7 @@ export const useShelfStore = defineStore('shelf', () => {
   async function putAway(id: string, archived: boolean) {
     const { revision } = await askServer<{ revision: number }>(`/api/builds/${id}`)
     await askServer(`/api/builds/${id}/commands`, { method: 'POST', revision, body: { command: { type: 'build.set', fields: { archived } } } })
-    await load()
+    await fetchEntries()
   }
   async function searchLines(text: string): Promise<Found[]> {
     return (await askServer<{ lines: Found[] }>(`/api/search?q=${encodeURIComponent(text)}`)).lines

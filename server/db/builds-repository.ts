@@ -3,6 +3,7 @@ import type { Patch } from '../../core/commands'
 import type { Found } from '../../shared/schemas/api'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { Db } from './open-database'
+import { DomainProblem } from '../problems'
 import { lineFromRow, lineToRow, massFromRow, massToRow, type LineRow, type MassRow } from './line-rows'
 
 interface HeadRow {
@@ -27,6 +28,10 @@ const selectLines = `
   FROM lines l
   LEFT JOIN mass_versions m ON m.build_id = l.build_id AND m.id = l.mass_version_id
   LEFT JOIN packs p ON p.build_id = l.build_id AND p.line_id = l.id`
+
+function onlyMassDiffers(before: Line, after: Line): boolean {
+  return (Object.keys(after) as (keyof Line)[]).every(key => key === 'mass' || before[key] === after[key])
+}
 
 /** SQL for builds, their lines, mass versions, packs, set-ups and loadouts. Call inside a transaction to change several rows. */
 export function buildsRepository(db: Db) {
@@ -55,6 +60,11 @@ export function buildsRepository(db: Db) {
           card_ids = :cardIds, reserve_g = :reserveG, confidence = :confidence, goal_dry_g = :goalDryG, goal_minutes = :goalMinutes,
           goal_price_cents = :goalPriceCents, flies_setup_id = :setupId, flies_pack_line_id = :packLineId
       WHERE id = :id`),
+    version: db.prepare(`
+      SELECT id AS versionId, evidence, value_g AS valueG, value_count AS valueCount, resolution_g AS resolutionG, piece_readings AS pieceReadings,
+             half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin
+      FROM mass_versions
+      WHERE build_id = :buildId AND id = :versionId`),
     revision: db.prepare('UPDATE builds SET revision = :revision WHERE id = :id'),
     insertVersion: db.prepare(`
       INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g, piece_readings,
@@ -71,6 +81,7 @@ export function buildsRepository(db: Db) {
           listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g, state = excluded.state, role = excluded.role,
           removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note, tie = excluded.tie,
           instead_of = excluded.instead_of`),
+    pointToVersion: db.prepare('UPDATE lines SET mass_version_id = :massVersionId WHERE build_id = :buildId AND id = :id'),
     deleteLine: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
     position: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),
     lastPosition: db.prepare('SELECT coalesce(max(position), -1) FROM lines WHERE build_id = :buildId').pluck(),
@@ -111,8 +122,23 @@ export function buildsRepository(db: Db) {
     }
   }
 
-  function putLine(buildId: string, line: Line, position: number, madeAt: string) {
-    if (line.mass) sql.insertVersion.run(massToRow(buildId, line.id, line.mass, madeAt))
+  /** A version is written once: going back to one that is there is fine, giving its id other grams is not. */
+  function addVersion(buildId: string, lineId: string, mass: Mass, madeAt: string) {
+    if (sql.insertVersion.run(massToRow(buildId, lineId, mass, madeAt)).changes === 1) return
+    const { madeAt: _madeAt, ...kept } = massToRow(buildId, lineId, massFromRow(sql.version.get({ buildId, versionId: mass.versionId }) as MassRow)!, madeAt)
+    const { madeAt: _again, ...wanted } = massToRow(buildId, lineId, mass, madeAt)
+    for (const key of Object.keys(wanted) as (keyof typeof wanted)[]) {
+      if (kept[key] !== wanted[key]) throw new DomainProblem('refused', 'These grams carry the id of an earlier version of other grams. Nothing was written.', 'versionId')
+    }
+  }
+
+  /** Writes a line; of one that was there, only what differs from before. */
+  function putLine(buildId: string, line: Line, before: Line | null, position: number, madeAt: string) {
+    if (line.mass && line.mass !== before?.mass) addVersion(buildId, line.id, line.mass, madeAt)
+    if (before && onlyMassDiffers(before, line)) {
+      sql.pointToVersion.run({ buildId, id: line.id, massVersionId: line.mass?.versionId ?? null })
+      return
+    }
     sql.putLine.run(lineToRow(buildId, line, position))
     if (line.pack) sql.putPack.run({ buildId, lineId: line.id, ...line.pack })
     else if (line.slot === 'pack') sql.deletePack.run({ buildId, lineId: line.id })
@@ -182,7 +208,7 @@ export function buildsRepository(db: Db) {
       let position = patch.lines.some(c => c[side] && !c[side === 'after' ? 'before' : 'after']) ? sql.lastPosition.get({ buildId }) as number : 0
       for (const change of patch.lines) {
         const line = change[side]
-        if (line) putLine(buildId, line, ++position, madeAt)
+        if (line) putLine(buildId, line, change[side === 'after' ? 'before' : 'after'], ++position, madeAt)
       }
       if (patch.order) build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))
       if (patch.setups || patch.lines.some(c => !c[side])) replaceSetups(build)

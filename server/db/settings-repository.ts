@@ -1,4 +1,5 @@
-import { defaultSettings, settingsSchema, type Settings } from '../../shared/schemas/settings'
+import { settingsSchema } from '../../shared/schemas/settings'
+import { defaultSettings, type Settings } from '../../shared/settings'
 import type { Db } from './open-database'
 
 /** SQL of the settings: one row. */

@@ -1,4 +1,4 @@
-import { DomainProblem } from '../services/problems'
+import { DomainProblem } from '../problems'
 import { sendProblem } from '../utils/routes'
 
 const loopbackHost = /^(localhost|127(?:\.\d{1,3}){3}|\[::1\])(:\d+)?$/i

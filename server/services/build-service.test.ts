@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { makeMass } from '../../core/ledger'
 import type { Command } from '../../core/commands'
 import { applicationOnDisk, demoFile } from '../testing'
-import { DomainProblem } from './problems'
+import { DomainProblem } from '../problems'
 
 let disk: ReturnType<typeof applicationOnDisk>
 let id: string
@@ -74,6 +74,15 @@ describe('a change', () => {
     await expect(bad).rejects.toBeInstanceOf(DomainProblem)
     await expect(good).resolves.toMatchObject({ revision: expect.any(Number) })
     expect(disk.again().builds.read(id).build.lines.find(l => l.id === 'vtx')?.mass?.valueG).toBe(17.02)
+  })
+  it('that gives an earlier version other grams is refused and changes nothing', async () => {
+    await disk.app.builds.command(id, revision(), weigh('vtx', 17.02), '')
+    const before = disk.app.builds.read(id).build
+    const forged: Command = { type: 'lines.change', changes: [{ id: 'strap', fields: { mass: makeMass({ versionId: 'n17-02', evidence: 'weighed', valueG: 1 }) } }] }
+    await expect(disk.app.builds.command(id, revision(), forged, '')).rejects.toMatchObject({ code: 'refused', field: 'versionId' })
+    const other = disk.again()
+    expect(other.builds.read(id).build).toEqual(before)
+    other.close()
   })
   it('that changes nothing makes no entry', async () => {
     const seen = revision()

@@ -11,7 +11,7 @@ import type { BuildsRepository } from '../db/builds-repository'
 import type { GroupCommit } from '../db/group-commit'
 import type { JournalRepository } from '../db/journal-repository'
 import type { RuleService } from './rule-service'
-import { DomainProblem } from './problems'
+import { DomainProblem } from '../problems'
 
 /** A build as the server holds it in memory: the database is the truth, this is its copy. */
 interface Held {

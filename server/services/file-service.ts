@@ -4,7 +4,7 @@ import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
 import type { RuleService } from './rule-service'
-import { DomainProblem } from './problems'
+import { DomainProblem } from '../problems'
 
 interface Parts { builds: BuildService, rules: RuleService, settings: ReturnType<typeof settingsRepository>, newId: () => string }
 

@@ -3,7 +3,7 @@ import { blankAim, type Build, type Line } from '../../core/ledger'
 import type { NewBuild } from '../../shared/schemas/api'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
-import { DomainProblem } from './problems'
+import { DomainProblem } from '../problems'
 
 interface Parts { builds: BuildService, settings: ReturnType<typeof settingsRepository>, newId: () => string }
 

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { startingCards } from '../../core/rules'
-import { defaultSettings } from '../../shared/schemas/settings'
+import { defaultSettings } from '../../shared/settings'
 import { ownCardSchema } from '../../shared/schemas/rule-card'
 import { applicationOnDisk } from '../testing'
 

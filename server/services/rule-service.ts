@@ -1,6 +1,6 @@
 import { startingCards, type RuleCard } from '../../core/rules'
 import type { rulesRepository } from '../db/rules-repository'
-import { DomainProblem } from './problems'
+import { DomainProblem } from '../problems'
 
 /** The use cases of rule cards: the starting ones, own ones, and when each was verified. */
 export function ruleService(repository: ReturnType<typeof rulesRepository>) {

@@ -5,7 +5,7 @@ import { firstProblem } from '../../shared/schemas/build-file'
 import { idSchema } from '../../shared/schemas/common'
 import type { Problem } from '../../shared/schemas/api'
 import type { Application } from '../services/application'
-import { DomainProblem, problemCodes } from '../services/problems'
+import { DomainProblem, problemCodes } from '../problems'
 
 /** What a schema takes, with nothing in it to be changed: the services give what they hold. */
 type Unchanging<T> = T extends readonly (infer U)[] ? readonly Unchanging<U>[] : T extends object ? { readonly [K in keyof T]: Unchanging<T[K]> } : T

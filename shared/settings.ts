@@ -1,0 +1,11 @@
+/** What the builder has set outside the builds. */
+export interface Settings {
+  readonly currency: string
+  readonly theme: 'system' | 'light' | 'dark'
+  readonly ounces: boolean
+  /** Confidence new builds start with, 0.5 to 0.9999. */
+  readonly confidence: number
+  readonly singleKeys: boolean
+}
+
+export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true }
