@@ -6,23 +6,39 @@ export const useSettingsStore = defineStore('settings', () => {
   const loaded = ref(false)
   const problem = ref('')
 
+  let kept: Settings = { ...defaultSettings }
+  let changes = 0
+  let saving = Promise.resolve()
+
   async function load() {
-    settings.value = await askServer<Settings>('/api/settings')
+    const answer = await askServer<Settings>('/api/settings')
+    if (changes === 0) settings.value = answer
+    kept = answer
     loaded.value = true
   }
-  /** Saves a change; shows it at once and takes it back when the server refuses it. */
-  async function change(fields: Partial<Settings>) {
-    const before = settings.value
-    settings.value = { ...before, ...fields }
+
+  /**
+   * Shows a change at once and saves it after those before it, so that no late answer overwrites a newer choice.
+   * What the server refuses goes back to what it has kept.
+   */
+  function change(fields: Partial<Settings>): Promise<void> {
+    changes++
+    settings.value = { ...settings.value, ...fields }
+    saving = saving.then(save)
+    return saving
+  }
+
+  async function save() {
     try {
-      settings.value = await askServer<Settings>('/api/settings', { method: 'PUT', body: settings.value })
+      kept = await askServer<Settings>('/api/settings', { method: 'PUT', body: settings.value })
       problem.value = ''
     }
     catch (error) {
-      settings.value = before
+      settings.value = kept
       problem.value = sentenceOf(error)
     }
   }
+
   function reset() {
     settings.value = { ...defaultSettings }
     loaded.value = false
