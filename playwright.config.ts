@@ -4,7 +4,8 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
   workers: 2,
-  timeout: 45_000,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
     testIdAttribute: 'data-test',
