@@ -18,6 +18,9 @@ function follows(judgement: CardJudgement): { heading: string, points: readonly 
 }
 const why = computed(() => {
   if (!binding.value || judgements.value.filter(j => j.verdict).length < 2) return ''
+  const bound = binding.value.verdict!
+  const equal = judgements.value.some(j => j !== binding.value && j.verdict?.word === bound.word && Math.abs(j.verdict.headroomG - bound.headroomG) < 1e-9)
+  if (equal) return 'More than one of the chosen cards leaves the same, least room.'
   return `${cardName(binding.value.card)} binds: of the chosen cards it leaves the least room for what it counts.`
 })
 </script>

@@ -24,7 +24,6 @@ const setAside = computed(() => store.build?.lines.filter(line => line.state !==
 const rows = computed(() => [...sections.value.flatMap(s => s.lines), ...setAside.value])
 
 const { active, draft, problem, focusCell, commit, stop, onKey, onPointer } = useSheetKeys(rows, grid)
-defineExpose({ focusLine: (id: string) => focusCell({ rowId: id, column: 'grams' }) })
 
 watch(() => store.selectedId, (id) => {
   if (id && active.value?.rowId !== id && draft.value === null && rows.value.some(line => line.id === id)) focusCell({ rowId: id, column: active.value?.column ?? 'each' })

@@ -4,7 +4,6 @@ import { gramsChangeWords } from '#core/commands'
 const store = useBuildStore()
 const route = useRoute()
 const router = useRouter()
-const sheet = useTemplateRef<{ focusLine: (id: string) => void }>('sheet')
 const adding = ref(false)
 const bringing = ref(false)
 const everBrought = ref(false)
@@ -43,7 +42,7 @@ function bring(text = '') {
         <p>No parts yet. A build with one line already has a total.</p>
         <button type="button" class="first" @click="adding = true">Add the first line</button>
       </div>
-      <div v-else class="sheet"><PartsSheet ref="sheet" @rows="bring" /></div>
+      <div v-else class="sheet"><PartsSheet @rows="bring" /></div>
       <form v-if="last" class="why" @submit.prevent="saveWhy">
         <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
         <input v-model="whyText" aria-label="Reason for the last change" placeholder="why? (optional)"><button type="submit">Note it</button>
