@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { makeMass } from '../../core/ledger'
+import fc from 'fast-check'
+import { makeMass, type Build } from '../../core/ledger'
 import type { Command } from '../../core/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 import { DomainProblem } from '../problems'
@@ -114,6 +115,40 @@ describe('every kind of command survives the database', () => {
     const takenBack = disk.again()
     expect(takenBack.builds.read(id).build).toEqual(before)
     takenBack.close()
+  })
+})
+
+describe('any run of changes', () => {
+  const names = ['Thistle', 'Rook', 'Ostler']
+  const commandFor = (build: Build, dice: number, n: number): Command => {
+    const line = build.lines[dice % build.lines.length]!
+    switch (dice % 5) {
+      case 0: return { type: 'lines.change', changes: [{ id: line.id, fields: { name: names[n % 3]! } }] }
+      case 1: return { type: 'lines.delete', ids: [line.id] }
+      case 2: return { type: 'lines.move', ids: [line.id], beforeId: null }
+      case 3: return { type: 'setup.put', setup: { id: `s${n}`, name: names[n % 3]!, lineIds: [line.id] } }
+      default: return { type: 'lines.change', changes: [{ id: line.id, fields: { mass: makeMass({ versionId: `r${n}`, evidence: 'guess', valueG: n }) } }] }
+    }
+  }
+  it('taken back or not, is the same build to another process, after a restart, and in its file', async () => {
+    await fc.assert(fc.asyncProperty(fc.array(fc.nat(999), { minLength: 1, maxLength: 12 }), async (throws) => {
+      let n = revision()
+      for (const dice of throws) {
+        if (dice % 7 === 6 && disk.app.builds.read(id).steps.undo) await disk.app.builds.undo(id, n)
+        else await disk.app.builds.command(id, n, commandFor(disk.app.builds.read(id).build, dice, n), '')
+        n = revision()
+      }
+      const now = disk.app.builds.read(id)
+      const elsewhere = disk.again()
+      expect(elsewhere.builds.read(id)).toEqual(now)
+      elsewhere.close()
+      const file = disk.app.files.exportBuild(id)
+      disk.app.close()
+      disk.app = disk.again()
+      expect(disk.app.builds.read(id)).toEqual(now)
+      expect(disk.app.files.exportBuild(id)).toBe(file)
+      expect(disk.app.builds.searchLines(now.build.lines[0]!.name).some(found => found.lineId === now.build.lines[0]!.id)).toBe(true)
+    }), { numRuns: 12 })
   })
 })
 
