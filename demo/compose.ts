@@ -54,7 +54,7 @@ async function tell({ id, name, craftClass, lines, setups, flies, steps }: Story
   clock = evening + ++day * dayMs
   await app.builds.insert({
     id, name, craftClass, archived: false, reference: null, aim: blankAim(), lines: [], setups: [{ id: 'as-built', name: 'as built', lineIds: [] }],
-    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [],
+    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [],
   }, [], [])
   let revision = 1
   const run = async (note: string, command: Command) => {

@@ -32,14 +32,8 @@ export const useBuildStore = defineStore('build', () => {
   let queue: Waiting[] = []
   let sending: Promise<void> | null = null
 
-  let estimatesMade = { fingerprint: 'none', estimates: new LineEstimates(new HonestyTable()), honesty: new HonestyTable() }
-  const pedigree = computed(() => {
-    const honesty = new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])])
-    if (honesty.fingerprint !== estimatesMade.fingerprint) estimatesMade = { fingerprint: honesty.fingerprint, estimates: new LineEstimates(honesty), honesty }
-    return estimatesMade
-  })
-  const estimates = computed(() => pedigree.value.estimates)
-  const honesty = computed(() => pedigree.value.honesty)
+  const honesty = computed(() => new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])]))
+  const estimates = computed((before?: LineEstimates) => (before ?? new LineEstimates(new HonestyTable())).for(build.value ?? { lines: [], observations: [] }, honesty.value))
   const choice = computed<LoadoutChoice>(() => {
     if (!build.value) return { setupId: '', packLineId: null }
     return defaultLoadout(viewed.value ? { ...build.value, flies: viewed.value } : build.value)

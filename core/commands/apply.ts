@@ -1,4 +1,4 @@
-import type { Build, Line, LoadoutChoice } from '../ledger'
+import type { Build, Line, LoadoutChoice, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
 import { CommandRefused, type Command, type LineFields } from './types'
 
@@ -37,6 +37,10 @@ export function applyCommand(build: Build, command: Command): Build {
         neverFlown: build.neverFlown.filter(c => c.setupId !== command.id),
       }
     }
+    case 'observation.put': return putObservation(build, command.observation)
+    case 'observation.delete':
+      if (!build.observations.some(o => o.id === command.id)) throw new CommandRefused('That weighing is no longer in this build.', 'id')
+      return { ...build, observations: build.observations.filter(o => o.id !== command.id) }
     case 'loadout.fly':
       requireLoadout(build, command.choice)
       return { ...build, flies: command.choice }
@@ -57,6 +61,16 @@ function requireLine(build: Build, id: string): Line {
   const line = build.lines.find(l => l.id === id)
   if (!line) throw new CommandRefused('That line is no longer in this build.', 'id')
   return line
+}
+
+/** The most weighings of several lines one build keeps. */
+const mostObservations = 200
+
+function putObservation(build: Build, observation: Observation): Build {
+  if (observation.subjects.length === 0) throw new CommandRefused('Say what is on the pan: at least one line.', 'subjects')
+  const exists = build.observations.some(o => o.id === observation.id)
+  if (!exists && build.observations.length >= mostObservations) throw new CommandRefused(`A build keeps at most ${mostObservations} weighings of several lines. Delete one that no longer counts.`, 'observations')
+  return { ...build, observations: exists ? build.observations.map(o => o.id === observation.id ? observation : o) : [...build.observations, observation] }
 }
 
 function addLines(build: Build, lines: readonly Line[], beforeId: string | null): Build {

@@ -44,6 +44,13 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
       : { title: describeSeveral(patch), ...none }
     case 'setup.put': return { title: `Set-up “${command.setup.name}” ${before.setups.some(s => s.id === command.setup.id) ? 'changed' : 'added'}`, ...none }
     case 'setup.delete': return { title: `Set-up “${before.setups.find(s => s.id === command.id)?.name ?? ''}” deleted`, ...none }
+    case 'observation.put': {
+      const { observation } = command
+      const was = before.observations.find(o => o.id === observation.id)
+      if (!was) return { title: `Weighed together: ${observation.title}, ${fixed(observation.valueG, 2)} g${observation.state === 'held' ? ', held back' : ''}`, ...none }
+      return { title: `${observation.title}, ${fixed(observation.valueG, 2)} g: ${observation.state}`, ...none }
+    }
+    case 'observation.delete': return { title: `Deleted the weighing “${before.observations.find(o => o.id === command.id)?.title ?? ''}”`, ...none }
     case 'loadout.fly': return { title: 'Changed the loadout it is flown in', ...none }
     case 'loadout.never': return { title: command.never ? 'Marked a loadout as never flown' : 'Allowed a loadout again', ...none }
   }

@@ -1,4 +1,4 @@
-import type { Aim, Build, Line, LoadoutChoice, Setup } from '../ledger'
+import type { Aim, Build, Line, LoadoutChoice, Observation, Setup } from '../ledger'
 
 /** The fields of a line a builder may change. */
 export type LineFields = Partial<Omit<Line, 'id' | 'insteadOf'>>
@@ -16,6 +16,8 @@ export type Command
     | { readonly type: 'line.fit', readonly id: string }
     | { readonly type: 'setup.put', readonly setup: Setup }
     | { readonly type: 'setup.delete', readonly id: string }
+    | { readonly type: 'observation.put', readonly observation: Observation }
+    | { readonly type: 'observation.delete', readonly id: string }
     | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
     | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 

@@ -46,7 +46,7 @@ describe('default pedigrees', () => {
     const estimate = lineEstimate(line({ evidence: 'listed', valueG: 10, resolutionG: 0.1 }), taught)
     expect(estimate.valueG).toBeCloseTo(10.27525, 5)
     expect(estimate.contributions['listing:motor']).toBeCloseTo(10.27525 * 0.014348, 5)
-    expect(estimate.contributions['digit:l']).toBeCloseTo(0.05 / Math.sqrt(3), 12)
+    expect(estimate.contributions['digit:v']).toBeCloseTo(0.05 / Math.sqrt(3), 12)
   })
   it('worked out counts 5 %, screws 10 %, at least 0.02 g', () => {
     expect(sigmaOf(line({ evidence: 'worked out', valueG: 4 }))).toBeCloseTo(0.2 / Math.sqrt(3), 12)
@@ -56,9 +56,9 @@ describe('default pedigrees', () => {
   it('a line weighed once and counted four times widens the total by exactly the between-piece term', () => {
     const together = lineEstimate(line({ evidence: 'weighed', valueG: 4, valueCount: 4 }, { quantity: 4 }), nobody)
     const once = lineEstimate(line({ evidence: 'weighed', valueG: 1 }, { quantity: 4 }), nobody)
-    expect(together.contributions['pieces:l']).toBeUndefined()
-    expect(once.contributions['pieces:l']).toBeCloseTo(0.034641, 6)
-    const { 'pieces:l': pieces, ...rest } = once.contributions
+    expect(together.contributions['pieces:v']).toBeUndefined()
+    expect(once.contributions['pieces:v']).toBeCloseTo(0.034641, 6)
+    const { 'pieces:v': pieces, ...rest } = once.contributions
     expect(varianceG2(once)).toBeCloseTo(varianceG2({ valueG: 4, contributions: rest }) + pieces! ** 2, 15)
   })
   it('two lines on one kind share that part of the spread', () => {

@@ -2,18 +2,18 @@ import { CoreInputError } from '../errors'
 import { estimateOf, exactly, rectangularSigma, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import type { HonestyTable } from '../listings'
-import type { Line, Mass } from '../ledger'
+import type { Mass, Subject, Weighing } from '../ledger'
+import { uncheckedGainHalfWidth } from '../scale'
 import { betweenPiecePartG, betweenPieceSigmaG } from './pieces'
-
-/** An unchecked scale may be wrong by this fraction either way (rectangular). */
-const uncheckedGainHalfWidth = 0.003
 
 /** Key of the gain of the scale that masses typed as weighed were read on; shared by all of them. */
 export const uncheckedGainKey = 'gain:unchecked'
 
-/** Whether a cause may stand in several lines. All others carry the id of their line. */
+const sharedPrefixes = ['listing:', 'gain:', 'tared:', 'level:']
+
+/** Whether a cause may stand in several lines. All others carry the id of their line's mass version. */
 export function isSharedCause(key: string): boolean {
-  return key.startsWith('listing:') || key.startsWith('gain:')
+  return sharedPrefixes.some(prefix => key.startsWith(prefix))
 }
 
 /** Key of what all parts of a kind share in their listings. */
@@ -34,30 +34,30 @@ export function listingKey(slot: string): string {
  *
  * Throws {@link CoreInputError} on a mass below zero, a quantity below one, or anything not finite.
  */
-export function lineEstimate(line: Line, honesty: HonestyTable): Estimate {
+export function lineEstimate(line: Subject, honesty: HonestyTable): Estimate {
   const { mass, quantity } = line
   if (!mass) return exactly(0)
   requireUsable(mass, quantity)
   const lineG = lineGrams(mass, quantity)
   if (mass.ownSpreadG !== null) {
     const scaled = mass.evidence === 'listed' ? lineG * Math.exp(honesty.of(line.slot).mu) : lineG
-    return estimateOf(scaled, { [`product:${line.id}`]: mass.ownSpreadG / spreadFactor95 })
+    return estimateOf(scaled, { [`product:${mass.versionId}`]: mass.ownSpreadG / spreadFactor95 })
   }
   switch (mass.evidence) {
     case 'guess':
-      return estimateOf(lineG, { [`product:${line.id}`]: rectangularSigma(Math.max(0.2 * lineG, 0.2)) })
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(0.2 * lineG, 0.2)) })
     case 'typical': {
       const halfRangeG = ((mass.halfRangeG ?? 0.2 * mass.valueG) * quantity) / mass.valueCount
-      return estimateOf(lineG, { [`product:${line.id}`]: rectangularSigma(halfRangeG) })
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(halfRangeG) })
     }
     case 'listed':
       return listedEstimate(line, mass, lineG, honesty)
     case 'worked out': {
       const fraction = line.slot === 'screw' ? 0.1 : 0.05
-      return estimateOf(lineG, { [`product:${line.id}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
     }
     case 'weighed':
-      return weighedEstimate(line.id, mass, quantity)
+      return mass.weighing ? scaledWeighing(mass, mass.weighing, quantity) : typedWeighing(mass, quantity)
   }
 }
 
@@ -72,28 +72,41 @@ function requireUsable(mass: Mass, quantity: number): void {
   if (!(quantity >= 1) || !Number.isFinite(quantity)) throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
 }
 
-function listedEstimate(line: Line, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
+function listedEstimate(line: Subject, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
   const { mu, ownSigma, sharedSigma } = honesty.of(line.slot)
   const expectedG = lineG * Math.exp(mu)
   return estimateOf(expectedG, {
-    [`product:${line.id}`]: expectedG * ownSigma,
+    [`product:${mass.versionId}`]: expectedG * ownSigma,
     [listingKey(line.slot)]: expectedG * sharedSigma,
-    [`digit:${line.id}`]: rectangularSigma((mass.resolutionG / 2) * (line.quantity / mass.valueCount)),
+    [`digit:${mass.versionId}`]: rectangularSigma((mass.resolutionG / 2) * (line.quantity / mass.valueCount)),
   })
 }
 
-function weighedEstimate(lineId: string, mass: Mass, quantity: number): Estimate {
+/** Between-piece part of a weighed line, grams. */
+function piecesPart(mass: Mass, quantity: number): number {
   const readingsG = mass.pieceReadingsG ?? [mass.valueG / mass.valueCount]
-  const weighedPieces = mass.pieceReadingsG?.length ?? mass.valueCount
+  return betweenPiecePartG(quantity, mass.pieceReadingsG?.length ?? mass.valueCount, betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0))))
+}
+
+/** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
+function scaledWeighing(mass: Mass, weighing: Weighing, quantity: number): Estimate {
+  const factor = quantity / mass.valueCount
+  const contributions: Record<string, number> = {}
+  for (const key in weighing.contributions) contributions[key] = factor * weighing.contributions[key]!
+  const pieces = quantity === mass.valueCount ? 0 : piecesPart(mass, quantity)
+  return estimateOf(lineGrams(mass, quantity), { ...contributions, [`pieces:${mass.versionId}`]: pieces })
+}
+
+function typedWeighing(mass: Mass, quantity: number): Estimate {
   const lineG = lineGrams(mass, quantity)
-  const scaleFactor = quantity / mass.valueCount
+  const factor = quantity / mass.valueCount
   const stepG = mass.resolutionG
   const placings = mass.pieceReadingsG?.length ?? 1
   const digit = stepG ** 2 / 12
   return estimateOf(lineG, {
-    [`weighing:${lineId}`]: scaleFactor * Math.sqrt(stepG ** 2 / placings + digit),
-    [`tare:${lineId}`]: scaleFactor * Math.sqrt(stepG ** 2 + digit),
+    [`reading:${mass.versionId}`]: factor * Math.sqrt(stepG ** 2 / placings + digit),
+    [`zero:${mass.versionId}`]: factor * Math.sqrt(stepG ** 2 + digit),
     [uncheckedGainKey]: -lineG * rectangularSigma(uncheckedGainHalfWidth),
-    [`pieces:${lineId}`]: betweenPiecePartG(quantity, weighedPieces, betweenPieceSigmaG(readingsG)),
+    [`pieces:${mass.versionId}`]: piecesPart(mass, quantity),
   })
 }

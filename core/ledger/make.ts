@@ -18,6 +18,6 @@ export function makeLine(given: { id: string, slot: Slot, name: string } & Parti
 export function makeMass(given: { versionId: string, evidence: Evidence, valueG: number } & Partial<Mass>): Mass {
   return {
     valueCount: 1, resolutionG: 0.01, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null,
-    basis: given.evidence === 'listed' ? 'as supplied' : 'as fitted', origin: 'typed', ...given,
+    basis: given.evidence === 'listed' ? 'as supplied' : 'as fitted', origin: 'typed', weighing: null, ...given,
   }
 }

@@ -16,6 +16,26 @@ export type Role = (typeof roles)[number]
 export const bases = ['as supplied', 'as fitted'] as const
 export type Basis = (typeof bases)[number]
 
+/** How a mass was weighed on one of the builder's scales; kept with the mass for good. */
+export interface Weighing {
+  readonly takenAt: string
+  readonly scaleId: string
+  readonly scaleName: string
+  /** The check that was in force, null when the scale was never checked. */
+  readonly checkId: string | null
+  readonly method: WeighingMethod
+  /** Raw displays, grams, in the order taken. */
+  readonly displaysG: readonly number[]
+  /** What was shown with the tare on the pan; null without a tare. */
+  readonly tare: { readonly id: string, readonly name: string, readonly displayG: number } | null
+  /** Signed causes of the mass's `valueG`, in grams, by key. */
+  readonly contributions: Readonly<Record<string, number>>
+  /** The version of the grams this weighing took the place of. */
+  readonly supersedes: string | null
+}
+export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'two scales', 'booked difference'] as const
+export type WeighingMethod = (typeof weighingMethods)[number]
+
 /**
  * One version of a line's grams. Never changed once made: a change of grams is a new version.
  * `valueG` is the mass of `valueCount` pieces as read, listed or typed.
@@ -37,6 +57,8 @@ export interface Mass {
   readonly basis: Basis
   /** Where the version came from, in words ("typed", "class typical", "parts list"). */
   readonly origin: string
+  /** The weighing on a scale of the builder's own; null for what was typed. */
+  readonly weighing: Weighing | null
 }
 
 /** What a listing promises for one piece, kept when the part is weighed later. */
@@ -83,6 +105,30 @@ export interface Setup { readonly id: string, readonly name: string, readonly li
 /** One way to fly: a set-up and a pack (null: flown without a pack line). */
 export interface LoadoutChoice { readonly setupId: string, readonly packLineId: string | null }
 
+/** What of a line was on the pan: enough to know what was expected of it then, whatever becomes of the line. */
+export type Subject = Pick<Line, 'id' | 'slot' | 'quantity' | 'mass'>
+
+export const observationStates = ['taken in', 'held', 'set aside'] as const
+
+/** A weighing of more than one line: a stage, the dry aircraft, everything. */
+export interface Observation {
+  readonly id: string
+  readonly title: string
+  readonly takenAt: string
+  readonly scaleId: string
+  readonly scaleName: string
+  readonly checkId: string | null
+  readonly displaysG: readonly number[]
+  readonly tareDisplayG: number | null
+  /** Corrected display, grams. */
+  readonly valueG: number
+  /** Signed causes of the weighing itself: how the display departs from what was on the pan. */
+  readonly contributions: Readonly<Record<string, number>>
+  readonly subjects: readonly Subject[]
+  /** Only what is taken in says something about the lines. */
+  readonly state: (typeof observationStates)[number]
+}
+
 export interface Aim {
   readonly purpose: string
   readonly purposeKind: 'recreation' | 'other'
@@ -118,4 +164,6 @@ export interface Build {
   readonly flies: LoadoutChoice
   /** Combinations the builder never flies; left out of "the heaviest loadout". */
   readonly neverFlown: readonly LoadoutChoice[]
+  /** Weighings of several lines together, in the order taken. */
+  readonly observations: readonly Observation[]
 }

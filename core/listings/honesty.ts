@@ -88,8 +88,10 @@ export class HonestyTable {
     return this.kinds.get(slot) ?? HonestyTable.prior
   }
 
+  private print: string | null = null
   /** A text that is the same exactly when two tables correct alike. */
   get fingerprint(): string {
-    return [...this.kinds].map(([slot, k]) => `${slot}:${k.products}:${k.mu}:${k.ownSigma}`).sort().join(';')
+    this.print ??= [...this.kinds].map(([slot, k]) => `${slot}:${k.products}:${k.mu}:${k.ownSigma}`).sort().join(';')
+    return this.print
   }
 }

@@ -1,7 +1,8 @@
 import { exactly, type Estimate } from '../estimate'
 import { isSharedCause, lineEstimate } from '../evidence'
 import type { HonestyTable } from '../listings'
-import type { Line } from '../ledger'
+import type { Build, Line, Observation } from '../ledger'
+import { Conditioning, takenIn } from '../observation'
 
 /**
  * A line's estimate in the form sums are made from: its value, the variance of the causes it has for itself, and the
@@ -14,19 +15,48 @@ export interface LinePart {
   readonly coefficientsG: readonly number[]
 }
 
-/** The estimates of a build's lines, kept by line object: an edit makes one new object, so one new estimate. */
+/**
+ * The estimates of a build's lines after its weighings of several lines together, kept by line object: an edit makes one
+ * new object, so one new estimate.
+ */
 export class LineEstimates {
   private readonly estimates = new WeakMap<Line, Estimate>()
   private readonly causeNumbers = new Map<string, number>()
-  constructor(private readonly honesty: HonestyTable) {}
+  private readonly conditioning: Conditioning
+  private readonly bookedKeys: ReadonlySet<string>
+  private readonly madeFrom: { honesty: string, observations: readonly Observation[], booked: string }
+
+  constructor(private readonly honesty: HonestyTable, observations: readonly Observation[] = [], booked: readonly string[] = []) {
+    this.bookedKeys = new Set(booked)
+    this.madeFrom = { honesty: honesty.fingerprint, observations, booked: booked.join() }
+    this.conditioning = new Conditioning(takenIn(observations, honesty))
+  }
+
+  /** The estimates of a build: these ones while nothing they rest on has changed but lines. */
+  for(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): LineEstimates {
+    const booked = bookedCauses(build.lines)
+    const same = honesty.fingerprint === this.madeFrom.honesty && booked.join() === this.madeFrom.booked
+      && (build.observations === this.madeFrom.observations || build.observations.length + this.madeFrom.observations.length === 0)
+    return same ? this : new LineEstimates(honesty, build.observations, booked)
+  }
+
+  /** Ids of observations left out because they contradict the others exactly. */
+  get contradictions(): readonly string[] {
+    return this.conditioning.contradictions
+  }
 
   /** The whole estimate of a line; exactly 0 g while it has no grams. */
   of(line: Line): Estimate {
     const known = this.estimates.get(line)
     if (known) return known
-    const made = line.mass ? lineEstimate(line, this.honesty) : exactly(0)
+    const made = this.conditioning.of(this.before(line))
     this.estimates.set(line, made)
     return made
+  }
+
+  /** What a line was known to be before any weighing together. */
+  before(line: Line): Estimate {
+    return line.mass ? lineEstimate(line, this.honesty) : exactly(0)
   }
 
   /** How many different shared causes have been met so far. */
@@ -42,7 +72,7 @@ export class LineEstimates {
     let ownVarianceG2 = 0
     for (const key in contributions) {
       const coefficientG = contributions[key]!
-      if (isSharedCause(key)) {
+      if (isSharedCause(key) || this.conditioning.touches(key) || this.bookedKeys.has(key)) {
         causes.push(this.numberOf(key))
         coefficientsG.push(coefficientG)
       }
@@ -59,4 +89,14 @@ export class LineEstimates {
     }
     return number
   }
+}
+
+/** The causes a booked difference has in common with the lines it was taken from. */
+function bookedCauses(lines: readonly Line[]): string[] {
+  return lines.flatMap(({ mass }) => mass?.weighing?.method === 'booked difference' ? Object.keys(mass.weighing.contributions) : [])
+}
+
+/** The estimates of a build made afresh. */
+export function estimatesOf(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): LineEstimates {
+  return new LineEstimates(honesty, build.observations, bookedCauses(build.lines))
 }

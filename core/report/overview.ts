@@ -1,6 +1,6 @@
 import { addEstimates, sigmaG, spreadG, type Estimate } from '../estimate'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
-import { countedLines, LineEstimates, defaultLoadout, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
+import { countedLines, estimatesOf, type LineEstimates, defaultLoadout, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
 import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
@@ -90,7 +90,7 @@ export interface ShelfEntry {
 /** The shelf entry of a build in its default loadout; a reference craft stands for itself. */
 export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ShelfEntry {
   const choice = defaultLoadout(build)
-  const overview = overviewOf(build, choice, cards, new LineEstimates(honesty))
+  const overview = overviewOf(build, choice, cards, estimatesOf(build, honesty))
   const evidenceCounts = { 'guess': 0, 'typical': 0, 'listed': 0, 'worked out': 0, 'weighed': 0 }
   for (const line of overview.counted) if (line.mass) evidenceCounts[line.mass.evidence]++
   const { binding } = overview
@@ -121,7 +121,7 @@ export interface ReportRow {
 
 /** The report of a build: all loadouts in order of set-up and pack. */
 export function reportRows(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ReportRow[] {
-  const estimates = new LineEstimates(honesty)
+  const estimates = estimatesOf(build, honesty)
   const chosen = chosenCards(build, cards)
   const spreadOf = (sigma: number) => spreadG({ valueG: 0, contributions: { u: sigma } })
   return loadoutMasses(build, allLoadouts(build), estimates).map(({ choice, massG, sigmaG: sigma }) => ({

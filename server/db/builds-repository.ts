@@ -1,4 +1,4 @@
-import type { Build, Line, LoadoutChoice, Mass, ReferenceCraft, Setup } from '../../core/ledger'
+import type { Build, Line, LoadoutChoice, Mass, Observation, ReferenceCraft, Setup } from '../../core/ledger'
 import type { Patch } from '../../core/commands'
 import type { Found } from '../../shared/schemas/api'
 import type { MassVersion } from '../../shared/schemas/build-file'
@@ -23,7 +23,7 @@ const selectLines = `
          l.listing_resolution_g AS listingResolutionG, l.state, l.role, l.removable, l.price_each_cents AS priceEachCents,
          l.note, l.tie, l.instead_of AS insteadOf,
          m.evidence, m.value_g AS valueG, m.value_count AS valueCount, m.resolution_g AS resolutionG, m.piece_readings AS pieceReadings,
-         m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis, m.origin,
+         m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis, m.origin, m.weighing,
          p.label, p.cells, p.chemistry, p.capacity_mah AS capacityMah, p.c_rating AS cRating, p.plug
   FROM lines l
   LEFT JOIN mass_versions m ON m.build_id = l.build_id AND m.id = l.mass_version_id
@@ -45,7 +45,7 @@ export function buildsRepository(db: Db) {
     reference: db.prepare('SELECT mass_g AS massG, spread_g AS spreadG, thrust_g AS thrustG, price_cents AS priceCents, minutes FROM reference_crafts WHERE build_id = :id'),
     versions: db.prepare(`
       SELECT id AS versionId, line_id AS lineId, made_at AS madeAt, evidence, value_g AS valueG, value_count AS valueCount,
-             resolution_g AS resolutionG, piece_readings AS pieceReadings, half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin
+             resolution_g AS resolutionG, piece_readings AS pieceReadings, half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin, weighing
       FROM mass_versions
       WHERE build_id = :id
       ORDER BY made_at, id`),
@@ -62,15 +62,15 @@ export function buildsRepository(db: Db) {
       WHERE id = :id`),
     version: db.prepare(`
       SELECT id AS versionId, evidence, value_g AS valueG, value_count AS valueCount, resolution_g AS resolutionG, piece_readings AS pieceReadings,
-             half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin
+             half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin, weighing
       FROM mass_versions
       WHERE build_id = :buildId AND id = :versionId`),
     revision: db.prepare('UPDATE builds SET revision = :revision WHERE id = :id'),
     insertVersion: db.prepare(`
       INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g, piece_readings,
-                                           half_range_g, own_spread_g, basis, origin)
+                                           half_range_g, own_spread_g, basis, origin, weighing)
       VALUES (:buildId, :versionId, :lineId, :madeAt, :evidence, :valueG, :valueCount, :resolutionG, :pieceReadings,
-              :halfRangeG, :ownSpreadG, :basis, :origin)`),
+              :halfRangeG, :ownSpreadG, :basis, :origin, :weighing)`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
                          removable, price_each_cents, note, tie, instead_of)
@@ -97,6 +97,11 @@ export function buildsRepository(db: Db) {
     insertSetupLine: db.prepare('INSERT INTO setup_lines (build_id, setup_id, line_id, position) VALUES (:buildId, :setupId, :lineId, :position)'),
     deleteNever: db.prepare('DELETE FROM never_flown WHERE build_id = :buildId'),
     insertNever: db.prepare('INSERT INTO never_flown (build_id, position, setup_id, pack_line_id) VALUES (:buildId, :position, :setupId, :packLineId)'),
+    observations: db.prepare('SELECT observation FROM observations WHERE build_id = :id ORDER BY position').pluck(),
+    deleteObservations: db.prepare('DELETE FROM observations WHERE build_id = :buildId'),
+    insertObservation: db.prepare(`
+      INSERT INTO observations (build_id, id, position, state, value_g, observation)
+      VALUES (:buildId, :id, :position, :state, :valueG, :observation)`),
     deleteReference: db.prepare('DELETE FROM reference_crafts WHERE build_id = :buildId'),
     insertReference: db.prepare(`
       INSERT INTO reference_crafts (build_id, mass_g, spread_g, thrust_g, price_cents, minutes)
@@ -157,6 +162,14 @@ export function buildsRepository(db: Db) {
     build.neverFlown.forEach((choice, position) => sql.insertNever.run({ buildId: build.id, position, ...choice }))
   }
 
+  function replaceObservations(build: Build) {
+    sql.deleteObservations.run({ buildId: build.id })
+    build.observations.forEach((observation, position) => {
+      const { id, state, valueG } = observation
+      sql.insertObservation.run({ buildId: build.id, id, position, state, valueG, observation: JSON.stringify(observation) })
+    })
+  }
+
   function replaceReference(build: Build) {
     sql.deleteReference.run({ buildId: build.id })
     if (build.reference) sql.insertReference.run({ buildId: build.id, ...build.reference })
@@ -183,6 +196,7 @@ export function buildsRepository(db: Db) {
         setups: (sql.setups.all({ id }) as Pick<Setup, 'id' | 'name'>[]).map(s => ({ ...s, lineIds: linesOfSetup.get(s.id) ?? [] })),
         flies: { setupId: head.setupId, packLineId: head.packLineId },
         neverFlown: sql.never.all({ id }) as LoadoutChoice[],
+        observations: (sql.observations.all({ id }) as string[]).map(text => JSON.parse(text) as Observation),
       }
       return { build, revision: head.revision }
     },
@@ -192,6 +206,7 @@ export function buildsRepository(db: Db) {
       sql.insertHead.run({ ...headParameters(build), revision: 1, createdAt })
       replaceNever(build)
       replaceReference(build)
+      replaceObservations(build)
     },
 
     insertVersions(buildId: string, versions: readonly MassVersion[]) {
@@ -220,6 +235,7 @@ export function buildsRepository(db: Db) {
         sql.updateHead.run(headParameters(build))
         if ('neverFlown' in changed) replaceNever(build)
         if ('reference' in changed) replaceReference(build)
+        if ('observations' in changed) replaceObservations(build)
       }
       sql.revision.run({ id: buildId, revision })
     },

@@ -3,7 +3,7 @@ import type { Basis, Chemistry, Evidence, Line, LineState, Mass, PackFacts, Role
 /** A mass version as a row; the fields are null where a line has no grams. */
 export interface MassRow {
   versionId: string | null, evidence: Evidence | null, valueG: number, valueCount: number, resolutionG: number, pieceReadings: string | null
-  halfRangeG: number | null, ownSpreadG: number | null, basis: Basis, origin: string
+  halfRangeG: number | null, ownSpreadG: number | null, basis: Basis, origin: string, weighing: string | null
 }
 
 /** A line joined with its present mass version and its pack facts. */
@@ -19,12 +19,13 @@ export function massFromRow(row: MassRow): Mass | null {
     versionId: row.versionId, evidence: row.evidence, valueG: row.valueG, valueCount: row.valueCount, resolutionG: row.resolutionG,
     pieceReadingsG: row.pieceReadings === null ? null : JSON.parse(row.pieceReadings) as number[],
     halfRangeG: row.halfRangeG, ownSpreadG: row.ownSpreadG, basis: row.basis, origin: row.origin,
+    weighing: row.weighing === null ? null : JSON.parse(row.weighing) as Mass['weighing'],
   }
 }
 
 export function massToRow(buildId: string, lineId: string, mass: Mass, madeAt: string) {
-  const { pieceReadingsG, ...rest } = mass
-  return { buildId, lineId, madeAt, ...rest, pieceReadings: pieceReadingsG === null ? null : JSON.stringify(pieceReadingsG) }
+  const { pieceReadingsG, weighing, ...rest } = mass
+  return { buildId, lineId, madeAt, ...rest, pieceReadings: pieceReadingsG === null ? null : JSON.stringify(pieceReadingsG), weighing: weighing ? JSON.stringify(weighing) : null }
 }
 
 export function lineFromRow(row: LineRow): Line {

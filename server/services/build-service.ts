@@ -21,7 +21,6 @@ interface Held {
   seq: number
   steps: Steps
   estimates: LineEstimates
-  estimatesFor: string
   /** The shelf entry made last, and what it was made of. */
   shelf: { build: Build, cards: readonly RuleCard[], honesty: HonestyTable, entry: ShelfEntry } | null
 }
@@ -38,7 +37,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     const fresh: Held = {
       build, revision, observations: listingObservations(build.lines), seq: journal.lastSeq(id),
       steps: { undo: journal.nextUndo(id)?.title ?? null, redo: journal.nextRedo(id)?.title ?? null },
-      estimates: new LineEstimates(new HonestyTable()), estimatesFor: 'none', shelf: null,
+      estimates: new LineEstimates(new HonestyTable()), shelf: null,
     }
     held.set(id, fresh)
     return fresh
@@ -64,12 +63,9 @@ export function buildService({ builds, journal, rules, now }: Parts) {
   }
 
   /** All observations as one table; made anew only when some build's observations changed. */
-  let table: { honesty: HonestyTable, fingerprint: string } | null = null
-  function honesty(): { honesty: HonestyTable, fingerprint: string } {
-    if (!table) {
-      const made = new HonestyTable(all().flatMap(h => h.observations))
-      table = { honesty: made, fingerprint: made.fingerprint }
-    }
+  let table: HonestyTable | null = null
+  function honesty(): HonestyTable {
+    table ??= new HonestyTable(all().flatMap(h => h.observations))
     return table
   }
 
@@ -83,11 +79,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
   }
 
   function allUpWeightG(entry: Held, build: Build): number {
-    const current = honesty()
-    if (entry.estimatesFor !== current.fingerprint) {
-      entry.estimates = new LineEstimates(current.honesty)
-      entry.estimatesFor = current.fingerprint
-    }
+    entry.estimates = entry.estimates.for(build, honesty())
     if (build.reference) return build.reference.massG
     return loadoutMasses(build, [defaultLoadout(build)], entry.estimates)[0]!.massG
   }
@@ -171,7 +163,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
 
     shelf(): ShelfEntry[] {
       const cards = rules.cards()
-      const current = honesty().honesty
+      const current = honesty()
       return all().map((h) => {
         if (h.shelf?.build !== h.build || h.shelf.cards !== cards || h.shelf.honesty !== current) {
           h.shelf = { build: h.build, cards, honesty: current, entry: shelfEntry(h.build, cards, current) }
@@ -181,9 +173,9 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     },
     report(id: string) {
       const entry = get(id)
-      return { name: entry.build.name, revision: entry.revision, rows: reportRows(entry.build, rules.cards(), honesty().honesty) }
+      return { name: entry.build.name, revision: entry.revision, rows: reportRows(entry.build, rules.cards(), honesty()) }
     },
-    honesty: () => honesty().honesty,
+    honesty,
     journal: (id: string) => ({ revision: get(id).revision, entries: journal.entries(id) }),
     annotate: (id: string, seq: number, note: string) => writer.write(() => {
       get(id)

@@ -32,7 +32,7 @@ describe('build files', () => {
   it.each([
     ['no JSON', () => '{"format":', 'cannot be read as JSON'],
     ['something else', () => '{"hello": 1}', 'does not say so'],
-    ['a newer version', () => demoFile('sherbet').replace('"version": 1', '"version": 99'), 'version 99'],
+    ['a newer version', () => demoFile('sherbet').replace('"version": 2', '"version": 99'), 'version 99'],
     ['a negative mass', () => demoFile('sherbet').replace('"valueG": 3.42', '"valueG": -3.42'), 'cannot be negative'],
     ['a quantity of 2.5', () => demoFile('sherbet').replace('"quantity": 4', '"quantity": 2.5'), 'whole number'],
     ['a name that is markup', () => demoFile('sherbet').replace('"Clear canopy, 22° tilt"', '"<script>alert(1)</script>"'), '“<…>”'],

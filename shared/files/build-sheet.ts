@@ -1,7 +1,7 @@
 import { centsFigure, gramsWithSpread, headroomWords, percentSure } from '../../core/display'
 import { slotFacts, type Build } from '../../core/ledger'
 import type { HonestyTable } from '../../core/listings'
-import { defaultLoadout, LineEstimates, loadoutName } from '../../core/loadout'
+import { defaultLoadout, estimatesOf, loadoutName } from '../../core/loadout'
 import { spreadG } from '../../core/estimate'
 import { overviewOf, reportRows } from '../../core/report'
 import { cardName, limitInWords, type RuleCard } from '../../core/rules'
@@ -13,7 +13,7 @@ function cell(text: string): string {
 
 /** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout. */
 export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: HonestyTable, currency: string): string {
-  const estimates = new LineEstimates(honesty)
+  const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
   const out: string[] = [`# ${cell(build.name)}`, '', cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')), '']
   out.push(`**${gramsWithSpread(overview.massG, overview.spreadG)}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))}. ± at 95 %.`, '')

@@ -7,7 +7,8 @@ import { journalRecordSchema, type JournalRecord } from './journal'
 import { ruleCardSchema } from './rule-card'
 
 export const buildFileFormat = 'jolly-gram build'
-export const buildFileVersion = 1
+/** Version 1 knew no weighings on scales; it is still read. */
+export const buildFileVersion = 2
 
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
 export interface MassVersion { readonly lineId: string, readonly madeAt: string, readonly mass: Mass }
@@ -15,7 +16,7 @@ export interface MassVersion { readonly lineId: string, readonly madeAt: string,
 /** One build whole: the build, the own rule cards it chose, every version of its grams, and its journal. */
 export const buildFileSchema = z.strictObject({
   format: z.literal(buildFileFormat),
-  version: z.literal(buildFileVersion),
+  version: z.literal([1, buildFileVersion]),
   build: buildSchema,
   ownCards: z.array(ruleCardSchema).max(50),
   massVersions: z.array(massVersionSchema).max(100_000),
@@ -23,7 +24,7 @@ export const buildFileSchema = z.strictObject({
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat
-  readonly version: typeof buildFileVersion
+  readonly version: 1 | typeof buildFileVersion
   readonly build: Build
   readonly ownCards: readonly RuleCard[]
   readonly massVersions: readonly MassVersion[]

@@ -1,6 +1,24 @@
 import { z } from 'zod'
-import { bases, chemistries, evidences, lineStates, roles, slots, type Build, type Line, type Mass } from '../../core/ledger'
+import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, type Build, type Line, type Mass, type Observation, type Weighing } from '../../core/ledger'
+import { largestMassG } from '../../core/units'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
+
+const isoSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
+const displaysSchema = z.array(z.number().min(-largestMassG).max(largestMassG)).min(1, 'A weighing needs at least one display.').max(999)
+const contributionsSchema = z.record(z.string().regex(/^[\w:.-]{1,200}$/), z.number().min(-largestMassG).max(largestMassG))
+  .refine(causes => Object.keys(causes).length <= 4000, 'A weighing has at most 4000 causes.')
+
+export const weighingSchema = z.strictObject({
+  takenAt: isoSchema,
+  scaleId: idSchema,
+  scaleName: nameSchema('The scale’s name'),
+  checkId: idSchema.nullable(),
+  method: z.enum(weighingMethods),
+  displaysG: displaysSchema,
+  tare: z.strictObject({ id: idSchema, name: shortTextSchema('The tare'), displayG: z.number().min(-largestMassG).max(largestMassG) }).nullable(),
+  contributions: contributionsSchema,
+  supersedes: idSchema.nullable(),
+}) satisfies z.ZodType<Weighing>
 
 export const massSchema = z.strictObject({
   versionId: idSchema,
@@ -13,6 +31,7 @@ export const massSchema = z.strictObject({
   ownSpreadG: massGSchema.nullable(),
   basis: z.enum(bases),
   origin: shortTextSchema('The origin'),
+  weighing: weighingSchema.nullable().default(null),
 }) satisfies z.ZodType<Mass>
 
 export const packFactsSchema = z.strictObject({
@@ -49,6 +68,21 @@ export const setupSchema = z.strictObject({
   lineIds: z.array(idSchema).max(2000).refine(ids => new Set(ids).size === ids.length, 'A set-up names a line twice.'),
 })
 
+export const observationSchema = z.strictObject({
+  id: idSchema,
+  title: nameSchema('The name of the weighing'),
+  takenAt: isoSchema,
+  scaleId: idSchema,
+  scaleName: nameSchema('The scale’s name'),
+  checkId: idSchema.nullable(),
+  displaysG: displaysSchema,
+  tareDisplayG: z.number().min(-largestMassG).max(largestMassG).nullable(),
+  valueG: massGSchema,
+  contributions: contributionsSchema,
+  subjects: z.array(z.strictObject({ id: idSchema, slot: z.enum(slots), quantity: quantitySchema, mass: massSchema.nullable() })).min(1, 'Say what is on the pan: at least one line.').max(2000),
+  state: z.enum(observationStates),
+}) satisfies z.ZodType<Observation>
+
 export const loadoutChoiceSchema = z.strictObject({ setupId: idSchema, packLineId: idSchema.nullable() })
 
 export const aimShape = {
@@ -79,6 +113,7 @@ export const buildShape = {
   setups: z.array(setupSchema).min(1, 'A build needs at least one set-up.').max(100),
   flies: loadoutChoiceSchema,
   neverFlown: z.array(loadoutChoiceSchema).max(10_000),
+  observations: z.array(observationSchema).max(200).default([]),
 }
 
 /** A whole build whose parts refer only to what is in it. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Command } from '../../core/commands'
-import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, setupSchema } from './build'
+import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, observationSchema, setupSchema } from './build'
 import { idSchema, noteSchema } from './common'
 
 const { id: _id, insteadOf: _insteadOf, ...changeable } = lineShape
@@ -21,6 +21,8 @@ export const commandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('line.fit'), id: idSchema }),
   z.strictObject({ type: z.literal('setup.put'), setup: setupSchema }),
   z.strictObject({ type: z.literal('setup.delete'), id: idSchema }),
+  z.strictObject({ type: z.literal('observation.put'), observation: observationSchema }),
+  z.strictObject({ type: z.literal('observation.delete'), id: idSchema }),
   z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),
   z.strictObject({ type: z.literal('loadout.never'), choice: loadoutChoiceSchema, never: z.boolean() }),
 ]) satisfies z.ZodType<Command>

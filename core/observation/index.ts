@@ -1,0 +1,3 @@
+export * from './cholesky'
+export * from './condition'
+export * from './reconcile'

@@ -1,0 +1,82 @@
+import { addEstimates, scaleEstimate, sigmaG, varianceG2, type Estimate } from '../estimate'
+import type { Line, Observation } from '../ledger'
+import type { HonestyTable } from '../listings'
+import { Conditioning, observedSum, type ObservedSum } from './condition'
+
+/** A line that could explain a difference, and how. */
+export interface Suspect {
+  readonly lineId: string
+  readonly why: 'its spread' | 'not on the pan' | 'on the pan though not ticked'
+  /** How much of the difference it would explain, grams. */
+  readonly explainsG: number
+  /** How unlikely that is for it, in its own standard uncertainties. */
+  readonly stretch: number
+}
+
+/** A weighing of several lines against what the ledger expects of it. */
+export interface Reconciliation {
+  /** What the scale should have shown, with the spread of the comparison. */
+  readonly expected: Estimate
+  /** Display minus expectation, grams: positive when more is on the pan than is booked. */
+  readonly differenceG: number
+  readonly sigmaG: number
+  readonly z: number
+  /** |z| ≤ 2: can be taken in. */
+  readonly agrees: boolean
+  readonly suspects: readonly Suspect[]
+}
+
+/** The observations that count: those taken in. */
+export function takenIn(observations: readonly Observation[], honesty: HonestyTable): ObservedSum[] {
+  return observations.filter(o => o.state === 'taken in').map(o => observedSum(o, honesty))
+}
+
+/**
+ * Compares an observation with its prediction from everything taken in before. `others` are lines of the build that were
+ * not ticked as being on the pan.
+ */
+export function reconcile(observation: Observation, before: readonly Observation[], others: readonly Line[], honesty: HonestyTable): Reconciliation {
+  const known = new Conditioning(takenIn(before.filter(o => o.id !== observation.id), honesty))
+  const { parts, observed } = observedSum(observation, honesty)
+  const expected = known.of(addEstimates([...parts, { valueG: 0, contributions: observed.contributions }]))
+  const differenceG = observed.valueG - expected.valueG
+  const sigma = sigmaG(expected)
+  const z = sigma === 0 ? (Math.abs(differenceG) < 1e-9 ? 0 : Math.sign(differenceG) * Infinity) : differenceG / sigma
+  const suspects = observation.subjects.flatMap((subject, i): Suspect[] => {
+    const part = known.of(parts[i]!)
+    const own = sigmaG(part)
+    const found: Suspect[] = []
+    if (own > 0 && sigma > 0) {
+      const explainsG = (covariance(part, expected) / sigma ** 2) * differenceG
+      found.push({ lineId: subject.id, why: 'its spread', explainsG, stretch: Math.abs(differenceG) / own })
+    }
+    if (isAbout(part.valueG, -differenceG, sigma)) found.push({ lineId: subject.id, why: 'not on the pan', explainsG: -part.valueG, stretch: 0 })
+    return found
+  })
+  for (const line of others) {
+    if (!line.mass) continue
+    const part = known.of(observedSum({ ...observation, subjects: [line] }, honesty).parts[0]!)
+    if (isAbout(part.valueG, differenceG, sigma)) suspects.push({ lineId: line.id, why: 'on the pan though not ticked', explainsG: part.valueG, stretch: 0 })
+  }
+  suspects.sort((a, b) => Number(b.why !== 'its spread') - Number(a.why !== 'its spread') || Math.abs(b.explainsG) - Math.abs(a.explainsG))
+  return { expected, differenceG, sigmaG: sigma, z, agrees: Math.abs(z) <= 2, suspects }
+}
+
+/** Whether a line's grams are what is missing, within two joint standard uncertainties, and not next to nothing. */
+function isAbout(valueG: number, wantedG: number, sigma: number): boolean {
+  return wantedG > 3 * sigma && Math.abs(valueG - wantedG) <= 2 * sigma + 0.02 * wantedG
+}
+
+function covariance(a: Estimate, b: Estimate): number {
+  return (varianceG2(addEstimates([a, b])) - varianceG2(a) - varianceG2(b)) / 2
+}
+
+/**
+ * The difference as a mass of its own, with the signed causes that make every total which holds the line and the same
+ * parts exactly the one displayed: `truth = Δ − Σ parts' causes − the weighing's causes`.
+ */
+export function differenceAsMass(observation: Observation, honesty: HonestyTable): Estimate {
+  const { parts, observed } = observedSum(observation, honesty)
+  const sum = addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
+  return addEstimates([{ valueG: observed.valueG, contributions: {} }, scaleEstimate(sum, -1)])
+}

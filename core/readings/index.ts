@@ -1,0 +1,3 @@
+export * from './parse-line'
+export * from './line-splitter'
+export * from './steadiness'

@@ -1,0 +1,5 @@
+export * from './types'
+export * from './check'
+export * from './standing'
+export * from './weighing'
+export * from './two-scales'
