@@ -6,6 +6,8 @@ export interface Settings {
   /** Confidence new builds start with, 0.5 to 0.9999. */
   readonly confidence: number
   readonly singleKeys: boolean
+  /** host:port of the bench scale; empty for none. */
+  readonly benchScale: string
 }
 
-export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true }
+export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '' }

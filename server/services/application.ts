@@ -3,27 +3,36 @@ import { buildsRepository } from '../db/builds-repository'
 import { groupCommit } from '../db/group-commit'
 import { journalRepository } from '../db/journal-repository'
 import { openDatabase, type Db, type Migration } from '../db/open-database'
+import { benchScale } from '../devices/bench-scale'
 import { rulesRepository } from '../db/rules-repository'
+import { scalesRepository } from '../db/scales-repository'
 import { settingsRepository } from '../db/settings-repository'
 import { buildService } from './build-service'
 import { fileService } from './file-service'
 import { newBuildService } from './new-build-service'
 import { ruleService } from './rule-service'
+import { scaleService } from './scale-service'
 
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
 export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString()) {
   const db: Db = openDatabase(databasePath, migrations)
   const rules = ruleService(rulesRepository(db))
   const settings = settingsRepository(db)
+  const scales = scaleService(scalesRepository(db), now)
+  const bench = benchScale(() => settings.load().benchScale || process.env.JOLLY_GRAM_SCALE || '')
   const newId = () => randomUUID()
   const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), rules, now })
   const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
   builds.useWriter(writer)
   return {
-    builds, rules, settings, newId,
+    builds, rules, settings, scales, newId,
+    benchScale: bench,
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
-    close: () => { db.close() },
+    close() {
+      bench.close()
+      db.close()
+    },
   }
 }
 export type Application = ReturnType<typeof makeApplication>

@@ -31,6 +31,7 @@ interface Parts { builds: BuildsRepository, journal: JournalRepository, rules: R
 export function buildService({ builds, journal, rules, now }: Parts) {
   const held = new Map<string, Held>()
   let allLoaded = false
+  const followers = new Map<string, Set<(revision: number) => void>>()
   let writer: GroupCommit
 
   function hold(id: string, build: Build, revision: number): Held {
@@ -94,8 +95,8 @@ export function buildService({ builds, journal, rules, now }: Parts) {
   }
 
   /** Runs a change; forgets the held copy when it fails, since it may be half made. */
-  function change(id: string, work: () => CommandReply): Promise<CommandReply> {
-    return writer.write(() => {
+  async function change(id: string, work: () => CommandReply): Promise<CommandReply> {
+    const reply = await writer.write(() => {
       try { return work() }
       catch (error) {
         if (error instanceof CommandRefused) throw new DomainProblem('refused', error.message, error.field)
@@ -103,6 +104,8 @@ export function buildService({ builds, journal, rules, now }: Parts) {
         throw error
       }
     })
+    if (reply.entry) for (const tell of followers.get(id) ?? []) tell(reply.revision)
+    return reply
   }
 
   function record(entry: Held, next: Build, recorded: JournalRecord, direction: 'forwards' | 'backwards'): void {
@@ -181,6 +184,19 @@ export function buildService({ builds, journal, rules, now }: Parts) {
       get(id)
       if (!journal.note(id, seq, note)) throw new DomainProblem('not-found', 'There is no such journal entry.')
     }),
+    lineHistory: (id: string, lineId: string) => {
+      get(id)
+      return builds.versions(id).filter(version => version.lineId === lineId)
+    },
+    /** Tells of every change that is on disk; returns how to stop. */
+    follow(id: string, tell: (revision: number) => void): () => void {
+      const mine = followers.get(id) ?? new Set()
+      followers.set(id, mine.add(tell))
+      return () => {
+        mine.delete(tell)
+        if (mine.size === 0) followers.delete(id)
+      }
+    },
     exists: (id: string) => builds.load(id) !== null,
     /** Puts a whole build in, with its history when it has one. */
     insert: (build: Build, versions: readonly MassVersion[], records: readonly JournalRecord[]) => writer.write(() => {

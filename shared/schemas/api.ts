@@ -4,6 +4,7 @@ import type { ListingObservation } from '../../core/listings'
 import type { ReportRow, ShelfEntry } from '../../core/report'
 import { buildSchema, loadoutChoiceSchema, referenceSchema } from './build'
 import { idSchema, nameSchema } from './common'
+import { massVersionSchema } from './build-file'
 import { journalEntrySchema } from './journal'
 import { ruleCardSchema } from './rule-card'
 
@@ -27,6 +28,9 @@ export interface BuildReply {
 
 export const commandReplySchema = z.strictObject({ revision: z.int().positive(), entry: journalEntrySchema.nullable(), steps: stepsSchema })
 export type CommandReply = z.infer<typeof commandReplySchema>
+
+/** Every version of a line's grams, oldest first. */
+export const lineHistorySchema = z.strictObject({ versions: z.array(massVersionSchema) })
 
 export const journalReplySchema = z.strictObject({ entries: z.array(journalEntrySchema), revision: z.int() })
 

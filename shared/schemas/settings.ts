@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { scaleAddressSchema } from './bench-scale'
 import type { Settings } from '../settings'
 
 export const settingsSchema = z.strictObject({
@@ -7,4 +8,5 @@ export const settingsSchema = z.strictObject({
   ounces: z.boolean(),
   confidence: z.number().min(0.5, 'Confidence is at least 50 %.').max(0.9999, 'Confidence is at most 99.99 %.'),
   singleKeys: z.boolean(),
+  benchScale: scaleAddressSchema,
 }) satisfies z.ZodType<Settings>

@@ -1,0 +1,7 @@
+import { newBuildReplySchema } from '../../../shared/schemas/api'
+
+export default jsonRoute(newBuildReplySchema, (event, app) => {
+  const id = idParameter(event)
+  app.scales.removeScale(id)
+  return { id }
+})

@@ -1,0 +1,3 @@
+import { scalesReplySchema } from '../../../shared/schemas/scales'
+
+export default jsonRoute(scalesReplySchema, (_event, app) => app.scales.all())
