@@ -41,7 +41,7 @@ export function ensureBuilt() {
  * Starts the built server on loopback with a data folder of its own; resolves once it answers.
  * Ends this process when the server ends first.
  */
-export async function startServer({ dataFolder, port }) {
+export async function startServer({ dataFolder, port, environment = {} }) {
   const host = process.env.HOST ?? '127.0.0.1'
   if (!/^(127\.|localhost$|::1$)/.test(host)) {
     console.error(`HOST=${host} would open the application to the network; it only listens on this machine.`)
@@ -49,7 +49,7 @@ export async function startServer({ dataFolder, port }) {
   }
   const server = spawn(process.execPath, [join(root, '.output/server/index.mjs')], {
     stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, HOST: host, NITRO_HOST: host, PORT: String(port), NITRO_PORT: String(port), JOLLY_GRAM_DATA: dataFolder },
+    env: { ...process.env, HOST: host, NITRO_HOST: host, PORT: String(port), NITRO_PORT: String(port), JOLLY_GRAM_DATA: dataFolder, ...environment },
   })
   let ended = false
   server.on('exit', (code) => { ended = true; process.exitCode = code ?? 0 })

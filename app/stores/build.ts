@@ -5,6 +5,7 @@ import { HonestyTable, listingObservations, type ListingObservation } from '#cor
 import { defaultLoadout, LineEstimates } from '#core/loadout'
 import { bestNarrowing, overviewOf, spreadShares } from '#core/report'
 import type { BuildReply, CommandReply, Steps } from '#shared/schemas/api'
+import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
 
 /** A change that met a newer revision: what was wanted here, and what is there now. */
@@ -61,6 +62,15 @@ export const useBuildStore = defineStore('build', () => {
     if (build.value?.id !== id) reset()
     const reply = await askServer<BuildReply>(`/api/builds/${id}`)
     if (queue.length === 0) take(reply)
+  }
+
+  /** Another window has changed the build: shows it as it is there, unless something of ours is on its way. */
+  async function follow(id: string, newRevision: number) {
+    if (build.value?.id !== id || newRevision <= revision.value || queue.length > 0 || conflict.value) return
+    const reply = await askServer<BuildReply>(`/api/builds/${id}`).catch(() => null)
+    if (!reply || build.value?.id !== id || queue.length > 0 || reply.revision <= revision.value) return
+    take(reply)
+    if (journal.value.length > 0) await loadJournal()
   }
 
   /**
@@ -170,6 +180,13 @@ export const useBuildStore = defineStore('build', () => {
     catch (error) { refusal.value = sentenceOf(error) }
   }
 
+  /** Every version of a line's grams, oldest first. */
+  async function historyOf(lineId: string): Promise<readonly MassVersion[]> {
+    await settled()
+    if (!build.value) return []
+    return (await askServer<{ versions: MassVersion[] }>(`/api/builds/${build.value.id}/lines/${lineId}/history`)).versions
+  }
+
   const lineOf = (id: string): Line | undefined => build.value?.lines.find(line => line.id === id)
 
   function reset() {
@@ -190,6 +207,6 @@ export const useBuildStore = defineStore('build', () => {
   return {
     build, revision, steps, honestyElsewhere, selectedId, viewed, saveState, refusal, conflict, journal, lastEntry,
     estimates, honesty, choice, overview, selected, shares, narrowing,
-    open, run, settleConflict, settled, step, loadJournal, annotate, lineOf, reset,
+    open, follow, run, settleConflict, settled, step, loadJournal, annotate, historyOf, lineOf, reset,
   }
 })

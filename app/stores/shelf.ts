@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { ListingObservation } from '#core/listings'
 import type { ShelfEntry } from '#core/report'
 import type { Found, NewBuild } from '#shared/schemas/api'
 
@@ -34,6 +35,9 @@ export const useShelfStore = defineStore('shelf', () => {
   async function searchLines(text: string): Promise<Found[]> {
     return (await askServer<{ lines: Found[] }>(`/api/search?q=${encodeURIComponent(text)}`)).lines
   }
+  async function listings(): Promise<readonly ListingObservation[]> {
+    return (await askServer<{ observations: ListingObservation[] }>('/api/listings')).observations
+  }
   const reset = () => { entries.value = []; loaded.value = false }
-  return { entries, loaded, load, start, bringIn, putAway, searchLines, reset }
+  return { entries, loaded, load, start, bringIn, putAway, searchLines, listings, reset }
 })

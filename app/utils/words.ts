@@ -1,7 +1,8 @@
-import type { Evidence, Group, Line } from '#core/ledger'
+import type { Evidence, Group, Line, Mass } from '#core/ledger'
 import type { VerdictWord } from '#core/verdict'
 import type { CardJudgement, Narrowing, Overview } from '#core/report'
-import { gramsFigure, headroomWords, spreadFigure } from '#core/display'
+import dayjs from 'dayjs'
+import { fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
 import { cardName } from '#core/rules'
 
 /** The short name a verdict has in style sheets. */
@@ -18,6 +19,16 @@ export const evidenceTexture: Record<Evidence, string> = { 'weighed': 'weighed',
 
 export function lineTitle(line: Line): string {
   return line.pack ? `${line.pack.label} · ${line.name}` : line.name
+}
+
+/** How a mass was weighed on one of the builder's scales, as a sentence. */
+export function weighingWords(mass: Mass, quantity: number): string {
+  const { weighing } = mass
+  if (!weighing) return ''
+  const shown = weighing.displaysG.map(g => fixed(g, 2)).join(', ')
+  const pieces = mass.pieceReadingsG ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one` : quantity > 1 ? `${mass.valueCount} of ${quantity} pieces together` : weighing.method
+  const check = weighing.checkId ? 'corrected by the check in force then' : 'the scale was not checked: 0.3 % either way'
+  return `Weighed on ${weighing.scaleName} on ${dayjs(weighing.takenAt).format('D MMMM YYYY')}, ${pieces}, ${mass.basis}; it showed ${shown} g, ${check}.`
 }
 
 /** "Weigh the video transmitter: it would settle it." or what two weighings bring. */

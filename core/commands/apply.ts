@@ -107,7 +107,7 @@ function changeLines(build: Build, changes: readonly { readonly id: string, read
 
 /** A mass typed as listed is also the listing, and stays known as such when the part is weighed later. */
 function keepListing(line: Line, fields: LineFields): Line {
-  if (!fields.mass || fields.mass.evidence !== 'listed' || fields.listing !== undefined) return line
+  if (!fields.mass || fields.mass.evidence !== 'listed' || fields.mass.weighing || fields.listing !== undefined) return line
   return { ...line, listing: { valueG: fields.mass.valueG / fields.mass.valueCount, resolutionG: fields.mass.resolutionG } }
 }
 

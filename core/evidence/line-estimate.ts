@@ -29,6 +29,7 @@ export function listingKey(slot: string): string {
  * - typical: rectangular over the class range
  * - listed: times exp(μ) of its kind; σ of its own, √v shared by the kind, half the last listed digit
  * - worked out: rectangular, 5 % (screws 10 %), at least 0.02 g
+ * - anything weighed on a scale of the builder's own carries its causes with it
  * - weighed: one tared reading on an unchecked scale whose resolution is the last digit typed; its repeatability,
  *   which nobody has measured, is taken as one step
  *
@@ -43,6 +44,7 @@ export function lineEstimate(line: Subject, honesty: HonestyTable): Estimate {
     const scaled = mass.evidence === 'listed' ? lineG * Math.exp(honesty.of(line.slot).mu) : lineG
     return estimateOf(scaled, { [`product:${mass.versionId}`]: mass.ownSpreadG / spreadFactor95 })
   }
+  if (mass.weighing) return scaledWeighing(mass, mass.weighing, quantity)
   switch (mass.evidence) {
     case 'guess':
       return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(0.2 * lineG, 0.2)) })
@@ -57,7 +59,7 @@ export function lineEstimate(line: Subject, honesty: HonestyTable): Estimate {
       return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
     }
     case 'weighed':
-      return mass.weighing ? scaledWeighing(mass, mass.weighing, quantity) : typedWeighing(mass, quantity)
+      return typedWeighing(mass, quantity)
   }
 }
 

@@ -179,6 +179,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
       return { name: entry.build.name, revision: entry.revision, rows: reportRows(entry.build, rules.cards(), honesty()) }
     },
     honesty,
+    listings: (): ListingObservation[] => all().flatMap(h => h.observations),
     journal: (id: string) => ({ revision: get(id).revision, entries: journal.entries(id) }),
     annotate: (id: string, seq: number, note: string) => writer.write(() => {
       get(id)

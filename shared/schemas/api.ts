@@ -29,6 +29,8 @@ export interface BuildReply {
 export const commandReplySchema = z.strictObject({ revision: z.int().positive(), entry: journalEntrySchema.nullable(), steps: stepsSchema })
 export type CommandReply = z.infer<typeof commandReplySchema>
 
+export const listingsReplySchema = z.strictObject({ observations: z.array(observationSchema) })
+
 /** Every version of a line's grams, oldest first. */
 export const lineHistorySchema = z.strictObject({ versions: z.array(massVersionSchema) })
 

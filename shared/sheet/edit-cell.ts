@@ -34,7 +34,7 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
     case 'known': {
       if (!(evidences as readonly string[]).includes(text)) return { problem: `Choose one of ${evidences.join(', ')}.` }
       if (!line.mass) return { problem: 'Type the grams first, then how they are known.' }
-      return { fields: { mass: { ...line.mass, versionId, evidence: text as Evidence, halfRangeG: text === 'typical' ? line.mass.halfRangeG : null, origin: 'typed' } } }
+      return { fields: { mass: { ...line.mass, versionId, evidence: text as Evidence, halfRangeG: text === 'typical' ? line.mass.halfRangeG : null, origin: 'typed', weighing: null } } }
     }
     case 'price': {
       const read = readCents(text)

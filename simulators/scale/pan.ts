@@ -4,6 +4,8 @@ export interface PanTraits {
   readonly capacityG: number
   /** Standard deviation of the display at rest. */
   readonly noiseG: number
+  /** Standard deviation from one placing to the next. */
+  readonly placingG: number
   /** Time constant with which the display comes to rest. */
   readonly settleS: number
   /** What it shows of one gram. */
@@ -15,7 +17,7 @@ export interface PanTraits {
   readonly seed: number
 }
 
-export const pocketScale: PanTraits = { resolutionG: 0.01, capacityG: 200, noiseG: 0.004, settleS: 0.25, gain: 1.0022, gainPerDegree: 2e-5, creepGPerMin: 0.004, seed: 1 }
+export const pocketScale: PanTraits = { resolutionG: 0.01, capacityG: 200, noiseG: 0.0015, placingG: 0.007, settleS: 0.25, gain: 1.0022, gainPerDegree: 2e-5, creepGPerMin: 0.004, seed: 1 }
 
 /** What the display shows at one moment. */
 export interface Display { readonly massG: number | null, readonly stable: boolean, readonly decimals: number }
@@ -40,6 +42,7 @@ function seeded(seed: number): () => number {
 export class Pan {
   private readonly random: () => number
   private loadG = 0
+  private placedG = 0
   private shownG = 0
   private zeroG = 0
   private minutes = 0
@@ -53,6 +56,11 @@ export class Pan {
   /** Puts these masses on, in the place of what was there. */
   put(massesG: readonly number[]): void {
     this.loadG = massesG.reduce((sum, massG) => sum + massG, 0)
+    this.placedG = massesG.length === 0 ? 0 : this.traits.placingG * this.normal()
+  }
+
+  private normal(): number {
+    return Math.sqrt(-2 * Math.log(1 - this.random())) * Math.cos(2 * Math.PI * this.random())
   }
 
   /** Whatever lies there now reads zero. */
@@ -65,13 +73,12 @@ export class Pan {
   after(seconds: number): Display {
     const { capacityG, resolutionG, noiseG, settleS, gain, gainPerDegree, creepGPerMin } = this.traits
     this.minutes += seconds / 60
-    const target = this.loadG * (gain + gainPerDegree * (this.temperatureC - 20))
+    const target = this.loadG * (gain + gainPerDegree * (this.temperatureC - 20)) + this.placedG
     this.shownG = target + (this.shownG - target) * Math.exp(-seconds / settleS)
     const decimals = Math.max(0, Math.round(-Math.log10(resolutionG)))
     if (this.shownG > capacityG) return { massG: null, stable: false, decimals }
-    const noise = noiseG * Math.sqrt(-2 * Math.log(1 - this.random())) * Math.cos(2 * Math.PI * this.random())
     const creepG = creepGPerMin * (this.minutes - this.zeroAtMin)
-    const massG = Math.round((this.shownG - this.zeroG + creepG + noise) / resolutionG) * resolutionG
+    const massG = Math.round((this.shownG - this.zeroG + creepG + noiseG * this.normal()) / resolutionG) * resolutionG
     return { massG: Number(massG.toFixed(decimals)), stable: Math.abs(this.shownG - target) < resolutionG / 2, decimals }
   }
 }

@@ -19,7 +19,7 @@ describe('the pan', () => {
     expect(Math.abs(display.massG! - 17.46 * pocketScale.gain)).toBeLessThan(0.03)
   })
   it('zeroes what lies there, drifts with time and temperature, and says overload', () => {
-    const pan = new Pan({ ...pocketScale, noiseG: 0 })
+    const pan = new Pan({ ...pocketScale, noiseG: 0, placingG: 0 })
     pan.put([5])
     settle(pan, 3)
     pan.zero()

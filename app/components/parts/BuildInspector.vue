@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import dayjs from 'dayjs'
 import { fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, spreadFigure } from '#core/display'
 import { spreadG } from '#core/estimate'
 import { lineGrams } from '#core/evidence'
@@ -10,6 +11,11 @@ const overview = computed(() => store.overview!)
 const closeCall = computed(() => overview.value.binding?.verdict?.word === 'Too close to call')
 /** The figures as typed, summed without corrections: what a pocket calculator says. */
 const plainSumG = computed(() => sumCompensated(overview.value.counted.map(line => line.mass ? lineGrams(line.mass, line.quantity) : 0)))
+/** Weighings of several lines that were taken in and hold a line that counts now. */
+const carrying = computed(() => {
+  const counted = new Set(overview.value.counted.map(line => line.id))
+  return store.build!.observations.filter(o => o.state === 'taken in' && o.subjects.some(subject => counted.has(subject.id)))
+})
 const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.share > 0.01))
 </script>
 
@@ -28,6 +34,10 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
       <div v-for="entry in widest" :key="entry.line.id" class="doubt">
         <button type="button" class="plain" @click="store.selectedId = entry.line.id">{{ lineTitle(entry.line) }}</button><span class="figure">{{ fixed(100 * entry.share, 0) }} %</span>
       </div>
+    </template>
+    <template v-if="carrying.length > 0">
+      <h3>Weighings that carry it</h3>
+      <div v-for="observation in carrying" :key="observation.id" class="doubt"><span>{{ observation.title }} <span class="soft">{{ dayjs(observation.takenAt).format('D MMM') }}, {{ observation.scaleName }}</span></span><span class="figure">{{ fixed(observation.valueG, 2) }}</span></div>
     </template>
     <h3>Under the chosen cards</h3>
     <p v-if="overview.judgements.length === 0" class="soft">No rule card is chosen. <NuxtLink :to="`/builds/${store.build!.id}/aim`">Choose one in Aim</NuxtLink></p>

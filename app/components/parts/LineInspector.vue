@@ -27,6 +27,7 @@ const explanation = computed((): string => {
   const { mass } = props.line
   if (!mass) return 'Nobody has said what it weighs. Type the grams in the sheet.'
   if (mass.ownSpreadG !== null) return 'The spread is your own.'
+  if (mass.weighing) return weighingWords(mass, props.line.quantity)
   switch (mass.evidence) {
     case 'guess': return 'A guess counts with 20 % either way, at least 0.2 g.'
     case 'typical': return `Middle of the class range (${mass.origin}); the true part may lie anywhere in it.`
@@ -40,8 +41,9 @@ const explanation = computed((): string => {
 const contributions = computed(() => Object.entries(estimate.value.contributions).map(([key, g]) => ({ key, words: causeWords(key), g })).sort((a, b) => Math.abs(b.g) - Math.abs(a.g)))
 function causeWords(key: string): string {
   if (key.startsWith('listing:')) return 'how this kind is listed (shared)'
-  if (key.startsWith('gain:')) return 'the unchecked scale (shared)'
-  const words: Record<string, string> = { product: 'the part itself', digit: 'last digit of the listing', weighing: 'the reading', tare: 'its tare', pieces: 'between pieces' }
+  if (key.startsWith('gain:reference:')) return 'the reference mass (shared)'
+  if (key.startsWith('gain:')) return key.endsWith('unchecked') ? 'the unchecked scale (shared)' : 'the check of the scale (shared)'
+  const words: Record<string, string> = { product: 'the part itself', digit: 'last digit of the listing', weighing: 'a reading', reading: 'the reading', zero: 'its tare', tared: 'the tare (shared)', level: 'the scale’s zero (shared)', linearity: 'the scale is not straight', pieces: 'between pieces' }
   return words[key.split(':')[0]!] ?? key
 }
 
@@ -123,6 +125,7 @@ function remove() {
       <label v-for="setup in store.build!.setups" :key="setup.id" class="tick"><input type="checkbox" :checked="setup.lineIds.includes(line.id)" @change="tick(setup.id, !setup.lineIds.includes(line.id))">{{ setup.name }}</label>
     </template>
     <PackFields v-if="line.pack" :pack="line.pack" @change="change({ pack: $event })" />
+    <LineHistory :line="line" />
     <p class="soft">{{ slotFacts[line.slot].sentence }}</p>
     <div class="actions">
       <button v-if="line.state !== 'candidate'" type="button" @click="change({ state: line.state === 'off' ? 'fitted' : 'off' })">{{ line.state === 'off' ? 'Bring back' : 'Take off' }}</button>

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 const { keysOpen } = useShell()
 const keys: [string, string][] = [
-  ['1 2 0', 'Aim, Parts, Record of the open build'], ['/', 'find a build, line, pack, card or station'], ['N', 'new line; on the Shelf: start a build'],
+  ['1 2 4 0', 'Aim, Parts, Weigh, Record of the open build'], ['W', 'weigh'], ['/', 'find a build, line, pack, card or station'], ['N', 'new line; on the Shelf: start a build'],
   ['Z', 'take back the last change'], ['Shift Z', 'do it again'], ['?', 'this list'],
+]
+const weighKeys: [string, string][] = [
+  ['Space', 'take the reading'], ['T', 'zero the scale'], ['C', 'several pieces: one, all together, one after another'], ['→ ←', 'skip to the next line, back to the one before'], ['B', 'weigh the last one again'],
 ]
 const sheetKeys: [string, string][] = [
   ['↑ ↓ ← →', 'move between cells'], ['Enter, typing', 'edit the cell'], ['Tab, Enter', 'keep what was typed and move on'], ['Esc', 'leave it as it was'],
@@ -16,6 +19,8 @@ const sheetKeys: [string, string][] = [
     <p class="soft">Single keys act when no cell or field is being edited. They can be switched off in Settings.</p>
     <h3>Everywhere</h3>
     <dl><template v-for="[key, what] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
+    <h3>At the scale</h3>
+    <dl><template v-for="[key, what] in weighKeys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
     <h3>In the sheet</h3>
     <dl><template v-for="[key, what] in sheetKeys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
   </el-dialog>

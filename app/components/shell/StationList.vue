@@ -19,6 +19,7 @@ const statuses = computed((): Partial<Record<string, Status>> => {
       line: `${overview.weighedLines} of ${overview.counted.length} weighed${open > 0 ? ` · ${open} open` : ''}`,
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
+    weigh: { line: `${overview.counted.filter(l => l.mass?.weighing).length} on a scale${build.observations.some(o => o.state === 'held') ? ' · one held' : ''}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }
 })

@@ -18,10 +18,20 @@ watch(() => route.query.with, (text) => {
   store.viewed = text ? { setupId, packLineId: packLineId || null } satisfies LoadoutChoice : null
 }, { immediate: true })
 
+/** Another window or the phone at the bench may change the build: it is followed here. */
+let changes: EventSource | null = null
+watch(id, (wanted) => {
+  changes?.close()
+  changes = new EventSource(`/api/builds/${wanted}/stream`)
+  changes.addEventListener('revision', (event) => { void store.follow(wanted, (JSON.parse(event.data) as { revision: number }).revision) })
+}, { immediate: true })
+onScopeDispose(() => changes?.close())
+
 useHead({ title: computed(() => store.build ? `${store.build.name} · Jolly Gram` : 'Jolly Gram') })
 
 useSingleKeys(Object.fromEntries([
   ...stations.map(station => [station.key, () => navigateTo({ path: `/builds/${id.value}/${station.page}`, query: route.query.with ? { with: route.query.with } : {} })]),
+  ['w', () => navigateTo(`/builds/${id.value}/weigh`)], ['W', () => navigateTo(`/builds/${id.value}/weigh`)],
   ['z', () => store.step('undo')], ['Z', () => store.step('redo')],
 ]))
 onBeforeRouteLeave(() => store.settled())

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { fixed, gramsWithSpread, signed } from '#core/display'
+import { addEstimates, spreadG } from '#core/estimate'
+import { CoreInputError } from '#core/errors'
+import { makeLine, makeMass, type Line, type Observation } from '#core/ledger'
+import { countedLines, loadoutName } from '#core/loadout'
+import { differenceAsMass, reconcile } from '#core/observation'
+import { takeObservation } from '#core/weigh'
+import { nameSchema } from '#shared/schemas/common'
+import type { WeighRun } from '~/composables/useWeighRun'
+
+const props = defineProps<{ run: WeighRun }>()
+const store = useBuildStore()
+const scales = useScalesStore()
+const build = computed(() => store.build!)
+const fitted = computed(() => build.value.lines.filter(line => line.state === 'fitted'))
+const ticked = ref(new Set<string>())
+const title = ref('dry aircraft')
+const lifts = ref<number[]>([])
+const message = ref('')
+const lines = computed(() => fitted.value.filter(line => ticked.value.has(line.id)))
+const expected = computed(() => addEstimates(lines.value.map(line => store.estimates.of(line))))
+const tooHeavy = computed(() => scales.current !== null && expected.value.valueG > scales.current.capacityG)
+
+function choose(what: 'dry' | 'loadout') {
+  const counted = countedLines(build.value, store.choice)
+  ticked.value = new Set(counted.filter(line => what === 'loadout' || (line.slot !== 'pack' && line.role !== 'payload')).map(line => line.id))
+  title.value = what === 'dry' ? 'dry aircraft' : loadoutName(build.value, store.choice)
+}
+choose('dry')
+function tick(line: Line) {
+  const next = new Set(ticked.value)
+  if (!next.delete(line.id)) next.add(line.id)
+  ticked.value = next
+  title.value = `${next.size} lines`
+}
+
+/** What would be kept from the display as it is now, or from the lifts so far. */
+const draft = computed<Observation | null>(() => {
+  const by = props.run.taking('draft')
+  const { massG } = props.run.display.value
+  if (!by || lines.value.length === 0) return null
+  const displays = lifts.value.length > 0 ? lifts.value : massG === null ? [] : [massG]
+  if (displays.length === 0) return null
+  try { return takeObservation(by, title.value, lines.value, displays, 'held') }
+  catch (error) {
+    if (error instanceof CoreInputError) return null
+    throw error
+  }
+})
+const compared = computed(() => draft.value ? reconcile(draft.value, build.value.observations, fitted.value.filter(line => !ticked.value.has(line.id)), store.honesty) : null)
+const suspectWords = computed(() => (compared.value?.suspects ?? []).slice(0, 4).flatMap((suspect) => {
+  const line = store.lineOf(suspect.lineId)
+  if (!line) return []
+  const name = lineTitle(line)
+  const words = suspect.why === 'its spread'
+    ? `could explain ${signed(suspect.explainsG, 2)} g, ${fixed(suspect.stretch, 1)} times its own spread`
+    : suspect.why === 'not on the pan' ? 'weighs just what is missing: is it on the pan, or booked twice?' : 'weighs just what is too much: is it on the pan?'
+  return [{ name, words }]
+}))
+
+function mayTake(): boolean {
+  if (lifts.value.length > 0) return true
+  const { massG, reason } = props.run.display.value
+  message.value = reason || (massG === null ? 'Nothing is on the pan.' : '')
+  if (!message.value && scales.current && massG! > scales.current.capacityG) message.value = `More than ${scales.current.name} carries. Add it in two lifts.`
+  return message.value === ''
+}
+function addLift() {
+  if (!props.run.display.value.reason && props.run.display.value.massG !== null) {
+    lifts.value = [...lifts.value, props.run.display.value.massG]
+    props.run.type('')
+    message.value = ''
+  }
+  else { message.value = props.run.display.value.reason || 'Nothing is on the pan.' }
+}
+function keep(state: Observation['state']) {
+  if (lifts.value.length === 0 && !mayTake()) return
+  const named = nameSchema('The name').safeParse(title.value.trim())
+  if (!named.success) { message.value = named.error.issues[0]!.message; return }
+  const by = props.run.taking(newId())
+  if (!by || !draft.value) { message.value = 'Say first which scale this is, under Scales.'; return }
+  const observation = takeObservation(by, named.data, lines.value, draft.value.displaysG, state)
+  if (!store.run({ type: 'observation.put', observation })) { message.value = store.refusal; return }
+  message.value = state === 'taken in' ? 'Taken in: every loadout with these parts profits.' : 'Held: it says nothing about the lines until it is taken in.'
+  lifts.value = []
+  props.run.type('')
+}
+/** Books what the scale shows beyond the ledger as a line of its own. */
+function bookDifference() {
+  if (!draft.value || !compared.value || (lifts.value.length === 0 && !mayTake())) return
+  const by = props.run.taking(newId())!
+  const observation = takeObservation(by, title.value, lines.value, draft.value.displaysG, 'set aside')
+  const difference = differenceAsMass(observation, store.honesty)
+  if (difference.valueG < 0) { message.value = 'The scale shows less than is booked: something is booked twice or heavier in the ledger than it is.'; return }
+  const line = makeLine({
+    id: newId(), slot: 'other', name: `Not booked before: ${title.value}`.slice(0, 120), mass: makeMass({
+      versionId: newId(), evidence: 'weighed', valueG: difference.valueG, resolutionG: by.ready.scale.resolutionG, origin: `difference on ${by.ready.name}`,
+      weighing: { takenAt: by.takenAt, scaleId: by.ready.scale.id, scaleName: by.ready.name, checkId: by.ready.check?.id ?? null, method: 'booked difference', displaysG: observation.displaysG, tare: by.tare, contributions: difference.contributions, supersedes: null },
+    }),
+  })
+  if (!store.run({ type: 'lines.add', lines: [line], beforeId: null }, `what ${title.value} showed beyond its parts`)) { message.value = store.refusal; return }
+  message.value = `Booked ${fixed(difference.valueG, 2)} g as a line.`
+  lifts.value = []
+}
+function change(observation: Observation, state: Observation['state']) {
+  store.run({ type: 'observation.put', observation: { ...observation, state } })
+}
+</script>
+
+<template>
+  <div class="whole">
+    <section class="subjects" aria-label="What is on the pan">
+      <div class="choose"><button type="button" @click="choose('dry')">Dry aircraft</button><button type="button" @click="choose('loadout')">This loadout</button></div>
+      <label v-for="line in fitted" :key="line.id" class="tick"><input type="checkbox" :checked="ticked.has(line.id)" @change="tick(line)"><span>{{ lineTitle(line) }}<small v-if="line.quantity > 1" class="soft"> × {{ line.quantity }}</small></span></label>
+    </section>
+    <section class="centre">
+      <div class="head"><label class="field">Name of the weighing<input v-model="title" maxlength="120"></label></div>
+      <p class="expected">Expected <b class="figure">{{ gramsWithSpread(expected.valueG, spreadG(expected)) }}</b></p>
+      <div class="reading figure" data-test="pan">{{ draft ? fixed(draft.valueG, 2) : '–' }}<small> g</small></div>
+      <p class="soft rest" role="status">{{ lifts.length > 0 ? `${lifts.length} ${lifts.length === 1 ? 'lift' : 'lifts'}: ${lifts.map(g => fixed(g, 2)).join(' + ')}` : run.display.value.reason || 'corrected for the scale' }}</p>
+      <p v-if="tooHeavy" class="note">More than the pan carries: weigh it in two lifts, adding each.</p>
+      <div v-if="compared" class="verdict" :class="compared.agrees ? 'agrees' : 'differs'" data-test="reconciled">
+        <b>{{ compared.agrees ? 'Agrees' : compared.differenceG > 0 ? 'More on the pan than is booked' : 'Less on the pan than is booked' }}</b>
+        <span class="figure">{{ signed(compared.differenceG, 2) }} g</span><span class="soft">{{ compared.agrees ? 'within what the ledger and the scale allow' : compared.differenceG > 0 ? 'grams not booked: solder, tape, glue?' : 'booked twice, or a part missing?' }}</span>
+        <ul v-if="!compared.agrees && suspectWords.length > 0"><li v-for="suspect in suspectWords" :key="suspect.name + suspect.words"><b>{{ suspect.name }}</b> {{ suspect.words }}</li></ul>
+      </div>
+      <p v-if="message" class="note" role="status">{{ message }}</p>
+      <div class="actions">
+        <button type="button" class="first" @click="keep('taken in')">{{ compared && !compared.agrees ? 'Take it in all the same' : 'Take it in' }}</button>
+        <button v-if="compared && !compared.agrees" type="button" @click="bookDifference">Book the difference as a line</button>
+        <button v-if="compared && !compared.agrees" type="button" @click="keep('held')">Hold it</button>
+        <button type="button" @click="addLift">Add as a lift</button>
+        <button v-if="lifts.length > 0" type="button" @click="lifts = []">Start over</button>
+        <label class="hand">or type it<input :value="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @input="run.type(($event.target as HTMLInputElement).value)"></label>
+      </div>
+      <template v-if="build.observations.length > 0">
+        <h3>Weighed together so far</h3>
+        <table>
+          <tbody>
+<tr v-for="observation in [...build.observations].reverse()" :key="observation.id">
+            <td>{{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines · {{ observation.scaleName }}</small></td>
+            <td class="figure right">{{ fixed(observation.valueG, 2) }} g</td>
+            <td><span :class="{ soft: observation.state !== 'taken in' }">{{ observation.state }}</span></td>
+            <td class="right"><button type="button" class="plain" @click="change(observation, observation.state === 'taken in' ? 'set aside' : 'taken in')">{{ observation.state === 'taken in' ? 'Set aside' : 'Take in' }}</button></td>
+          </tr>
+</tbody>
+        </table>
+        <p v-if="store.estimates.contradictions.length > 0" class="note">Two of these contradict each other exactly; the later one was left out of the sums.</p>
+      </template>
+      <PracticePan :lines="lines" :current="null" :pieces="1" />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.whole { display: grid; grid-template-columns: 262px minmax(0, 1fr); gap: 24px; }
+.subjects { max-height: calc(100vh - 240px); overflow: auto; } .choose { display: flex; gap: 6px; margin-bottom: 8px; } .choose button { padding: 4px 10px; }
+.expected { margin: 10px 0 0; text-align: center; } .reading { font-size: 68px; line-height: 1.1; letter-spacing: -3px; text-align: center; } .reading small { font-size: 24px; letter-spacing: 0; color: var(--ink-soft); }
+.rest { text-align: center; } .verdict { border-left: 3px solid; padding: 8px 12px; background: var(--paper); border-radius: 0 7px 7px 0; display: flex; gap: 10px; flex-wrap: wrap; align-items: baseline; }
+.agrees { border-color: var(--clear); } .agrees b { color: var(--clear); } .differs { border-color: var(--close); } ul { flex-basis: 100%; margin: 2px 0 0; padding-left: 18px; } li b, .differs li b { color: var(--ink); }
+.actions { display: flex; gap: 8px; flex-wrap: wrap; margin: 12px 0; align-items: center; } .hand { display: flex; gap: 6px; align-items: center; color: var(--ink-soft); font-size: 12.5px; } .hand input { width: 90px; }
+table { width: 100%; border-collapse: collapse; } td { padding: 5px 8px; border-bottom: 1px solid var(--line); } .right { text-align: right; }
+@media (max-width: 760px) { .whole { grid-template-columns: minmax(0, 1fr); } .subjects { max-height: 220px; } .centre { order: -1; } }
+</style>

@@ -1,0 +1,101 @@
+import { createSharedComposable } from '@vueuse/core'
+import { LineSplitter, parseReading, steadiness, type Reading, type TimedReading } from '#core/readings'
+import type { BenchReadings, BenchState } from '#shared/schemas/bench-scale'
+
+/** How far back the trace shows, milliseconds. */
+export const traceMs = 10_000
+
+interface SerialPort { open: (options: { baudRate: number }) => Promise<void>, readable: ReadableStream<Uint8Array> | null, writable: WritableStream<Uint8Array> | null, close: () => Promise<void> }
+interface Serial { requestPort: () => Promise<SerialPort> }
+
+function benchScale() {
+  const scales = useScalesStore()
+  const settings = useSettingsStore()
+  const state = shallowRef<BenchState>({ state: 'connecting', address: '', sentence: 'Looking for the scale …' })
+  const readings = shallowRef<readonly TimedReading[]>([])
+  const garbage = ref(0)
+  const serialPort = shallowRef<SerialPort | null>(null)
+  const serial = (navigator as Navigator & { serial?: Serial }).serial
+
+  /** Takes readings in; keeps ten seconds of them, so that memory does not grow with the stream. */
+  function take(coming: readonly (Reading & { ageMs: number })[]) {
+    const now = performance.now()
+    const kept = readings.value.filter(reading => reading.atMs > now - traceMs)
+    readings.value = [...kept, ...coming.map(({ ageMs, ...reading }) => ({ ...reading, atMs: now - ageMs }))]
+  }
+
+  let source: EventSource | null = null
+  function openStream() {
+    source = new EventSource('/api/bench-scale/stream')
+    source.addEventListener('state', (event) => {
+      if (serialPort.value) return
+      state.value = JSON.parse(event.data) as BenchState
+      if (state.value.state !== 'connected') readings.value = []
+    })
+    source.addEventListener('readings', (event) => {
+      if (serialPort.value) return
+      const message = JSON.parse(event.data) as BenchReadings
+      garbage.value = message.garbage
+      take(message.readings)
+    })
+    source.addEventListener('error', () => {
+      if (!serialPort.value) state.value = { state: 'gone', address: '', sentence: 'The server does not answer; readings come again when it does.' }
+      readings.value = []
+    })
+  }
+
+  /** Opens a scale on a serial cable, asked for by a click. */
+  async function openSerial(baudRate: number): Promise<string> {
+    if (!serial) return 'This browser cannot open serial devices.'
+    try {
+      const port = await serial.requestPort()
+      await port.open({ baudRate })
+      serialPort.value = port
+      state.value = { state: 'connected', address: 'serial', sentence: 'Scale on the serial cable' }
+      void readSerial(port)
+      return ''
+    }
+    catch (error) { return error instanceof Error && error.name === 'NotFoundError' ? '' : `The serial scale could not be opened: ${sentenceOf(error)}` }
+  }
+  async function readSerial(port: SerialPort) {
+    const splitter = new LineSplitter()
+    const decoder = new TextDecoder('latin1')
+    const reader = port.readable?.getReader()
+    try {
+      for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader!.read()) {
+        for (const line of splitter.push(decoder.decode(chunk.value, { stream: true }))) {
+          const reading = parseReading(line)
+          if (reading) take([{ ...reading, ageMs: 0 }])
+          else garbage.value++
+        }
+      }
+    }
+    catch { /* the cable was pulled: said below */ }
+    serialPort.value = null
+    readings.value = []
+    state.value = { state: 'gone', address: 'serial', sentence: 'The serial scale is gone. Open it again when it is back.' }
+    source?.close()
+    openStream()
+  }
+  async function zero(): Promise<boolean> {
+    const writer = serialPort.value?.writable?.getWriter()
+    if (!writer) return scales.zero()
+    await writer.write(new TextEncoder().encode('Z\r\n'))
+    writer.releaseLock()
+    return true
+  }
+
+  openStream()
+  watch(() => settings.settings.benchScale, () => { readings.value = [] })
+  onScopeDispose(() => {
+    source?.close()
+    void serialPort.value?.close().catch(() => undefined)
+  })
+
+  const live = computed(() => state.value.state === 'connected' && readings.value.length > 0)
+  const rest = computed(() => steadiness(readings.value, scales.current?.resolutionG ?? 0.01))
+  return { state, readings, garbage, live, rest, canOpenSerial: serial !== undefined, onSerial: computed(() => serialPort.value !== null), openSerial, zero, forget: () => { readings.value = [] } }
+}
+
+/** The scale on the bench, whichever way it is reached; one stream for everybody on the page, closed with the last. */
+export const useBenchScale = createSharedComposable(benchScale)

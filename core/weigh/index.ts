@@ -1,0 +1,2 @@
+export * from './take'
+export * from './run'
