@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url'
 
 export default defineNuxtConfig({
-  modules: ['@pinia/nuxt', '@element-plus/nuxt', '@vueuse/nuxt', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', '@vueuse/nuxt', '@nuxt/eslint', 'nuxt-auth-utils'],
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
@@ -16,6 +16,8 @@ export default defineNuxtConfig({
     'element-plus/theme-chalk/dark/css-vars.css',
     '~/assets/theme.css', '~/assets/layout.css', '~/assets/print.css',
   ],
+  // The network at home speaks plain http, where a cookie marked as secure would never be kept.
+  runtimeConfig: { session: { name: 'jolly-gram', maxAge: 60 * 60 * 24 * 30, password: '', cookie: { sameSite: 'strict', httpOnly: true, secure: false } } },
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
   experimental: { appManifest: false },
   compatibilityDate: '2026-03-01',
@@ -27,6 +29,7 @@ export default defineNuxtConfig({
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
+  auth: { loadStrategy: 'none' },
   elementPlus: { importStyle: 'css' },
   eslint: { config: { stylistic: { indent: 2, braceStyle: 'stroustrup' } } },
 })

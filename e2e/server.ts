@@ -22,18 +22,26 @@ export class OwnServer {
   address = ''
   private process: ChildProcess | null = null
 
-  async start(): Promise<void> {
+  async start(environment: Record<string, string> = {}): Promise<void> {
     const port = this.address ? Number(new URL(this.address).port) : await freePort()
     this.address = `http://127.0.0.1:${port}`
-    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, HOST: '127.0.0.1', PORT: String(port), JOLLY_GRAM_DATA: this.folder } })
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, HOST: '127.0.0.1', PORT: String(port), JOLLY_GRAM_DATA: this.folder, ...environment } })
     await expect.poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok ?? false, { timeout: 15_000, intervals: [30] }).toBe(true)
+  }
+
+  /** For a start that must fail: the code the server ends with. */
+  async startAndWaitForEnd(environment: Record<string, string>): Promise<number | null> {
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, PORT: new URL(this.address).port, JOLLY_GRAM_DATA: this.folder, ...environment } })
+    return new Promise((done) => { this.process!.once('exit', code => done(code)) })
   }
 
   /** Ends the server at once, as a power cut would. */
   async kill(): Promise<void> {
-    const ended = new Promise(done => this.process?.once('exit', done))
-    this.process?.kill('SIGKILL')
-    await ended
+    if (this.process?.exitCode === null && this.process.signalCode === null) {
+      const ended = new Promise(done => this.process?.once('exit', done))
+      this.process.kill('SIGKILL')
+      await ended
+    }
   }
 
   async bringIn(...names: string[]): Promise<void> {
@@ -41,6 +49,11 @@ export class OwnServer {
       const answer = await fetch(`${this.address}/api/builds/import`, { method: 'POST', body: readFileSync(join(root, `demo/builds/${name}.build.json`)) })
       expect(answer.ok, await answer.text()).toBe(true)
     }
+  }
+
+  async send(method: 'PUT' | 'POST', path: string, data: unknown): Promise<void> {
+    const answer = await fetch(this.address + path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(data) })
+    expect(answer.ok, await answer.text()).toBe(true)
   }
 
   async end(): Promise<void> {

@@ -42,22 +42,26 @@ export function ensureBuilt() {
  * Ends this process when the server ends first.
  */
 export async function startServer({ dataFolder, port, environment = {} }) {
-  const host = process.env.HOST ?? '127.0.0.1'
-  if (!/^(127\.|localhost$|::1$)/.test(host)) {
-    console.error(`HOST=${host} would open the application to the network; it only listens on this machine.`)
+  const lan = process.argv.includes('--lan')
+  const host = lan ? '0.0.0.0' : process.env.HOST ?? '127.0.0.1'
+  if (!lan && !/^(127\.|localhost$|::1$)/.test(host)) {
+    console.error(`HOST=${host} would open the application to the network. Say “--lan” for that: it asks for a passphrase.`)
     process.exit(2)
   }
   const server = spawn(process.execPath, [join(root, '.output/server/index.mjs')], {
     stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, HOST: host, NITRO_HOST: host, PORT: String(port), NITRO_PORT: String(port), JOLLY_GRAM_DATA: dataFolder, ...environment },
+    env: { ...process.env, HOST: host, NITRO_HOST: host, PORT: String(port), NITRO_PORT: String(port), JOLLY_GRAM_DATA: dataFolder, JOLLY_GRAM_LAN: lan ? '1' : '', ...environment },
   })
   let ended = false
   server.on('exit', (code) => { ended = true; process.exitCode = code ?? 0 })
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
-  const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`
+  const address = lan ? `http://127.0.0.1:${port}` : `http://${host.includes(':') ? `[${host}]` : host}:${port}`
   while (!ended) {
     const answer = await fetch(`${address}/api/health`).catch(() => null)
-    if (answer?.ok) return { address, server }
+    if (answer?.ok) {
+      if (lan) console.log('Open on the network, with the passphrase. Settings shows a code for the phone.')
+      return { address, server }
+    }
     await new Promise(done => setTimeout(done, 40))
   }
   console.error(`The server did not start. If port ${port} is taken, choose another: PORT=4300`)

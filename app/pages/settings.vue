@@ -37,6 +37,12 @@ function confidence(event: Event) {
       <label class="tick"><input type="checkbox" :checked="store.settings.ounces" @change="change({ ounces: !store.settings.ounces })">Show ounces beside grams</label>
     </section>
     <section class="panel">
+      <h2>Bench scale</h2>
+      <label class="field address">Address, host:port<input :value="store.settings.benchScale" class="figure" placeholder="127.0.0.1:4305" @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })"></label>
+      <p class="soft">A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.</p>
+    </section>
+    <NetworkPanel />
+    <section class="panel">
       <h2>Keys</h2>
       <label class="tick"><input type="checkbox" :checked="store.settings.singleKeys" @change="change({ singleKeys: !store.settings.singleKeys })">Single-key shortcuts</label>
       <p class="soft">Keys with Ctrl and the keys of the sheet always work.</p>
@@ -45,5 +51,5 @@ function confidence(event: Event) {
 </template>
 
 <style scoped>
-.narrow { max-width: 720px; width: 100%; }
+.narrow { max-width: 720px; width: 100%; } .address { max-width: 300px; }
 </style>

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { NetworkReply } from '#shared/schemas/network'
 import { defaultSettings, type Settings } from '#shared/settings'
 
 export const useSettingsStore = defineStore('settings', () => {
@@ -39,10 +40,13 @@ export const useSettingsStore = defineStore('settings', () => {
     }
   }
 
+  const network = () => askServer<NetworkReply>('/api/network')
+  const setPassphrase = (passphrase: string) => askServer<{ passphraseSet: boolean }>('/api/passphrase', { method: 'PUT', body: { passphrase } })
+
   function reset() {
     settings.value = { ...defaultSettings }
     loaded.value = false
     problem.value = ''
   }
-  return { settings, loaded, problem, load, change, reset }
+  return { settings, loaded, problem, load, change, network, setPassphrase, reset }
 })

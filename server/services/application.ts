@@ -6,6 +6,7 @@ import { openDatabase, type Db, type Migration } from '../db/open-database'
 import { benchScale } from '../devices/bench-scale'
 import { rulesRepository } from '../db/rules-repository'
 import { scalesRepository } from '../db/scales-repository'
+import { secretsRepository } from '../db/secrets-repository'
 import { settingsRepository } from '../db/settings-repository'
 import { buildService } from './build-service'
 import { fileService } from './file-service'
@@ -25,7 +26,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
   builds.useWriter(writer)
   return {
-    builds, rules, settings, scales, newId,
+    builds, rules, settings, scales, secrets: secretsRepository(db), newId,
     benchScale: bench,
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),

@@ -5,7 +5,7 @@ import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySch
 
 const isoSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
 const displaysSchema = z.array(z.number().min(-largestMassG).max(largestMassG)).min(1, 'A weighing needs at least one display.').max(999)
-const contributionsSchema = z.record(z.string().regex(/^[\w:.-]{1,200}$/), z.number().min(-largestMassG).max(largestMassG))
+const contributionsSchema = z.record(z.string().regex(/^[\w:. -]{1,200}$/), z.number().min(-largestMassG).max(largestMassG))
   .refine(causes => Object.keys(causes).length <= 4000, 'A weighing has at most 4000 causes.')
 
 export const weighingSchema = z.strictObject({

@@ -29,7 +29,7 @@ watch(() => props.run.at.value, async () => {
     </label>
     <ol ref="list">
       <li v-for="{ line, index, grams: shown } in lines" :key="line.id">
-        <button type="button" :aria-current="index === run.at.value ? 'step' : undefined" :class="{ current: index === run.at.value }" @click="run.goTo(index)">
+        <button type="button" :data-line="line.id" :aria-current="index === run.at.value ? 'step' : undefined" :class="{ current: index === run.at.value }" @click="run.goTo(index)">
           <EvidenceSwatch v-if="line.mass" :evidence="line.mass.evidence" /><span v-else class="open" />
           <span class="name">{{ lineTitle(line) }}<small v-if="line.quantity > 1"> × {{ line.quantity }}</small></span>
           <span class="figure">{{ shown }}</span>

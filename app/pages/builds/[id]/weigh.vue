@@ -26,6 +26,13 @@ const modes = computed(() => panModes.filter(mode => run.several.value || !['all
 
 const atPan = () => !whole.value && !run.finished.value
 useSingleKeys({ ' ': run.take, 't': run.zero, 'T': run.zero, 'c': run.cyclePieces, 'C': run.cyclePieces, 'ArrowRight': run.skip, 'ArrowLeft': run.back, 'b': run.again, 'B': run.again }, atPan)
+/** After a click of the mouse the space bar belongs to the pan again, not to the button clicked last. */
+const pan = useTemplateRef<HTMLElement>('pan')
+async function backToPan(event: MouseEvent) {
+  if (event.detail === 0 || !(event.target as Element).closest('.run-list button, .actions button, .practice button')) return
+  await nextTick()
+  pan.value?.focus({ preventScroll: true })
+}
 const hand = useTemplateRef<HTMLInputElement>('hand')
 function typedEnter() {
   run.take()
@@ -43,10 +50,10 @@ function typedEnter() {
       <p v-if="loadProblem" class="problem" role="alert">{{ loadProblem }}</p>
       <p v-if="store.build!.lines.length === 0" class="soft">No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>, then put it on the pan.</p>
       <WholeWeighing v-else-if="whole" :run="run" />
-      <div v-else class="run">
+      <div v-else class="run" @click="backToPan">
         <RunList :run="run" class="list" />
         <RunSummary v-if="run.finished.value" :run="run" />
-        <section v-else-if="run.line.value" class="centre">
+        <section v-else-if="run.line.value" ref="pan" class="centre" tabindex="-1">
           <PanReading :run="run" />
           <PanTrace class="trace" :readings="bench.readings.value" :expected="run.expected.value" :capacity-g="scales.current?.capacityG ?? 200" />
           <p v-if="run.message.value" class="note" role="alert" data-test="run-message">{{ run.message.value }}</p>
@@ -72,7 +79,7 @@ function typedEnter() {
 </template>
 
 <style scoped>
-.run { display: flex; gap: 20px; } .centre { flex: 1; min-width: 0; max-width: 620px; margin: 0 auto; } .trace { margin-top: 14px; }
+.run { display: flex; gap: 20px; } .centre { flex: 1; min-width: 0; max-width: 620px; margin: 0 auto; } .centre:focus { outline: none; } .trace { margin-top: 14px; }
 .actions { display: flex; gap: 8px; justify-content: center; flex-wrap: wrap; margin-top: 14px; } .actions button { padding: 9px 14px; font-size: 14px; }
 .more { display: flex; gap: 14px; justify-content: center; flex-wrap: wrap; margin-top: 10px; font-size: 12.5px; color: var(--ink-soft); } .more label { display: flex; gap: 6px; align-items: center; } .more select, .more input { padding: 3px 6px; font-size: 12.5px; } .more input { width: 80px; }
 @media (max-width: 760px) {

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import type { NetworkReply } from '#shared/schemas/network'
+
+const store = useSettingsStore()
+const network = shallowRef<NetworkReply | null>(null)
+const passphrase = ref('')
+const problem = ref('')
+const done = ref('')
+
+async function load() {
+  try { network.value = await store.network() }
+  catch (error) { problem.value = sentenceOf(error) }
+}
+load()
+async function set(text: string) {
+  problem.value = done.value = ''
+  try {
+    await store.setPassphrase(text)
+    done.value = text === '' ? 'Taken away: the application cannot be opened to the network.' : 'Kept. Everyone signed in with an older one has to sign in again.'
+    passphrase.value = ''
+    await load()
+  }
+  catch (error) { problem.value = sentenceOf(error) }
+}
+</script>
+
+<template>
+  <section class="panel">
+    <h2>On the network</h2>
+    <p class="soft">For a phone at the bench. Only this machine can open the application unless it is started with “npm start -- --lan”; then other devices need this passphrase.</p>
+    <p v-if="network?.fromEnvironment" class="note">The passphrase was given by the environment; what is set here does not count until that is gone.</p>
+    <form class="passphrase" @submit.prevent="set(passphrase)">
+      <label class="field">Passphrase<input v-model="passphrase" type="password" autocomplete="new-password" :placeholder="network?.passphraseSet ? 'one is set' : 'at least 8 characters'"></label>
+      <button type="submit" :disabled="passphrase === ''">Set</button>
+      <button v-if="network?.passphraseSet && !network.fromEnvironment" type="button" @click="set('')">Take it away</button>
+    </form>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="done" class="soft" role="status">{{ done }}</p>
+    <div v-if="network?.on" class="codes">
+      <p v-if="network.addresses.length === 0" class="soft">Started for the network, but this machine has no network address just now.</p>
+      <figure v-for="entry in network.addresses" :key="entry.address"><img :src="entry.code" :alt="`Code that opens ${entry.address}`" width="168" height="168"><figcaption class="figure">{{ entry.address }}</figcaption></figure>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.passphrase { display: flex; gap: 8px; align-items: end; flex-wrap: wrap; } .passphrase .field { flex: 1; max-width: 300px; }
+.codes { display: flex; gap: 18px; margin-top: 14px; flex-wrap: wrap; } figure { margin: 0; text-align: center; } img { border: 1px solid var(--line); border-radius: 8px; background: #fff; } figcaption { font-size: 12px; }
+</style>
