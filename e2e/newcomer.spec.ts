@@ -1,3 +1,4 @@
+import { blueScale } from './bench'
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
@@ -158,7 +159,7 @@ test('a build goes out as a file and comes in again; a newer version is refused'
   const text = readFileSync(await download.path(), 'utf8')
   expect(text).toBe(readFileSync('demo/builds/praline.build.json', 'utf8'))
   await app.goto(server.address)
-  await app.getByLabel('Build file').setInputFiles({ name: 'new.build.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('"version": 1', '"version": 99')) })
+  await app.getByLabel('Build file').setInputFiles({ name: 'new.build.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('"version": 2', '"version": 99')) })
   await expect(app.getByRole('alert')).toContainText('version 99')
   await expect(app.getByRole('article')).toHaveCount(1)
   await app.getByLabel('Build file').setInputFiles({ name: 'same.build.json', mimeType: 'application/json', buffer: Buffer.from(text) })
@@ -200,7 +201,7 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
   await app.keyboard.press('Escape')
   await app.evaluate(() => (document.activeElement as HTMLElement).blur())
   await app.keyboard.press('/')
-  await expect(app.getByRole('combobox')).toBeFocused()
+  await expect(app.getByRole('dialog').getByRole('combobox')).toBeFocused()
   await app.keyboard.type('grip pad')
   await expect(app.getByRole('option').first()).toContainText('Grip pad under the pack')
   await app.keyboard.press('Enter')
@@ -211,8 +212,12 @@ for (const colorScheme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any page, ${colorScheme}`, async ({ app, server }) => {
     test.setTimeout(180_000)
     await server.bringIn(...demoBuilds)
+    for (const id of ['blue', 'red']) {
+      await server.send('PUT', `/api/scales/${id}`, blueScale)
+      await server.send('POST', `/api/scales/${id}/checks`, { takenAt: new Date().toISOString(), placings: [{ references: [], displayG: 0 }, { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG: 100.22 }] })
+    }
     await app.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
-    for (const path of ['/', '/builds/marzipan/aim', '/builds/marzipan/parts', '/builds/marzipan/parts?line=vtx', '/builds/praline/parts?with=lamp.q2&line=lamp', '/builds/nougat/record', '/rules', '/settings']) {
+    for (const path of ['/', '/builds/marzipan/aim', '/builds/marzipan/parts', '/builds/marzipan/parts?line=vtx', '/builds/praline/parts?with=lamp.q2&line=lamp', '/builds/nougat/record', '/builds/marzipan/weigh', '/builds/marzipan/weigh?pan=whole', '/scales', '/rules', '/settings']) {
       await app.goto(server.address + path)
       await expect(app.getByRole('heading', { level: 1 })).toBeVisible()
       await app.waitForLoadState('networkidle')

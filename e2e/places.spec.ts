@@ -23,7 +23,7 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
   await app.getByLabel(/Confidence for new builds/).press('Enter')
   await expect(app.getByRole('alert')).toHaveText('Confidence is at least 50 %.')
   await app.getByLabel('Single-key shortcuts').uncheck()
-  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false })
+  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false, benchScale: '' })
   await app.goto(`${server.address}/builds/sherbet/parts`)
   await expect(app.locator('html')).toHaveClass(/dark/)
   await expect(app.getByText('0.94 oz')).toBeVisible()

@@ -63,6 +63,8 @@ test('what is typed while the server is away is written once it is back', async 
 })
 
 test('two tabs: the second writer is told, sees both versions, and loses nothing', async ({ app, server, context }) => {
+  // Neither window hears of the other's changes, as on a bad network.
+  await context.route('**/stream', route => route.abort())
   await app.goto(`${server.address}/builds/marzipan/parts`)
   const other = await context.newPage()
   await other.goto(`${server.address}/builds/marzipan/parts`)
