@@ -2,7 +2,8 @@ import { sigmaG } from '#core/estimate'
 import { CoreInputError } from '#core/errors'
 import type { Basis, Line, Mass } from '#core/ledger'
 import { expectedOnPan, isFarOff, runLines, takeByDifference, takeInLifts, takeOneByOne, takeTogether, wouldChange, type RunOrder, type TareUsed, type Taking } from '#core/weigh'
-import { weighedEstimate } from '#core/scale'
+import { piecesFor, weighedEstimate } from '#core/scale'
+import { spreadFactor95 } from '#core/numbers'
 import { fixed } from '#core/display'
 import { isNotRead, readGrams } from '#core/units'
 
@@ -41,6 +42,16 @@ export function useWeighRun() {
   const several = computed(() => (line.value?.quantity ?? 1) > 1)
   const piecesOnPan = computed(() => mode.value === 'all together' || mode.value === 'before and after' ? line.value?.quantity ?? 1 : 1)
   const expected = computed(() => line.value && mode.value !== 'in lifts' ? expectedOnPan(line.value, piecesOnPan.value, store.estimates) : null)
+
+  /** For small pieces: how many together on the pan bring the spread of one under one per cent; null when one alone does. */
+  const piecesWanted = computed(() => {
+    const part = line.value
+    if (!part?.mass || !scales.current || part.quantity < 2) return null
+    const eachG = part.mass.valueG / part.mass.valueCount
+    if (!(eachG > 0)) return null
+    const wanted = piecesFor(scales.current, (0.01 * eachG) / spreadFactor95)
+    return wanted > 1 ? wanted : null
+  })
 
   const typedG = computed(() => {
     if (typed.value.trim() === '') return null
@@ -192,7 +203,7 @@ export function useWeighRun() {
 
   watch(() => store.build?.id, () => { begin() }, { immediate: true })
   return {
-    order, ids, at, line, mode, several, collected, basis, typed, tare, taken, message, finished, started, expected, display, preview, needed, canFinish, piecesOnPan,
+    order, ids, at, line, mode, several, collected, basis, typed, tare, taken, message, finished, started, expected, display, preview, needed, canFinish, piecesOnPan, piecesWanted,
     begin, goTo, chooseMode, cyclePieces, take, finish, zero, again, useTray, taking,
     type: (text: string) => { typed.value = text },
     skip: () => goTo(at.value + 1), back: () => goTo(at.value - 1),

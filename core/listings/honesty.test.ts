@@ -1,7 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeLine, makeMass } from '../ledger'
-import { HonestyTable, kindHonesty, listingObservations } from './index'
+import { HonestyTable, kindHonesty, listingObservations, tendencies } from './index'
+
+describe('parts whose names begin alike', () => {
+  const seen = (product: string, ratio: number, slot: 'motor' | 'frame' = 'motor') => ({ slot, product, ratio })
+  it('have a tendency of their own from three products on, whatever their kinds', () => {
+    const found = tendencies([seen('ostler 1404|9', 1.03), seen('ostler 1202|5', 1.04), seen('ostler arm|4', 1.05, 'frame'), seen('fennel & rook a|1', 1.1), seen('fennel & rook b|2', 1.1), seen('lone|3', 2)])
+    expect(found.map(t => [t.name, t.products])).toEqual([['ostler', 3]])
+    expect(found[0]!.mu).toBeGreaterThan(0.01)
+    expect(found[0]!.mu).toBeLessThan(Math.log(1.04))
+  })
+  it('count one product once, however often it was weighed', () => {
+    expect(tendencies([1.01, 1.02, 1.03].map(ratio => seen('ostler 1404|9', ratio)))).toEqual([])
+  })
+})
 
 describe('listing honesty', () => {
   it('shrinks five ratios as worked out by hand', () => {

@@ -66,6 +66,32 @@ export function listingObservations(lines: readonly Line[]): ListingObservation[
   return observations
 }
 
+/** Parts whose names begin alike, as those of one maker do, and how they turned out together. */
+export interface Tendency extends KindHonesty { readonly name: string }
+
+const fewestForTendency = 3
+
+/** The beginning of a product's name: its first word, or what is joined by “&”. */
+function beginningOf(product: string): string {
+  const words = product.split('|')[0]!.split(/\s+/)
+  return words[1] === '&' && words[2] ? words.slice(0, 3).join(' ') : words[0] ?? ''
+}
+
+/** Tendencies of products whose names begin alike, at least three of them; surest departure from the listing first. */
+export function tendencies(observations: Iterable<ListingObservation>): Tendency[] {
+  const groups = new Map<string, Map<string, number[]>>()
+  for (const { product, slot, ratio } of observations) {
+    const name = beginningOf(product)
+    const products = groups.get(name) ?? new Map<string, number[]>()
+    groups.set(name, products)
+    const key = `${slot}|${product}`
+    products.set(key, [...(products.get(key) ?? []), ratio])
+  }
+  return [...groups].filter(([name, products]) => name.length > 2 && products.size >= fewestForTendency)
+    .map(([name, products]) => ({ name, ...kindHonesty([...products.values()].map(r => Math.log(sumCompensated(r) / r.length))) }))
+    .sort((a, b) => Math.abs(b.mu) / b.sharedSigma - Math.abs(a.mu) / a.sharedSigma)
+}
+
 /** Listing honesty of every kind seen; kinds never seen get the prior. */
 export class HonestyTable {
   private readonly kinds = new Map<Slot, KindHonesty>()

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { makeMass, type Build } from '../../core/ledger'
+import { makeMass, type Build, type Line } from '../../core/ledger'
 import type { Command } from '../../core/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 import { DomainProblem } from '../problems'
@@ -100,6 +100,11 @@ describe('every kind of command survives the database', () => {
     { type: 'lines.move', ids: ['strap', 'pad'], beforeId: 'frame' }, { type: 'lines.delete', ids: ['p7', 'lamp'] }, { type: 'line.fit', id: 'vtx-open' },
     { type: 'setup.put', setup: { id: 'new', name: 'camera day', lineIds: ['gps', 'lamp'] } }, { type: 'setup.delete', id: 'ridge' },
     { type: 'loadout.fly', choice: { setupId: 'ridge', packLineId: 'p4' } }, { type: 'loadout.never', choice: { setupId: 'ridge', packLineId: 'p7' }, never: true },
+    { type: 'observation.put', observation: {
+      id: 'dry', title: 'dry aircraft', takenAt: '2026-11-02T18:00:00.000Z', scaleId: 'blue', scaleName: 'blue', checkId: null, displaysG: [148.2], tareDisplayG: 0, valueG: 148.2,
+      contributions: { 'weighing:dry': -0.01, 'listing:video transmitter': 0.2 }, subjects: JSON.parse(demoFile('marzipan')).build.lines.slice(0, 3).map(({ id, slot, quantity, mass }: Line) => ({ id, slot, quantity, mass })), state: 'taken in',
+    } },
+    { type: 'lines.change', changes: [{ id: 'strap', fields: { mass: makeMass({ versionId: 'onscale', evidence: 'weighed', valueG: 3.2, weighing: { takenAt: '2026-11-02T18:00:00.000Z', scaleId: 'blue', scaleName: 'blue', checkId: 'c', method: 'on the pan', displaysG: [3.21], tare: { id: 't', name: 'tray', displayG: 0.01 }, contributions: { 'gain:blue:c': -0.001 }, supersedes: null } }) } }] },
     { type: 'build.set', fields: { name: 'Other', archived: true, reference: { massG: 200, spreadG: 1, thrustG: null, priceCents: 1, minutes: null }, aim: { goalDryG: 140, places: ['Canada'] } } },
     { type: 'lines.change', changes: [{ id: 'p4', fields: { pack: { label: 'P4b', cells: 4, chemistry: 'LiHV', capacityMah: 700, cRating: null, plug: '' } } }, { id: 'strap', fields: { mass: null, listing: null, tie: 't', removable: true } }] },
   ]

@@ -2,7 +2,7 @@
 import { extent, scaleLinear } from 'd3'
 import { fixed, signed } from '#core/display'
 import { slotFacts, slots } from '#core/ledger'
-import { HonestyTable, type ListingObservation } from '#core/listings'
+import { HonestyTable, tendencies, type ListingObservation } from '#core/listings'
 import { spreadFactor95 } from '#core/numbers'
 
 const shelf = useShelfStore()
@@ -21,6 +21,7 @@ const kinds = computed(() => {
     return [{ slot, products, points: mine.map(o => percent(Math.log(o.ratio))), mean: percent(mu), low: percent(mu - spreadFactor95 * sharedSigma), high: percent(mu + spreadFactor95 * sharedSigma) }]
   })
 })
+const alike = computed(() => tendencies(observations.value).map(t => ({ name: t.name.replace(/(^|\s)\w/g, letter => letter.toUpperCase()), products: t.products, mean: 100 * (Math.exp(t.mu) - 1), spread: 100 * spreadFactor95 * t.sharedSigma })))
 const x = computed(() => {
   const [low = -5, high = 5] = extent(kinds.value.flatMap(k => [...k.points, k.low, k.high, 0]))
   return scaleLinear([low - 1, high + 1], [8, width - 8]).nice()
@@ -48,6 +49,11 @@ const x = computed(() => {
       </tr>
 </tbody>
     </table>
+    <template v-if="alike.length > 0">
+      <h3>Parts whose names begin alike</h3>
+      <p class="soft">As those of one maker do: their own tendency, for your eyes; the correction in use is the kind’s.</p>
+      <p v-for="tendency in alike" :key="tendency.name" class="alike"><b>{{ tendency.name }}</b> <span class="figure">{{ signed(tendency.mean, 1) }} % ± {{ fixed(tendency.spread, 1) }}</span> <span class="soft">from {{ tendency.products }} parts</span></p>
+    </template>
   </section>
 </template>
 

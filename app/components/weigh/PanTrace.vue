@@ -45,5 +45,5 @@ const bandBox = computed(() => {
 .band { fill: var(--brass); opacity: .28; }
 .axis { stroke: var(--line); stroke-width: 1.5; }
 path { fill: none; stroke: var(--plum-text); stroke-width: 2; stroke-linejoin: round; }
-text { font: 500 11px var(--sans); fill: var(--ink-soft); }
+text { font: 500 11px var(--sans); fill: var(--ink-soft); paint-order: stroke; stroke: var(--card); stroke-width: 4px; stroke-linejoin: round; }
 </style>

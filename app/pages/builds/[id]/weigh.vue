@@ -69,6 +69,7 @@ function typedEnter() {
             <label>the part<select v-model="run.basis.value"><option value="as supplied">as supplied</option><option value="as fitted">as fitted</option></select></label>
             <label>or type it<input ref="hand" v-model="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @keydown.enter.prevent="typedEnter"></label>
           </div>
+          <p v-if="run.piecesWanted.value" class="soft hint">Small pieces: {{ run.piecesWanted.value }} or more together bring one of them under ± 1 %.</p>
           <WouldChangeTiles :change="run.preview.value?.change ?? null" />
           <PracticePan :lines="[]" :current="run.line.value" :pieces="run.piecesOnPan.value" />
         </section>
@@ -79,7 +80,7 @@ function typedEnter() {
 </template>
 
 <style scoped>
-.run { display: flex; gap: 20px; } .centre { flex: 1; min-width: 0; max-width: 620px; margin: 0 auto; } .centre:focus { outline: none; } .trace { margin-top: 14px; }
+.run { display: flex; gap: 20px; } .centre { flex: 1; min-width: 0; max-width: 620px; margin: 0 auto; } .hint { text-align: center; margin: 8px 0 0; font-size: 12.5px; } .centre:focus { outline: none; } .trace { margin-top: 14px; }
 .actions { display: flex; gap: 8px; justify-content: center; flex-wrap: wrap; margin-top: 14px; } .actions button { padding: 9px 14px; font-size: 14px; }
 .more { display: flex; gap: 14px; justify-content: center; flex-wrap: wrap; margin-top: 10px; font-size: 12.5px; color: var(--ink-soft); } .more label { display: flex; gap: 6px; align-items: center; } .more select, .more input { padding: 3px 6px; font-size: 12.5px; } .more input { width: 80px; }
 @media (max-width: 760px) {

@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest'
+import { addEstimates, sigmaG, spreadG } from '../estimate'
+import { makeLine, makeMass, type Build, type Line } from '../ledger'
+import { HonestyTable } from '../listings'
+import { estimatesOf } from '../loadout'
+import { overviewOf } from '../report'
+import { startingCards } from '../rules'
+import { evaluateCheck } from '../scale'
+import { expectedOnPan, isFarOff, learntBetween, reapplied, runLines, takeByDifference, takeInLifts, takeObservation, takeOneByOne, takeTogether, wouldChange, type ReadyScale, type Taking } from './index'
+
+const scale = { id: 'blue', resolutionG: 0.01, capacityG: 200, repeatabilityG: 0.008 }
+const checkAt = (id: string, displayG: number) => ({ id, result: evaluateCheck(scale, [{ references: [], displayG: 0 }, { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG }]) })
+const ready: ReadyScale = { scale, name: 'blue pocket scale', check: checkAt('c1', 100.2) }
+const taking: Taking = { ready, tare: { id: 'zero', name: 'zero key', displayG: 0 }, takenAt: '2026-11-02T18:00:00.000Z', id: 'v2' }
+const nobody = new HonestyTable()
+const motors = makeLine({ id: 'motors', slot: 'motor', name: 'motors', quantity: 4, mass: makeMass({ versionId: 'm1', evidence: 'listed', valueG: 11 }), listing: { valueG: 11, resolutionG: 0.1 } })
+const frame = makeLine({ id: 'frame', slot: 'frame', name: 'frame', mass: makeMass({ versionId: 'f1', evidence: 'guess', valueG: 42 }) })
+const pack = makeLine({ id: 'p', slot: 'pack', name: 'pack', mass: makeMass({ versionId: 'p1', evidence: 'weighed', valueG: 150 }), pack: { label: 'P', cells: 4, chemistry: 'LiPo', capacityMah: 850, cRating: null, plug: '' } })
+const spare = makeLine({ id: 'spare', slot: 'guard', name: 'guards', role: 'fitting' })
+const build: Build = {
+  id: 'b', name: 'B', craftClass: '', archived: false, reference: null, lines: [motors, frame, pack, spare], setups: [{ id: 's', name: 'as built', lineIds: [] }],
+  flies: { setupId: 's', packLineId: 'p' }, neverFlown: [], observations: [],
+  aim: { purpose: '', purposeKind: 'recreation', places: [], cardIds: ['us-recreation'], reserveG: 0, confidence: 0.95, goalDryG: null, goalMinutes: null, goalPriceCents: null },
+}
+const estimates = estimatesOf(build, nobody)
+const of = (line: Line, mass: Line['mass']) => estimates.of({ ...line, mass })
+
+describe('taking a reading', () => {
+  it('all pieces together keeps the raw display, the scale and the check, and the corrected grams', () => {
+    const mass = takeTogether(taking, motors, [44.09], 4, 'as supplied')
+    expect(mass).toMatchObject({ versionId: 'v2', evidence: 'weighed', valueCount: 4, basis: 'as supplied', weighing: { scaleId: 'blue', scaleName: 'blue pocket scale', checkId: 'c1', displaysG: [44.09], method: 'on the pan', supersedes: 'm1' } })
+    expect(mass.valueG).toBeCloseTo(44.09 / 1.002, 9)
+    expect(of(motors, mass).contributions['pieces:v2']).toBeUndefined()
+    expect(sigmaG(of(motors, mass))).toBeCloseTo(Math.hypot(...Object.values(mass.weighing!.contributions)), 12)
+  })
+  it('one of four counts four times and adds the between-piece part', () => {
+    const one = takeTogether(taking, motors, [11.02], 1, 'as supplied')
+    expect(of(motors, one).valueG).toBeCloseTo(4 * 11.02 / 1.002, 9)
+    expect(of(motors, one).contributions['pieces:v2']).toBeGreaterThan(0.3)
+  })
+  it('one after another gives the mean and what differs between pieces', () => {
+    const mass = takeOneByOne(taking, motors, [11.0, 11.04, 10.98], 'as fitted')
+    expect(mass.pieceReadingsG).toHaveLength(3)
+    expect(mass.valueG).toBeCloseTo((11.0 + 11.04 + 10.98) / 3 / 1.002, 9)
+    const estimate = of(motors, mass)
+    expect(estimate.contributions['weighing:v2-1']).toBeCloseTo(4 * mass.weighing!.contributions['weighing:v2-1']!, 12)
+    expect(estimate.contributions['pieces:v2']).toBeGreaterThan(0)
+  })
+  it('in two lifts carries more than the pan', () => {
+    const mass = takeInLifts(taking, frame, [150, 98.3], 'as fitted')
+    expect(mass.valueG).toBeCloseTo(248.3 / 1.002, 9)
+    expect(mass.weighing).toMatchObject({ method: 'in lifts', displaysG: [150, 98.3] })
+  })
+  it('before and after keeps how the line was known, and moves it by the difference', () => {
+    const cut = takeByDifference(taking, motors, 44.1, 41.3, nobody)
+    expect(cut).toMatchObject({ evidence: 'listed', basis: 'as fitted', weighing: { method: 'by difference' } })
+    expect(of(motors, cut).valueG).toBeCloseTo(44 - 2.8 / 1.002, 9)
+    expect(sigmaG(of(motors, cut))).toBeCloseTo(sigmaG(estimates.of(motors)), 1)
+    expect(() => takeByDifference(taking, { ...motors, mass: null }, 2, 1, nobody)).toThrow('mass')
+  })
+  it('refuses what comes out below nothing', () => {
+    expect(() => takeTogether(taking, frame, [-2], 1, 'as fitted')).toThrow('above zero')
+    expect(() => takeObservation(taking, 'dry', [frame], [-2], 'held')).toThrow('above zero')
+  })
+  it('a tray by name is taken off, and everything weighed on it shares its error', () => {
+    const tray = { ...taking, tare: { id: 'tray', name: 'small tray', displayG: 5.01 } }
+    const [a, b] = ['a', 'b'].map(id => takeTogether({ ...tray, id }, frame, [46.01], 1, 'as fitted'))
+    expect(a!.valueG).toBeCloseTo(41 / 1.002, 9)
+    expect(addEstimates([of(frame, a!), of(frame, b!)]).contributions['tared:tray']).toBeCloseTo(2 * a!.weighing!.contributions['tared:tray']!, 12)
+  })
+})
+
+describe('a later check', () => {
+  const later: ReadyScale = { ...ready, check: checkAt('c2', 100.4) }
+  it('corrects an earlier weighing only when asked, from its raw displays', () => {
+    const mass = takeTogether(taking, motors, [44.09], 4, 'as supplied')
+    const again = reapplied(mass, later, 'v3')!
+    expect(mass.valueG).toBeCloseTo(44.09 / 1.002, 9)
+    expect(again.valueG).toBeCloseTo(44.09 / 1.004, 9)
+    expect(again).toMatchObject({ versionId: 'v3', valueCount: 4, weighing: { checkId: 'c2', takenAt: taking.takenAt, supersedes: 'v2' } })
+    expect(reapplied(takeOneByOne(taking, motors, [11, 11.1], 'as fitted'), later, 'v3')!.pieceReadingsG![1]).toBeCloseTo(11.1 / 1.004, 9)
+  })
+  it('has nothing to say of other scales, typed grams, the same check, or what was tied to another weighing', () => {
+    const mass = takeTogether(taking, motors, [44.09], 4, 'as supplied')
+    expect(reapplied(mass, ready, 'v3')).toBeNull()
+    expect(reapplied(mass, { ...later, scale: { ...scale, id: 'other' } }, 'v3')).toBeNull()
+    expect(reapplied(frame.mass!, later, 'v3')).toBeNull()
+    expect(reapplied(takeByDifference(taking, motors, 44.1, 41.3, nobody), later, 'v3')).toBeNull()
+  })
+})
+
+describe('a run', () => {
+  it('goes by what adds most to the spread, open lines first, or as the ledger has them', () => {
+    expect(runLines(build, build.flies, estimates, 'by spread').map(l => l.id)).toEqual(['spare', 'frame', 'motors', 'p'])
+    expect(runLines(build, build.flies, estimates, 'as listed').map(l => l.id)).toEqual(['motors', 'frame', 'p', 'spare'])
+  })
+  it('expects what is believed, and doubts only what is far from it', () => {
+    expect(expectedOnPan(spare, 1, estimates)).toBeNull()
+    const expected = expectedOnPan(motors, 1, estimates)!
+    expect(expected.valueG).toBeCloseTo(11, 9)
+    expect(isFarOff(expected, 11.4, 0.01)).toBe(false)
+    expect(isFarOff(expected, 17, 0.01)).toBe(true)
+    expect(isFarOff({ valueG: 11, contributions: {} }, 11.1, 0.001)).toBe(false)
+  })
+  it('says before what taking it would change: listing, spread, headroom, verdict', () => {
+    const overview = overviewOf(build, build.flies, startingCards, estimates)
+    const change = wouldChange(build, overview, motors, takeTogether(taking, motors, [44.09], 4, 'as supplied'), startingCards, estimates, nobody)
+    expect(change.againstListing!.percent).toBeCloseTo(100 * (44.09 / 1.002 / 44 - 1), 6)
+    expect(change.spreadAfterG).toBeLessThan(change.spreadBeforeG)
+    expect(change.headroomAfterG! - change.headroomBeforeG!).toBeCloseTo(change.lineBeforeG - change.lineAfterG, 1)
+    expect(wouldChange(build, overview, motors, takeTogether(taking, motors, [44.09], 4, 'as fitted'), startingCards, estimates, nobody).againstListing).toBeNull()
+    expect(build.lines[0]).toBe(motors)
+  })
+  it('ends in what was learnt, surprises first', () => {
+    const weighed = (line: Line, displayG: number, id: string) => ({ ...line, mass: takeTogether({ ...taking, id }, line, [displayG], line.quantity, 'as fitted') })
+    const after: Build = { ...build, lines: [weighed(motors, 44.1, 'x'), weighed(frame, 60, 'y'), pack, spare] }
+    const learnt = learntBetween(build, estimates, after, estimatesOf(after, nobody))
+    expect(learnt.map(l => l.line.id)).toEqual(['frame', 'motors'])
+    expect(learnt[0]!.surprise).toBeGreaterThan(2)
+    expect(learnt[0]!.afterG - learnt[0]!.beforeG).toBeCloseTo(60 / 1.002 - 42, 6)
+  })
+  it('a whole weighed in lifts becomes an observation that narrows the loadout', () => {
+    const observation = takeObservation(taking, 'everything', [motors, frame, pack], [190, 47.5], 'taken in')
+    expect(observation.valueG).toBeCloseTo(237.5 / 1.002, 9)
+    const known: Build = { ...build, observations: [observation] }
+    const total = overviewOf(known, build.flies, startingCards, estimatesOf(known, nobody))
+    expect(total.massG).toBeCloseTo(237.5 / 1.002, 1)
+    expect(total.spreadG).toBeLessThan(0.2)
+    expect(spreadG(overviewOf(build, build.flies, startingCards, estimates).total)).toBeGreaterThan(5)
+  })
+})
