@@ -95,6 +95,7 @@ function remove() {
       <summary>Why ± {{ spreadFigure(spread) }}?</summary>
       <dl class="facts"><template v-for="c in contributions" :key="c.key"><dt>{{ c.words }}</dt><dd>{{ fixed(Math.abs(c.g), 3) }} g</dd></template><dt>one standard uncertainty</dt><dd>{{ fixed(sigmaG(estimate), 3) }} g</dd></dl>
     </details>
+    <LineHistory :line="line" />
 
     <template v-if="line.state === 'candidate'">
       <p v-if="fitted">Could go instead of {{ fitted.name }}.</p>
@@ -125,7 +126,6 @@ function remove() {
       <label v-for="setup in store.build!.setups" :key="setup.id" class="tick"><input type="checkbox" :checked="setup.lineIds.includes(line.id)" @change="tick(setup.id, !setup.lineIds.includes(line.id))">{{ setup.name }}</label>
     </template>
     <PackFields v-if="line.pack" :pack="line.pack" @change="change({ pack: $event })" />
-    <LineHistory :line="line" />
     <p class="soft">{{ slotFacts[line.slot].sentence }}</p>
     <div class="actions">
       <button v-if="line.state !== 'candidate'" type="button" @click="change({ state: line.state === 'off' ? 'fitted' : 'off' })">{{ line.state === 'off' ? 'Bring back' : 'Take off' }}</button>

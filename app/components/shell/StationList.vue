@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Build } from '#core/ledger'
 import { cardName, limitG } from '#core/rules'
 
 const store = useBuildStore()
@@ -19,10 +20,14 @@ const statuses = computed((): Partial<Record<string, Status>> => {
       line: `${overview.weighedLines} of ${overview.counted.length} weighed${open > 0 ? ` · ${open} open` : ''}`,
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
-    weigh: { line: `${overview.counted.filter(l => l.mass?.weighing).length} on a scale${build.observations.some(o => o.state === 'held') ? ' · one held' : ''}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
+    weigh: { line: `${overview.counted.filter(l => l.mass?.weighing).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }
 })
+function together({ observations }: Build): string {
+  const [taken, held] = ['taken in', 'held'].map(state => observations.filter(o => o.state === state).length)
+  return `${taken ? ` · ${taken} together` : ''}${held ? ` · ${held} held` : ''}`
+}
 const places = computed(() => store.build ? stationPlaces(store.build.id) : [])
 </script>
 

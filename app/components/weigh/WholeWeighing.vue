@@ -125,7 +125,7 @@ function change(observation: Observation, state: Observation['state']) {
         <span class="figure">{{ signed(compared.differenceG, 2) }} g</span><span class="soft">{{ compared.agrees ? 'within what the ledger and the scale allow' : compared.differenceG > 0 ? 'grams not booked: solder, tape, glue?' : 'booked twice, or a part missing?' }}</span>
         <ul v-if="!compared.agrees && suspectWords.length > 0"><li v-for="suspect in suspectWords" :key="suspect.name + suspect.words"><b>{{ suspect.name }}</b> {{ suspect.words }}</li></ul>
       </div>
-      <p v-if="message" class="note" role="status">{{ message }}</p>
+      <p v-if="message" class="said" role="status">{{ message }}</p>
       <div class="actions">
         <button type="button" class="first" @click="keep('taken in')">{{ compared && !compared.agrees ? 'Take it in all the same' : 'Take it in' }}</button>
         <button v-if="compared && !compared.agrees" type="button" @click="bookDifference">Book the difference as a line</button>
@@ -159,7 +159,7 @@ function change(observation: Observation, state: Observation['state']) {
 .expected { margin: 10px 0 0; text-align: center; } .reading { font-size: 68px; line-height: 1.1; letter-spacing: -3px; text-align: center; } .reading small { font-size: 24px; letter-spacing: 0; color: var(--ink-soft); }
 .rest { text-align: center; } .verdict { border-left: 3px solid; padding: 8px 12px; background: var(--paper); border-radius: 0 7px 7px 0; display: flex; gap: 10px; flex-wrap: wrap; align-items: baseline; }
 .agrees { border-color: var(--clear); } .agrees b { color: var(--clear); } .differs { border-color: var(--close); } ul { flex-basis: 100%; margin: 2px 0 0; padding-left: 18px; } li b, .differs li b { color: var(--ink); }
-.actions { display: flex; gap: 8px; flex-wrap: wrap; margin: 12px 0; align-items: center; } .hand { display: flex; gap: 6px; align-items: center; color: var(--ink-soft); font-size: 12.5px; } .hand input { width: 90px; }
+.said { font-weight: 600; margin: 10px 0 0; } .actions { display: flex; gap: 8px; flex-wrap: wrap; margin: 12px 0; align-items: center; } .hand { display: flex; gap: 6px; align-items: center; color: var(--ink-soft); font-size: 12.5px; } .hand input { width: 90px; }
 table { width: 100%; border-collapse: collapse; } td { padding: 5px 8px; border-bottom: 1px solid var(--line); } .right { text-align: right; }
 @media (max-width: 760px) { .whole { grid-template-columns: minmax(0, 1fr); } .subjects { max-height: 220px; } .centre { order: -1; } }
 </style>

@@ -33,5 +33,5 @@ const headroom = computed(() => {
 .tiles > div { background: var(--paper); border-radius: 7px; padding: 8px 11px; display: grid; gap: 1px; align-content: start; min-width: 0; }
 b { font-size: 15px; letter-spacing: -.3px; white-space: nowrap; } small { font-size: 12px; color: var(--ink-soft); }
 p { grid-column: 1 / -1; text-align: center; }
-@media (max-width: 760px) { .tiles { gap: 6px; margin-top: 8px; } .tiles > div { padding: 6px 8px; } b { font-size: 13px; } small { font-size: 11px; } }
+@media (max-width: 760px) { .tiles { gap: 6px; margin-top: 8px; } .tiles > div { padding: 6px 8px; } b { font-size: 12px; letter-spacing: -.6px; } small { font-size: 11px; } }
 </style>

@@ -67,7 +67,7 @@ function typedEnter() {
           <div class="more">
             <label>how<select :value="run.mode.value" @change="run.chooseMode(($event.target as HTMLSelectElement).value as typeof run.mode.value)"><option v-for="mode in modes" :key="mode">{{ mode }}</option></select></label>
             <label>the part<select v-model="run.basis.value"><option value="as supplied">as supplied</option><option value="as fitted">as fitted</option></select></label>
-            <label>or type it<input ref="hand" v-model="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @keydown.enter.prevent="typedEnter"></label>
+            <label class="hand">or type it<input ref="hand" v-model="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @keydown.enter.prevent="typedEnter"></label>
           </div>
           <p v-if="run.piecesWanted.value" class="soft hint">Small pieces: {{ run.piecesWanted.value }} or more together bring one of them under ± 1 %.</p>
           <WouldChangeTiles :change="run.preview.value?.change ?? null" />
@@ -85,7 +85,7 @@ function typedEnter() {
 .more { display: flex; gap: 14px; justify-content: center; flex-wrap: wrap; margin-top: 10px; font-size: 12.5px; color: var(--ink-soft); } .more label { display: flex; gap: 6px; align-items: center; } .more select, .more input { padding: 3px 6px; font-size: 12.5px; } .more input { width: 80px; }
 @media (max-width: 760px) {
   .known { display: none; } .run { display: block; } .list { display: none; } .centre { max-width: none; }
-  .actions { position: sticky; bottom: 0; z-index: 5; background: var(--card); padding: 8px 0; display: grid; grid-template-columns: 2fr 1fr 1fr; gap: 8px; } .actions button { min-height: 56px; justify-content: center; font-size: 17px; } .actions kbd { display: none; }
-  .more { display: none; } .trace { display: none; }
+  .actions { position: sticky; bottom: 0; z-index: 5; background: var(--card); padding: 8px 0; gap: 8px; } .actions button { flex: 1; min-height: 54px; justify-content: center; font-size: 16px; padding: 6px 8px; } .actions .take { flex: 1 0 100%; font-size: 18px; } .actions kbd { display: none; }
+  .more label:not(.hand) { display: none; } .trace, .hint { display: none; }
 }
 </style>
