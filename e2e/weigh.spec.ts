@@ -1,6 +1,7 @@
+import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import type { BuildReply } from '../shared/schemas/api'
-import { expect, test } from './bench'
+import { blueScale, expect, test } from './bench'
 
 const steady = (page: Page) => expect(page.getByTestId('steadiness')).toContainText('steady for')
 const shows = (page: Page, massG: number) => expect.poll(async () => Math.abs(Number.parseFloat((await page.getByTestId('pan').textContent())!.replace('\u2212', '-')) - massG)).toBeLessThan(0.06)
@@ -189,4 +190,108 @@ test('scales: a first one, a reference, a check, and bad ones refused in words',
   await expect(scale).toContainText('100 g would be shown as 100.22 g')
   await keep.click()
   await expect(scale).toContainText('0.22 % heavy')
+})
+
+test('a named tray is taken off, a pack over capacity goes on in two lifts, and a later check is offered to the build', async ({ app, server, bench }) => {
+  await server.send('PUT', '/api/scales/blue', { ...blueScale, capacityG: 60 })
+  await bench.control('POST', '/unplug')
+  await app.goto(`${server.address}/builds/marzipan/weigh`)
+  const hand = app.getByLabel('Type what the scale shows')
+  const type = async (grams: string) => {
+    await hand.fill(grams)
+    await hand.press('Enter')
+  }
+  await app.getByText('Keep what is on the pan as a tray').click()
+  await hand.fill('5.01')
+  await app.getByLabel('Name of the tray').fill('small tray')
+  await app.getByRole('button', { name: 'Keep', exact: true }).click()
+  await app.getByLabel('Tray', { exact: true }).selectOption({ label: 'small tray, 5.01 g' })
+  await app.locator('[data-line=camera]').click()
+  await type('9.14')
+  const massOf = async (id: string) => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === id)!.mass!
+  await expect.poll(async () => (await massOf('camera')).weighing?.tare?.name).toBe('small tray')
+  expect((await massOf('camera')).valueG).toBeCloseTo((9.14 - 5.01) / 1.0022, 6)
+
+  await app.getByLabel('Tray', { exact: true }).selectOption('')
+  await app.locator('[data-line=p4]').click()
+  await type('84.7')
+  await expect(app.getByTestId('run-message')).toContainText('Weigh it in two lifts')
+  await app.locator('.more select').first().selectOption('in lifts')
+  await type('50.1')
+  await type('34.6')
+  await app.getByRole('button', { name: 'That was all' }).click()
+  await expect.poll(async () => (await massOf('p4')).weighing?.displaysG).toEqual([50.1, 34.6])
+
+  await server.send('POST', '/api/scales/blue/checks', { takenAt: new Date().toISOString(), placings: [{ references: [], displayG: 0 }, { references: [{ id: 'iron', massG: 50, toleranceG: 0.01 }], displayG: 50.2 }] })
+  expect((await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.0022, 6)
+  await app.reload()
+  await app.getByRole('button', { name: 'Correct by the new one' }).click()
+  await expect.poll(async () => (await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.004, 6)
+  expect((await server.json<{ entries: { note: string }[] }>('/api/builds/marzipan/journal')).entries[0]!.note).toContain('corrected by the check')
+  await app.getByRole('heading', { name: 'Weigh', exact: true }).click()
+  await app.keyboard.press('z')
+  await expect.poll(async () => (await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.0022, 6)
+})
+
+test('two scales under one part: they agree and are combined, or one is to be checked', async ({ app, server }) => {
+  await server.send('PUT', '/api/scales/blue', blueScale)
+  await server.send('PUT', '/api/scales/red', { ...blueScale, name: 'red scale', repeatabilityG: 0.02 })
+  await app.goto(`${server.address}/scales`)
+  const both = app.getByTestId('two-scales')
+  await app.getByLabel('Shown by the first').fill('20.01')
+  await app.getByLabel('Shown by the second').fill('20.04')
+  await expect(both).toContainText('They agree.')
+  await expect(both).toContainText(/Both together: 20\.0\d g/)
+  await app.getByLabel('Shown by the second').fill('20.9')
+  await expect(both).toContainText('They do not agree.')
+  await expect(both).toContainText('Trust the blue pocket scale for now')
+  await app.getByLabel('Shown by the second').fill('twenty')
+  await expect(app.getByRole('alert')).toContainText('is not a number')
+})
+
+test('with nothing at all: no scale, no lines, no bench scale', async ({ app, server }) => {
+  await server.send('POST', '/api/builds', { from: 'empty', name: 'Bare' })
+  const [{ id }] = (await server.json<{ entries: { id: string }[] }>('/api/builds')).entries as [{ id: string }]
+  await app.goto(`${server.address}/builds/${id}/weigh`)
+  await expect(app.getByText('Add the first line in Parts')).toBeVisible()
+  await expect(app.getByRole('link', { name: 'Add a scale' })).toBeVisible()
+  const { build } = JSON.parse(readFileSync('demo/builds/marzipan.build.json', 'utf8')) as { build: BuildReply['build'] }
+  const added = await fetch(`${server.address}/api/builds/${id}/commands`, { method: 'POST', headers: { 'if-match': '"1"' }, body: JSON.stringify({ command: { type: 'lines.add', lines: build.lines.slice(0, 1), beforeId: null } }) })
+  expect(added.ok).toBe(true)
+  await app.goto(`${server.address}/builds/${id}/weigh`)
+  await expect(app.getByTestId('steadiness')).toContainText('No scale is set')
+  await app.keyboard.press(' ')
+  await expect(app.getByTestId('run-message')).toContainText('Say first which scale this is')
+})
+
+test('a scale on a serial cable is read through the same lines, zeroed, and missed when its cable is pulled', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  await server.send('PUT', '/api/scales/blue', blueScale)
+  await app.addInitScript(() => {
+    const cable = { sent: '', pull: () => {} }
+    const port = {
+      open: () => Promise.resolve(),
+      close: () => Promise.resolve(),
+      readable: new ReadableStream({
+        start(controller) {
+          const timer = setInterval(() => controller.enqueue(new TextEncoder().encode('ST,GS,+   17.02g\r\nnoise on the line\r\n')), 50)
+          cable.pull = () => { clearInterval(timer); controller.error(new Error('pulled')) }
+        },
+      }),
+      writable: new WritableStream({ write(chunk) { cable.sent += new TextDecoder().decode(chunk) } }),
+    }
+    Object.assign(window, { cable })
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port) } })
+  })
+  await app.goto(`${server.address}/builds/marzipan/weigh`)
+  await app.getByText('A scale on a serial cable').click()
+  await app.getByRole('button', { name: 'Open', exact: true }).click()
+  await steady(app)
+  await expect(app.getByTestId('pan')).toContainText('17.02')
+  await expect(app.getByText('Lines not understood')).toBeVisible()
+  await app.getByRole('heading', { name: 'Weigh', exact: true }).click()
+  await app.keyboard.press('t')
+  await expect.poll(() => app.evaluate(() => (window as unknown as { cable: { sent: string } }).cable.sent)).toBe('Z\r\n')
+  await app.evaluate(() => (window as unknown as { cable: { pull: () => void } }).cable.pull())
+  await expect(app.getByTestId('steadiness')).toContainText('serial scale is gone')
 })

@@ -24,25 +24,23 @@ function benchScale() {
     readings.value = [...kept, ...coming.map(({ ageMs, ...reading }) => ({ ...reading, atMs: now - ageMs }))]
   }
 
-  let source: EventSource | null = null
-  function openStream() {
-    source = new EventSource('/api/bench-scale/stream')
-    source.addEventListener('state', (event) => {
-      if (serialPort.value) return
-      state.value = JSON.parse(event.data) as BenchState
+  useEventStream(() => serialPort.value ? null : '/api/bench-scale/stream', {
+    state(data) {
+      const next = JSON.parse(data) as BenchState
+      // That the cable was pulled stays said while there is no other scale.
+      if (next.state === 'off' && state.value.address === 'serial') return
+      state.value = next
       if (state.value.state !== 'connected') readings.value = []
-    })
-    source.addEventListener('readings', (event) => {
-      if (serialPort.value) return
-      const message = JSON.parse(event.data) as BenchReadings
+    },
+    readings(data) {
+      const message = JSON.parse(data) as BenchReadings
       garbage.value = message.garbage
       take(message.readings)
-    })
-    source.addEventListener('error', () => {
-      if (!serialPort.value) state.value = { state: 'gone', address: '', sentence: 'The server does not answer; readings come again when it does.' }
-      readings.value = []
-    })
-  }
+    },
+  }, () => {
+    state.value = { state: 'gone', address: '', sentence: 'The server does not answer; readings come again when it does.' }
+    readings.value = []
+  })
 
   /** Opens a scale on a serial cable, asked for by a click. */
   async function openSerial(baudRate: number): Promise<string> {
@@ -71,11 +69,9 @@ function benchScale() {
       }
     }
     catch { /* the cable was pulled: said below */ }
-    serialPort.value = null
     readings.value = []
     state.value = { state: 'gone', address: 'serial', sentence: 'The serial scale is gone. Open it again when it is back.' }
-    source?.close()
-    openStream()
+    serialPort.value = null
   }
   async function zero(): Promise<boolean> {
     const writer = serialPort.value?.writable?.getWriter()
@@ -85,10 +81,8 @@ function benchScale() {
     return true
   }
 
-  openStream()
   watch(() => settings.settings.benchScale, () => { readings.value = [] })
   onScopeDispose(() => {
-    source?.close()
     void serialPort.value?.close().catch(() => undefined)
   })
 

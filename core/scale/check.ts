@@ -25,12 +25,12 @@ const mostGain = 1.25
 
 /**
  * Level and gain of a scale by least squares over the placings of a check; at least two different masses, the empty pan
- * being one. Throws {@link CoreInputError} on fewer, on a reference over the capacity, and on a gain that no scale has.
+ * being one. Throws {@link CoreInputError} on fewer and on a gain that no scale has.
  * Source: ordinary least squares; tolerances are rectangular and belong to their reference.
  *
  * @example a zero and one 50.000 ± 0.010 g reference displayed 50.11 (d 0.01, s 0.008): gain 1.0022, sigma 2.66943e-4
  */
-export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG' | 'capacityG'>, placings: readonly Placing[]): CheckResult {
+export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG'>, placings: readonly Placing[]): CheckResult {
   const where = 'evaluateCheck'
   const masses = placings.map(({ references, displayG }) => {
     requireFinite(where, 'displayG', displayG)
@@ -38,9 +38,7 @@ export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG
       requireNotNegative(where, 'massG', massG)
       requireNotNegative(where, 'toleranceG', toleranceG)
     }
-    const massG = sumCompensated(references.map(r => r.massG))
-    if (massG > scale.capacityG) throw new CoreInputError(where, 'placings', massG, `within the scale’s capacity of ${scale.capacityG} g`)
-    return massG
+    return sumCompensated(references.map(r => r.massG))
   })
   const count = placings.length
   const meanMassG = count === 0 ? 0 : sumCompensated(masses) / count
@@ -63,6 +61,15 @@ export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG
   const residualG = Math.max(...placings.map((p, i) => Math.abs(p.displayG - levelG - gain * masses[i]!)))
   const linearityG = different >= 3 ? Math.max(0, residualG - scale.resolutionG / 2) : 0
   return { gain, levelG, meanMassG, placings: count, noiseSigma, references, gainSigma, linearityG }
+}
+
+/** Evaluates a check that is about to be kept; also throws when references were placed that the scale does not carry. */
+export function admitCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG' | 'capacityG'>, placings: readonly Placing[]): CheckResult {
+  for (const { references } of placings) {
+    const massG = sumCompensated(references.map(r => r.massG))
+    if (massG > scale.capacityG) throw new CoreInputError('admitCheck', 'placings', massG, `within the scale’s capacity of ${scale.capacityG} g`)
+  }
+  return evaluateCheck(scale, placings)
 }
 
 /**

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sigmaG, subtractEstimates, type Estimate } from '../estimate'
-import { byDifference, checkInForce, compareScales, driftBetween, evaluateCheck, inLifts, meanEstimate, piecesFor, repeatabilityFrom, scaleStanding, weighedEstimate, type Placing, type Scale, type ScaleCheck, type ScaleState } from './index'
+import { admitCheck, byDifference, checkInForce, compareScales, driftBetween, evaluateCheck, inLifts, meanEstimate, piecesFor, repeatabilityFrom, scaleStanding, weighedEstimate, type Placing, type Scale, type ScaleCheck, type ScaleState } from './index'
 
 const scale: Scale = { id: 'blue', name: 'Blue', resolutionG: 0.01, capacityG: 200, repeatabilityG: 0.008, checkIntervalDays: 30 }
 const fifty = { id: 'fifty', massG: 50, toleranceG: 0.01 }
@@ -46,7 +46,10 @@ describe('a check', () => {
     ['a display that is no number', [{ references: [], displayG: NaN }, { references: [fifty], displayG: 50 }], 'displayG'],
     ['a negative tolerance', [{ references: [], displayG: 0 }, { references: [{ ...fifty, toleranceG: -1 }], displayG: 50 }], 'toleranceG'],
   ])('refuses %s', (_what, placings, words) => {
-    expect(() => evaluateCheck(scale, placings)).toThrow(words)
+    expect(() => admitCheck(scale, placings)).toThrow(words)
+  })
+  it('kept before the scale’s facts were changed goes on counting', () => {
+    expect(evaluateCheck({ ...scale, capacityG: 10 } as Scale, check).gain).toBeCloseTo(1.0022, 12)
   })
   it('more placings never make the gain less sure', () => {
     fc.assert(fc.property(fc.integer({ min: 1, max: 8 }), (n) => {

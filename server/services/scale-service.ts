@@ -1,4 +1,4 @@
-import { evaluateCheck, type Placing } from '../../core/scale'
+import { admitCheck, type Placing } from '../../core/scale'
 import type { ReferenceFields, ScaleFields, ScalesReply, Tare } from '../../shared/schemas/scales'
 import type { scalesRepository } from '../db/scales-repository'
 import { DomainProblem } from '../problems'
@@ -25,7 +25,7 @@ export function scaleService(repository: ReturnType<typeof scalesRepository>, no
     },
     /** Keeps a check, after the core has agreed that it says something. */
     addCheck(id: string, scaleId: string, takenAt: string, placings: Placing[]) {
-      evaluateCheck(requireScale(scaleId), placings)
+      admitCheck(requireScale(scaleId), placings)
       if (repository.checks().some(check => check.id === id)) throw new DomainProblem('refused', 'This check is kept already.')
       repository.addCheck({ id, scaleId, takenAt, placings })
     },

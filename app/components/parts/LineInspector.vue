@@ -21,6 +21,7 @@ const pieces = computed(() => props.line.mass?.pieceReadingsG ?? null)
 const fitted = computed(() => props.line.insteadOf ? store.lineOf(props.line.insteadOf) ?? null : null)
 const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.line.id))
 const leavingOut = computed(() => props.line.removable ? store.overview?.judgements.filter(j => j.leftOut.includes(props.line.name)) ?? [] : [])
+const working = ref(false)
 const tieProblem = ref('')
 
 const explanation = computed((): string => {
@@ -96,6 +97,8 @@ function remove() {
       <dl class="facts"><template v-for="c in contributions" :key="c.key"><dt>{{ c.words }}</dt><dd>{{ fixed(Math.abs(c.g), 3) }} g</dd></template><dt>one standard uncertainty</dt><dd>{{ fixed(sigmaG(estimate), 3) }} g</dd></dl>
     </details>
     <LineHistory :line="line" />
+    <LazyWorkOut v-if="working" :line="line" @close="working = false" />
+    <button v-else type="button" class="plain work-out" @click="working = true">Work its grams out</button>
 
     <template v-if="line.state === 'candidate'">
       <p v-if="fitted">Could go instead of {{ fitted.name }}.</p>
@@ -140,5 +143,5 @@ function remove() {
 summary { cursor: pointer; color: var(--plum-text); font-weight: 600; }
 .candidate { display: grid; grid-template-columns: 1fr auto auto; gap: 8px; align-items: center; border-top: 1px solid var(--line); padding: 4px 0; }
 .candidate .plain { text-align: left; white-space: normal; font-weight: 500; color: var(--ink); padding-left: 0; font-size: 12.5px; } .candidate button:last-child { padding: 2px 9px; font-size: 12px; }
-.actions { display: flex; gap: 6px; flex-wrap: wrap; margin-top: 12px; } .actions button { font-size: 12.5px; padding: 5px 9px; }
+.work-out { display: block; margin-top: 8px; } .actions { display: flex; gap: 6px; flex-wrap: wrap; margin-top: 12px; } .actions button { font-size: 12.5px; padding: 5px 9px; }
 </style>

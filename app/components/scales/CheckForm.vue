@@ -2,7 +2,7 @@
 import { fixed } from '#core/display'
 import { CoreInputError } from '#core/errors'
 import { spreadFactor95 } from '#core/numbers'
-import { evaluateCheck, type Placing, type Scale } from '#core/scale'
+import { admitCheck, evaluateCheck, type Placing, type Scale } from '#core/scale'
 import { isNotRead, readNumber } from '#core/units'
 
 const props = defineProps<{ scale: Scale }>()
@@ -36,7 +36,7 @@ async function keep() {
   problem.value = ''
   try {
     const wanted = placings()
-    evaluateCheck(props.scale, wanted)
+    admitCheck(props.scale, wanted)
     await scales.addCheck(props.scale.id, wanted)
     emit('done')
   }

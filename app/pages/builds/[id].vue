@@ -18,14 +18,10 @@ watch(() => route.query.with, (text) => {
   store.viewed = text ? { setupId, packLineId: packLineId || null } satisfies LoadoutChoice : null
 }, { immediate: true })
 
-/** Another window or the phone at the bench may change the build: it is followed here. */
-let changes: EventSource | null = null
-watch(id, (wanted) => {
-  changes?.close()
-  changes = new EventSource(`/api/builds/${wanted}/stream`)
-  changes.addEventListener('revision', (event) => { void store.follow(wanted, (JSON.parse(event.data) as { revision: number }).revision) })
-}, { immediate: true })
-onScopeDispose(() => changes?.close())
+// Another window or the phone at the bench may change the build: it is followed here.
+useEventStream(() => `/api/builds/${id.value}/stream`, {
+  revision(data) { void store.follow(id.value, (JSON.parse(data) as { revision: number }).revision) },
+})
 
 useHead({ title: computed(() => store.build ? `${store.build.name} · Jolly Gram` : 'Jolly Gram') })
 

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { CoreInputError } from '#core/errors'
+import { fixed } from '#core/display'
+import { makeMass, type Line } from '#core/ledger'
+import { calculators } from '#core/workings'
+import { isNotRead, readNumber } from '#core/units'
+
+/** Grams nobody lists, from their dimensions; taken into the line as worked out. */
+const props = defineProps<{ line: Line }>()
+const emit = defineEmits<{ close: [] }>()
+const store = useBuildStore()
+
+const usualFor: Partial<Record<Line['slot'], string>> = { 'wire': 'wire', 'power lead': 'wire', 'screw': 'screw', 'standoff': 'tube', 'printed part': 'printed', 'frame': 'plate', 'coating': 'film', 'aerial': 'aerial' }
+const key = ref(usualFor[props.line.slot] ?? 'counted')
+const calculator = computed(() => calculators.find(c => c.key === key.value)!)
+const typed = ref<Record<string, string>>({})
+watch(key, () => { typed.value = Object.fromEntries(calculator.value.asks.map(asked => [asked.key, asked.usual])) }, { immediate: true })
+
+const outcome = computed(() => {
+  const values: Record<string, string | number> = {}
+  for (const asked of calculator.value.asks) {
+    const text = typed.value[asked.key] ?? ''
+    if (asked.choices) { values[asked.key] = text; continue }
+    const read = readNumber(text)
+    if (isNotRead(read)) return { problem: `${asked.label}: ${read.problem}` }
+    values[asked.key] = read.value
+  }
+  try { return { worked: calculator.value.work(values) } }
+  catch (error) {
+    if (!(error instanceof CoreInputError)) throw error
+    const asked = calculator.value.asks.find(a => a.key === error.field)
+    const unit = asked?.unit ? ` ${asked.unit}` : ''
+    return { problem: error.field === 'thread' && calculator.value.key === 'screw' ? 'There is no such screw in the list: choose another head for this thread.' : `${asked?.label ?? 'This'} must be ${error.message.replace(/^.* must be /, '').replace(/, got .*$/, '')}${unit}.` }
+  }
+})
+const worked = computed(() => 'worked' in outcome.value ? outcome.value.worked : null)
+
+function use() {
+  const grams = worked.value?.grams
+  if (grams == null || calculator.value.gives === 'advice') return
+  const mass = makeMass({
+    versionId: newId(), evidence: 'worked out', valueG: Number(grams.toFixed(6)), valueCount: calculator.value.gives === 'each' ? 1 : props.line.quantity,
+    resolutionG: 0.0001, origin: worked.value!.words.slice(0, 200),
+  })
+  if (store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields: { mass } }] }, worked.value!.words)) emit('close')
+}
+</script>
+
+<template>
+  <section class="work" aria-label="Work it out">
+    <label class="field">What<select v-model="key"><option v-for="offered in calculators" :key="offered.key" :value="offered.key">{{ offered.title }}</option></select></label>
+    <div class="asks">
+      <label v-for="asked in calculator.asks" :key="asked.key" class="field">{{ asked.label }}{{ asked.unit ? `, ${asked.unit}` : '' }}
+        <select v-if="asked.choices" v-model="typed[asked.key]"><option v-for="chosen in asked.choices" :key="chosen">{{ chosen }}</option></select>
+        <input v-else v-model="typed[asked.key]" class="figure" inputmode="decimal">
+      </label>
+    </div>
+    <p v-if="'problem' in outcome" class="problem" role="alert">{{ outcome.problem }}</p>
+    <template v-else-if="worked">
+      <p data-test="worked"><b v-if="worked.grams !== null" class="figure">{{ fixed(worked.grams, 3) }} g </b>{{ worked.words }}<span v-if="calculator.gives === 'each' && line.quantity > 1">, × {{ line.quantity }} in this line</span></p>
+      <p v-if="worked.caution" class="note">{{ worked.caution }}</p>
+    </template>
+    <button v-if="calculator.gives !== 'advice'" type="button" class="first" :disabled="worked?.grams == null" @click="use">Use it for this line</button>
+    <button type="button" @click="emit('close')">Leave it</button>
+  </section>
+</template>
+
+<style scoped>
+.work { margin: 10px 0; padding: 10px 12px; border: 1px solid var(--line); border-radius: 8px; background: var(--card); }
+.asks { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin: 8px 0; } .asks .field { align-content: end; } button { margin-right: 6px; }
+</style>

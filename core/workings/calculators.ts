@@ -1,0 +1,99 @@
+import { materialNamed, materialsFor, screwForms, wireGauges } from './facts'
+import { quarterWaveMm, wiresG } from './wire'
+import { safeLengths, screwForm, screwG, screwVerdict } from './screw'
+import { countedG, filmG, holeG, plateG, printedG, tubeG } from './solids'
+
+/** A thing to be asked for: a measure with its unit, or a choice. */
+export interface Asked { readonly key: string, readonly label: string, readonly unit: string, readonly usual: string, readonly choices: readonly string[] | null }
+/** What a calculator gives: grams, or a sentence where grams are not the question. */
+export interface Worked { readonly grams: number | null, readonly words: string, readonly caution: string }
+
+type Values = Readonly<Record<string, string | number>>
+
+/** A small sum builders do by hand. */
+export interface Calculator {
+  readonly key: string
+  readonly title: string
+  /** Whether the grams are of one piece of the line, of the whole line, or only said (a saving, a length). */
+  readonly gives: 'each' | 'line' | 'advice'
+  readonly asks: readonly Asked[]
+  readonly work: (values: Values) => Worked
+}
+
+const measure = (key: string, label: string, unit: string, usual: string): Asked => ({ key, label, unit, usual, choices: null })
+const choice = (key: string, label: string, choices: readonly string[], usual = choices[0]!): Asked => ({ key, label, unit: '', usual, choices })
+const n = (values: Values, key: string) => Number(values[key])
+const density = (values: Values) => materialNamed(String(values.material))!.densityGPerCm3
+const noteOf = (values: Values) => materialNamed(String(values.material))?.note ?? ''
+const names = (use: string) => materialsFor(use).map(material => material.name)
+const grams = (value: number, words: string, caution = ''): Worked => ({ grams: value, words, caution })
+
+const threads = [...new Set(screwForms.map(form => form.thread))]
+const heads = [...new Set(screwForms.map(form => form.head))]
+const gauges = wireGauges.map(gauge => String(gauge.awg))
+const drilling = 'Drilled or cut structure can fail in flight: never over people. Eyes, mask and wet cutting for carbon.'
+
+/** The calculators, in the order they are offered. */
+export const calculators: readonly Calculator[] = [
+  {
+    key: 'wire', title: 'Wire', gives: 'line',
+    asks: [choice('awg', 'Gauge, AWG', gauges, '20'), measure('lengthMm', 'Length of each', 'mm', '60'), measure('count', 'How many', '', '1')],
+    work: v => grams(wiresG(n(v, 'awg'), n(v, 'lengthMm'), n(v, 'count')), `${v.count} × ${v.lengthMm} mm of AWG ${v.awg}`),
+  },
+  {
+    key: 'trim', title: 'Trimming leads', gives: 'advice',
+    asks: [choice('awg', 'Gauge, AWG', gauges, '28'), measure('lengthMm', 'Cut off each', 'mm', '20'), measure('count', 'How many leads', '', '12')],
+    work: v => grams(wiresG(n(v, 'awg'), n(v, 'lengthMm'), n(v, 'count')), `saved by cutting ${v.lengthMm} mm off ${v.count} leads of AWG ${v.awg}`),
+  },
+  {
+    key: 'screw', title: 'Screw', gives: 'each',
+    asks: [choice('thread', 'Thread', threads, 'M2'), choice('head', 'Head', heads, 'button'), measure('lengthMm', 'Length', 'mm', '8'), choice('material', 'Material', names('screw'))],
+    work: v => grams(screwG(screwForm(String(v.thread), String(v.head)), n(v, 'lengthMm'), density(v)), `${v.thread} × ${v.lengthMm} ${v.head}, ${v.material}`, noteOf(v)),
+  },
+  {
+    key: 'joint', title: 'Screw length for a joint', gives: 'advice',
+    asks: [measure('clampedMm', 'Clamped thickness', 'mm', '3'), measure('engagementMm', 'Thread to hold', 'mm', '2'), measure('freeDepthMm', 'Free depth', 'mm', '3.5'), measure('lengthMm', 'Screw at hand', 'mm', '6')],
+    work(v) {
+      const joint = { clampedMm: n(v, 'clampedMm'), engagementMm: n(v, 'engagementMm'), freeDepthMm: n(v, 'freeDepthMm') }
+      const { shortestMm, longestMm } = safeLengths(joint)
+      if (longestMm < shortestMm) return { grams: null, words: `No length fits: it wants ${shortestMm} mm to hold and touches something beyond ${longestMm} mm. A washer or a nut below makes room.`, caution: '' }
+      const said = { 'fits': 'fits', 'too short': 'holds too few threads', 'too long': 'would touch what lies beyond (windings, a board, a cell)' }[screwVerdict(joint, n(v, 'lengthMm'))]
+      return { grams: null, words: `From ${shortestMm} to ${longestMm} mm; ${v.lengthMm} mm ${said}.`, caution: '' }
+    },
+  },
+  {
+    key: 'plate', title: 'Flat plate', gives: 'each',
+    asks: [measure('areaMm2', 'Area', 'mm²', '2000'), measure('thicknessMm', 'Thickness', 'mm', '2'), choice('material', 'Material', names('plate')), measure('diameterMm', 'Holes, diameter', 'mm', '3'), measure('count', 'How many holes', '', '4')],
+    work: v => grams(plateG(n(v, 'areaMm2'), n(v, 'thicknessMm'), density(v), [{ diameterMm: n(v, 'diameterMm'), count: n(v, 'count') }]), `${v.areaMm2} mm² of ${v.thicknessMm} mm ${v.material}`, noteOf(v)),
+  },
+  {
+    key: 'hole', title: 'Drilling holes', gives: 'advice',
+    asks: [measure('diameterMm', 'Diameter', 'mm', '6'), measure('thicknessMm', 'Thickness', 'mm', '3'), choice('material', 'Material', names('plate')), measure('count', 'How many', '', '8')],
+    work: v => grams(holeG(n(v, 'diameterMm'), n(v, 'thicknessMm'), density(v), n(v, 'count')), `taken off by ${v.count} holes of ${v.diameterMm} mm`, drilling),
+  },
+  {
+    key: 'printed', title: 'Printed part', gives: 'each',
+    asks: [measure('volumeCm3', 'Volume', 'cm³', '3'), measure('wallCm3', 'of it walls', 'cm³', '1.5'), measure('fill', 'Fill', '%', '20'), choice('material', 'Material', names('print'))],
+    work: v => grams(printedG(n(v, 'volumeCm3'), n(v, 'wallCm3'), n(v, 'fill') / 100, density(v)), `${v.volumeCm3} cm³, ${v.fill} % filled, ${v.material}`),
+  },
+  {
+    key: 'tube', title: 'Standoff, spacer or tube', gives: 'each',
+    asks: [measure('outerMm', 'Outside', 'mm', '5'), measure('innerMm', 'Inside', 'mm', '2.2'), measure('lengthMm', 'Length', 'mm', '20'), choice('material', 'Material', [...names('standoff'), 'carbon-fibre plate', 'silicone rubber'])],
+    work: v => grams(tubeG(n(v, 'outerMm'), n(v, 'innerMm'), n(v, 'lengthMm'), density(v)), `${v.outerMm}/${v.innerMm} mm, ${v.lengthMm} mm, ${v.material}`, noteOf(v)),
+  },
+  {
+    key: 'film', title: 'Coating or tape', gives: 'line',
+    asks: [measure('areaCm2', 'Area', 'cm²', '20'), measure('filmMm', 'Film', 'mm', '0.05'), choice('material', 'Material', [...names('coating'), ...names('pad')])],
+    work: v => grams(filmG(n(v, 'areaCm2'), n(v, 'filmMm'), density(v)), `${v.areaCm2} cm², ${v.filmMm} mm of ${v.material}`, noteOf(v)),
+  },
+  {
+    key: 'counted', title: 'Solder joints, ties, dots of glue', gives: 'line',
+    asks: [measure('count', 'How many', '', '24'), measure('eachG', 'Each', 'g', '0.02')],
+    work: v => grams(countedG(n(v, 'count'), n(v, 'eachG')), `${v.count} of ${v.eachG} g`),
+  },
+  {
+    key: 'aerial', title: 'Quarter-wave aerial', gives: 'advice',
+    asks: [measure('frequencyMhz', 'Frequency', 'MHz', '2440'), measure('velocityFactor', 'Velocity factor', '', '0.95')],
+    work: v => ({ grams: null, words: `Leave ${quarterWaveMm(n(v, 'frequencyMhz'), n(v, 'velocityFactor')).toFixed(1)} mm exposed.`, caution: 'Aerial on before a transmitter is powered.' }),
+  },
+]

@@ -1,0 +1,5 @@
+export * from './facts'
+export * from './wire'
+export * from './screw'
+export * from './solids'
+export * from './calculators'
