@@ -8,7 +8,7 @@ import { startBuilt } from './built-server'
 
 const folder = mkdtempSync(join(tmpdir(), 'bench-'))
 const { address, server } = await startBuilt(join(process.cwd(), '.output/server/index.mjs'), { JOLLY_GRAM_DATA: folder }, '/api/health')
-const seconds = 4
+const seconds = 0.5
 
 function call(agent: Agent, method: string, path: string, body?: string, revision?: number): Promise<{ status: number, text: string }> {
   return new Promise((done, fail) => {
@@ -23,11 +23,14 @@ function call(agent: Agent, method: string, path: string, body?: string, revisio
 }
 
 /** How many times a second `work` gets done by `clients` at once. */
-async function rate(clients: number, work: (client: number) => Promise<void>): Promise<number> {
+async function rate(clients: number, work: (client: number) => Promise<number>): Promise<number> {
   const until = performance.now() + seconds * 1000
   let done = 0
   await Promise.all(Array.from({ length: clients }, async (_, client) => {
-    while (performance.now() < until) { await work(client); done++ }
+    while (performance.now() < until) {
+      const more = await work(client)
+      done += more
+    }
   }))
   return done / seconds
 }
@@ -41,15 +44,23 @@ for (let i = 0; i < most; i++) {
   builds.push({ id, line: build.lines[0].id, revision: 1, n: 0 })
 }
 
-async function edit(client: number): Promise<void> {
-  const build = builds[client]!
+function weighing(build: typeof builds[number]) {
   const mass = { versionId: `b${build.n}`, evidence: 'weighed', valueG: 10 + (build.n++ % 500) / 100, valueCount: 1, resolutionG: 0.01, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis: 'as fitted', origin: 'typed' }
-  const body = JSON.stringify({ command: { type: 'lines.change', changes: [{ id: build.line, fields: { mass } }] } })
-  const { status, text } = await call(agent, 'POST', `/api/builds/${build.id}/commands`, body, build.revision)
+  return { command: { type: 'lines.change', changes: [{ id: build.line, fields: { mass } }] } }
+}
+/** Sends so many edits in one request, as the application does with those that waited. */
+const edits = (together: number) => async (client: number): Promise<number> => {
+  const build = builds[client]!
+  const body = together === 1 ? weighing(build) : { commands: Array.from({ length: together }, () => weighing(build)) }
+  const { status, text } = await call(agent, 'POST', `/api/builds/${build.id}/commands${together === 1 ? '' : '/many'}`, JSON.stringify(body), build.revision)
   if (status !== 200) throw new Error(text)
   build.revision = JSON.parse(text).revision
+  return together
 }
-const empty = async () => { await call(agent, 'GET', '/api/health') }
+const empty = async () => {
+  await call(agent, 'GET', '/api/health')
+  return 1
+}
 
 const bare = new Database(join(folder, 'bare.sqlite'))
 bare.pragma('journal_mode = WAL')
@@ -57,12 +68,20 @@ bare.pragma('synchronous = FULL')
 bare.exec('CREATE TABLE t (id INTEGER PRIMARY KEY, a TEXT)')
 const insert = bare.prepare('INSERT INTO t (a) VALUES (?)')
 const row = 'x'.repeat(1500)
-const commits = await rate(1, async () => { insert.run(row) })
+const commit = async () => {
+  insert.run(row)
+  return 1
+}
+const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!
 
+// Measured in short turns, one after the other, so that a disk or a neighbour that is slow for a while slows all alike.
 for (const clients of [1, most]) {
-  await rate(clients, edit)
-  const [edits, empties] = [await rate(clients, edit), await rate(clients, empty)]
-  console.log(`${String(clients).padStart(2)} at once: durable edits / empty route = ${(edits / empties).toFixed(2)}   durable edits / bare durable commits = ${(edits / commits).toFixed(2)}   (${edits.toFixed(0)} edits a second)`)
+  for (const together of [1, 8]) {
+    await rate(clients, edits(together))
+    const rounds: { edited: number, empties: number, commits: number }[] = []
+    for (let i = 0; i < 9; i++) rounds.push({ edited: await rate(clients, edits(together)), empties: await rate(clients, empty), commits: await rate(1, commit) })
+    console.log(`${String(clients).padStart(2)} at once, ${together} ${together === 1 ? 'edit' : 'edits'} a request: durable edits / empty route = ${median(rounds.map(r => r.edited / r.empties)).toFixed(2)}   durable edits / bare durable commits = ${median(rounds.map(r => r.edited / r.commits)).toFixed(2)}   (${median(rounds.map(r => r.edited)).toFixed(0)} edits a second)`)
+  }
 }
 server.kill()
 agent.destroy()

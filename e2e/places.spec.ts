@@ -185,3 +185,52 @@ test('grams nobody lists are worked out at the line, wrong measures are said, an
   await app.keyboard.press('z')
   await expect(screws.locator('[data-col=known]')).toContainText('weighed')
 })
+
+test('edits that waited for an answer go in one request, each with its own journal entry', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  const asked: string[] = []
+  let release = () => {}
+  const held = new Promise<void>((done) => { release = done })
+  await app.route('**/api/builds/marzipan/commands**', async (route) => {
+    asked.push(new URL(route.request().url()).pathname)
+    if (asked.length === 1) await held
+    await route.continue()
+  })
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await app.locator('[data-row=strap] [data-col=each]').click()
+  for (const grams of ['3.11', '3.12', '3.13']) {
+    await app.keyboard.type(grams)
+    await app.keyboard.press('Enter')
+    await app.keyboard.press('ArrowUp')
+  }
+  await expect.poll(() => asked).toEqual(['/api/builds/marzipan/commands'])
+  release()
+  await expect(app.getByText('Saved', { exact: true })).toBeVisible()
+  expect(asked).toEqual(['/api/builds/marzipan/commands', '/api/builds/marzipan/commands/many'])
+  const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
+  expect(entries.slice(0, 3).map(e => e.gramsAfterG)).toEqual([3.13, 3.12, 3.11])
+})
+
+test('when waiting edits are refused together they are sent one by one, and the good ones are kept', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  let release = () => {}
+  const held = new Promise<void>((done) => { release = done })
+  let asked = 0
+  await app.route('**/api/builds/marzipan/commands', async (route) => {
+    if (++asked === 1) await held
+    await route.continue()
+  })
+  await app.route('**/api/builds/marzipan/commands/many', route => route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ type: 'urn:jolly-gram:refused', title: 'refused', status: 422, code: 'refused', detail: 'One of them was refused.' }) }))
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await app.locator('[data-row=strap] [data-col=each]').click()
+  for (const grams of ['3.11', '3.12', '3.13']) {
+    await app.keyboard.type(grams)
+    await app.keyboard.press('Enter')
+    await app.keyboard.press('ArrowUp')
+  }
+  await expect.poll(() => asked).toBe(1)
+  release()
+  await expect(app.getByText('Saved', { exact: true })).toBeVisible()
+  const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
+  expect(entries.slice(0, 3).map(e => e.gramsAfterG)).toEqual([3.13, 3.12, 3.11])
+})

@@ -1,3 +1,6 @@
+/** The most commands one request carries. */
+export const mostCommands = 32
+
 /** What the builder has set outside the builds. */
 export interface Settings {
   readonly currency: string

@@ -4,7 +4,8 @@ import type { Build, Line, LoadoutChoice } from '#core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
 import { defaultLoadout, LineEstimates } from '#core/loadout'
 import { bestNarrowing, overviewOf, spreadShares } from '#core/report'
-import type { BuildReply, CommandReply, Steps } from '#shared/schemas/api'
+import { mostCommands } from '#shared/settings'
+import type { BuildReply, CommandReply, CommandsReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
 
@@ -94,16 +95,19 @@ export const useBuildStore = defineStore('build', () => {
 
   async function send(): Promise<void> {
     const id = build.value!.id
+    let most = mostCommands
     while (queue.length > 0 && !conflict.value) {
-      const { command, note } = queue[0]!
+      const batch = queue.slice(0, most)
       try {
-        const reply = await askServer<CommandReply>(`/api/builds/${id}/commands`, { method: 'POST', revision: revision.value, body: { command, note } })
+        const reply = await sendBatch(id, batch)
         if (build.value?.id !== id) return
-        queue.shift()
+        queue.splice(0, batch.length)
         accept(reply)
       }
       catch (error) {
-        if (error instanceof NoAnswer) {
+        // One of them was refused, and so all: sent one by one, those before it are kept.
+        if (batch.length > 1 && error instanceof ApiProblem && !error.problem.current) { most = 1 }
+        else if (error instanceof NoAnswer) {
           saveState.value = 'waiting for the server'
           await new Promise(done => setTimeout(done, retryMs))
         }
@@ -113,13 +117,18 @@ export const useBuildStore = defineStore('build', () => {
     if (queue.length === 0) saveState.value = 'saved'
   }
 
-  function accept(reply: CommandReply) {
+  /** Everything that waited while the last answer was on its way goes in one request. */
+  async function sendBatch(id: string, batch: readonly Waiting[]): Promise<CommandsReply> {
+    if (batch.length > 1) return askServer<CommandsReply>(`/api/builds/${id}/commands/many`, { method: 'POST', revision: revision.value, body: { commands: batch } })
+    const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${id}/commands`, { method: 'POST', revision: revision.value, body: batch[0] })
+    return { ...reply, entries: entry ? [entry] : [] }
+  }
+
+  function accept(reply: CommandsReply) {
     revision.value = reply.revision
     steps.value = reply.steps
-    if (reply.entry) {
-      lastEntry.value = reply.entry
-      if (journal.value.length > 0) journal.value = [reply.entry, ...journal.value]
-    }
+    lastEntry.value = reply.entries.at(-1) ?? lastEntry.value
+    if (journal.value.length > 0) journal.value = [...[...reply.entries].reverse(), ...journal.value]
   }
 
   async function meetProblem(error: unknown, id: string) {
@@ -154,7 +163,8 @@ export const useBuildStore = defineStore('build', () => {
     if (!build.value || !steps.value[kind]) return
     const id = build.value.id
     try {
-      accept(await askServer<CommandReply>(`/api/builds/${id}/${kind}`, { method: 'POST', revision: revision.value }))
+      const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${id}/${kind}`, { method: 'POST', revision: revision.value })
+      accept({ ...reply, entries: entry ? [entry] : [] })
       take(await askServer<BuildReply>(`/api/builds/${id}`))
       if (journal.value.length > 0) await loadJournal()
     }

@@ -76,6 +76,25 @@ describe('a change', () => {
     await expect(good).resolves.toMatchObject({ revision: expect.any(Number) })
     expect(disk.again().builds.read(id).build.lines.find(l => l.id === 'vtx')?.mass?.valueG).toBe(17.02)
   })
+  it('goes with others in one commit, each with its own journal entry, all of them or none', async () => {
+    const seen = revision()
+    const heard: number[] = []
+    disk.app.builds.follow(id, at => heard.push(at))
+    const together = [weigh('vtx', 17.02), weigh('strap', 3.3), weigh('strap', 3.2)].map(command => ({ command, note: '' }))
+    const reply = await disk.app.builds.commands(id, seen, together)
+    expect(reply).toMatchObject({ revision: seen + 3, entries: [{ gramsAfterG: 17.02 }, { gramsBeforeG: 3.41, gramsAfterG: 3.3 }, { gramsBeforeG: 3.3, gramsAfterG: 3.2 }] })
+    expect(heard).toEqual([seen + 3])
+    await disk.app.builds.undo(id, seen + 3)
+    expect(disk.app.builds.read(id).build.lines.find(l => l.id === 'strap')?.mass?.valueG).toBe(3.3)
+    const before = disk.app.builds.read(id)
+    const withBad = [{ command: weigh('vtx', 15), note: '' }, { command: { type: 'lines.delete', ids: ['nobody'] } as Command, note: '' }]
+    await expect(disk.app.builds.commands(id, before.revision, withBad)).rejects.toMatchObject({ code: 'refused' })
+    expect(disk.app.builds.read(id)).toEqual(before)
+    await expect(disk.app.builds.commands(id, seen, together)).rejects.toMatchObject({ code: 'stale' })
+    const other = disk.again()
+    expect(other.builds.read(id)).toEqual(before)
+    other.close()
+  })
   it('that gives an earlier version other grams is refused and changes nothing', async () => {
     await disk.app.builds.command(id, revision(), weigh('vtx', 17.02), '')
     const before = disk.app.builds.read(id).build

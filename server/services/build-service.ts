@@ -4,7 +4,7 @@ import { HonestyTable, listingObservations, type ListingObservation } from '../.
 import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
 import type { RuleCard } from '../../core/rules'
 import { reportRows, shelfEntry, type ShelfEntry } from '../../core/report'
-import type { BuildReply, CommandReply, Steps } from '../../shared/schemas/api'
+import type { BuildReply, CommandReply, CommandsReply, Steps } from '../../shared/schemas/api'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { BuildsRepository } from '../db/builds-repository'
@@ -95,7 +95,8 @@ export function buildService({ builds, journal, rules, now }: Parts) {
   }
 
   /** Runs a change; forgets the held copy when it fails, since it may be half made. */
-  async function change(id: string, work: () => CommandReply): Promise<CommandReply> {
+  async function change<T extends { revision: number }>(id: string, work: () => T): Promise<T> {
+    const before = held.get(id)?.revision
     const reply = await writer.write(() => {
       try { return work() }
       catch (error) {
@@ -104,7 +105,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
         throw error
       }
     })
-    if (reply.entry) for (const tell of followers.get(id) ?? []) tell(reply.revision)
+    if (reply.revision !== before) for (const tell of followers.get(id) ?? []) tell(reply.revision)
     return reply
   }
 
@@ -136,6 +137,25 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
   }
 
+  /** Several commands in one commit; when one is refused, none of them was. */
+  function carryOutAll(id: string, seen: number, commands: readonly { command: Command, note: string }[]): CommandsReply {
+    try {
+      const entries: JournalEntry[] = []
+      let revision = seen
+      for (const { command, note } of commands) {
+        const reply = carryOut(id, revision, command, note)
+        revision = reply.revision
+        if (reply.entry) entries.push(reply.entry)
+      }
+      return { revision, entries, steps: get(id).steps }
+    }
+    catch (error) {
+      held.delete(id)
+      table = null
+      throw error
+    }
+  }
+
   function replay(id: string, seen: number, kind: 'undo' | 'redo'): CommandReply {
     const entry = get(id)
     requireRevision(entry, seen)
@@ -161,6 +181,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
 
     read: (id: string): BuildReply => reply(get(id)),
     command: (id: string, seen: number, command: Command, note: string) => change(id, () => carryOut(id, seen, command, note)),
+    commands: (id: string, seen: number, commands: readonly { command: Command, note: string }[]) => change(id, () => carryOutAll(id, seen, commands)),
     undo: (id: string, seen: number) => change(id, () => replay(id, seen, 'undo')),
     redo: (id: string, seen: number) => change(id, () => replay(id, seen, 'redo')),
 

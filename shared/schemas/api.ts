@@ -34,6 +34,9 @@ export const listingsReplySchema = z.strictObject({ observations: z.array(observ
 /** Every version of a line's grams, oldest first. */
 export const lineHistorySchema = z.strictObject({ versions: z.array(massVersionSchema) })
 
+export const commandsReplySchema = z.strictObject({ revision: z.int().positive(), entries: z.array(journalEntrySchema), steps: stepsSchema })
+export type CommandsReply = z.infer<typeof commandsReplySchema>
+
 export const journalReplySchema = z.strictObject({ entries: z.array(journalEntrySchema), revision: z.int() })
 
 const shelfEntrySchema = z.strictObject({

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Command } from '../../core/commands'
 import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, observationSchema, setupSchema } from './build'
+import { mostCommands } from '../settings'
 import { idSchema, noteSchema } from './common'
 
 const { id: _id, insteadOf: _insteadOf, ...changeable } = lineShape
@@ -28,3 +29,5 @@ export const commandSchema = z.discriminatedUnion('type', [
 ]) satisfies z.ZodType<Command>
 
 export const commandRequestSchema = z.strictObject({ command: commandSchema, note: noteSchema.default('') })
+
+export const commandsRequestSchema = z.strictObject({ commands: z.array(commandRequestSchema).min(1).max(mostCommands, `At most ${mostCommands} changes at once.`) })

@@ -1,5 +1,5 @@
-import { commandReplySchema } from '../../../../shared/schemas/api'
-import { commandRequestSchema } from '../../../../shared/schemas/command'
+import { commandReplySchema } from '../../../../../shared/schemas/api'
+import { commandRequestSchema } from '../../../../../shared/schemas/command'
 
 export default jsonRoute(commandReplySchema, async (event, app) => {
   const seen = revisionSeen(event)
