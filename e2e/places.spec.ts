@@ -234,3 +234,10 @@ test('when waiting edits are refused together they are sent one by one, and the 
   const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
   expect(entries.slice(0, 3).map(e => e.gramsAfterG)).toEqual([3.13, 3.12, 3.11])
 })
+
+test('an address that leads nowhere says so and leads back', async ({ app, server }) => {
+  await app.goto(`${server.address}/nowhere/at/all`)
+  await expect(app.getByRole('heading', { name: 'There is nothing at this address.' })).toBeVisible()
+  await app.getByRole('link', { name: 'Back to the Shelf' }).click()
+  await expect(app.getByText('Nothing on the shelf yet')).toBeVisible()
+})
