@@ -3,6 +3,7 @@ import { applicationOnDisk } from '../testing'
 import { passphraseService } from '../services/passphrase-service'
 import { Attempts, mostWrong } from './attempts'
 import { isAtHome, mostBodyBytes, refusalOf, type Asked } from './origin'
+import { hashPassphrase, verifyPassphrase } from './passphrase-hash'
 import { signInPage } from './sign-in-page'
 
 const asked = (more: Partial<Asked> = {}): Asked => ({ method: 'GET', host: '127.0.0.1:4250', origin: undefined, fetchSite: undefined, contentLength: 0, localAddress: '127.0.0.1', ...more })
@@ -51,10 +52,9 @@ describe('wrong passphrases', () => {
 })
 
 describe('the passphrase', () => {
-  const fake = { hash: (text: string) => Promise.resolve(`hashed:${[...text].reverse().join('')}`), verify: (hashed: string, text: string) => Promise.resolve(hashed === `hashed:${[...text].reverse().join('')}`) }
   it('is kept as a hash, refused when short, and its stamp ends older sessions', async () => {
     const disk = applicationOnDisk()
-    const service = passphraseService({ secrets: disk.app.secrets, ...fake, fromEnvironment: '' })
+    const service = passphraseService(disk.app.secrets, '')
     expect(service.isSet()).toBe(false)
     expect(await service.matches('')).toBe(false)
     await expect(service.set('short')).rejects.toMatchObject({ code: 'invalid', field: 'passphrase' })
@@ -70,9 +70,15 @@ describe('the passphrase', () => {
     disk.app.close()
     disk.remove()
   })
+  it('is hashed with a salt of its own, and nothing that is no hash matches', async () => {
+    const [one, two] = await Promise.all([hashPassphrase('seven tall masts'), hashPassphrase('seven tall masts')])
+    expect(one).not.toBe(two)
+    expect(await verifyPassphrase(two, 'seven tall masts')).toBe(true)
+    for (const kept of ['', 'plain', 'scrypt::', 'scrypt:AAAA:AAAA', one.slice(0, -4)]) expect(await verifyPassphrase(kept, 'seven tall masts'), kept).toBe(false)
+  })
   it('from the environment goes before the one that is set', async () => {
     const disk = applicationOnDisk()
-    const service = passphraseService({ secrets: disk.app.secrets, ...fake, fromEnvironment: 'from outside' })
+    const service = passphraseService(disk.app.secrets, 'from outside')
     await service.set('from settings')
     expect(await service.matches('from outside')).toBe(true)
     expect(await service.matches('from settings')).toBe(false)

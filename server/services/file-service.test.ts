@@ -1,6 +1,8 @@
+import { rmSync } from 'node:fs'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { blankAim } from '../../core/ledger'
-import { applicationOnDisk, demoFile } from '../testing'
+import { openDatabase } from '../db/open-database'
+import { applicationOnDisk, demoFile, migrationsOnDisk } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
 beforeEach(() => { disk = applicationOnDisk() })
@@ -9,6 +11,40 @@ afterEach(() => {
   disk.remove()
 })
 const demo = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
+
+describe('what an earlier version of the application kept', () => {
+  const without = (text: string) => {
+    const drop = (key: string, value: unknown) => key === 'weighing' || key === 'observations' ? undefined : value
+    return JSON.stringify({ ...JSON.parse(text, drop), version: 1 })
+  }
+  it('a build file of version 1, which knew no weighings on scales, is read and goes out in the present version', async () => {
+    const id = await disk.app.files.importBuild(without(demoFile('marzipan')))
+    expect(disk.app.files.exportBuild(id)).toBe(demoFile('marzipan'))
+  })
+  it('a database made before there were scales is brought up to date, and its changes can be taken back', async () => {
+    disk.app.close()
+    rmSync(disk.path)
+    const early = openDatabase(disk.path, migrationsOnDisk().filter(m => m.name < '003'))
+    early.exec(`INSERT INTO builds VALUES ('b', 'Old', '', 0, 2, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL);
+      INSERT INTO setups VALUES ('b', 's', 0, 'as built');
+      INSERT INTO mass_versions VALUES ('b', 'v1', 'l', '2026-01-01T00:00:00.000Z', 'listed', 9, 1, 0.1, NULL, NULL, NULL, 'as supplied', 'typed'), ('b', 'v2', 'l', '2026-01-02T00:00:00.000Z', 'weighed', 9.2, 1, 0.01, NULL, NULL, NULL, 'as fitted', 'typed');
+      INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'strap', 1, 'v2', 9, 0.1, 'fitted', 'airframe', 0, NULL, '', NULL, NULL)`)
+    const line = (versionId: string, evidence: string, valueG: number, basis: string, resolutionG: number) => ({
+      id: 'l', slot: 'strap', name: 'strap', quantity: 1, listing: { valueG: 9, resolutionG: 0.1 }, state: 'fitted', role: 'airframe', removable: false, priceEachCents: null, note: '', tie: null, insteadOf: null, pack: null,
+      mass: { versionId, evidence, valueG, valueCount: 1, resolutionG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis, origin: 'typed' },
+    })
+    const patch = JSON.stringify({ head: null, lines: [{ before: line('v1', 'listed', 9, 'as supplied', 0.1), after: line('v2', 'weighed', 9.2, 'as fitted', 0.01) }], setups: null, order: null })
+    early.prepare(`INSERT INTO journal VALUES ('b', 1, '2026-01-02T00:00:00.000Z', 'do', NULL, 'strap: weighed', 9, 9.2, 9, 9.2, '', 'in force', ?)`).run(patch)
+    early.close()
+    const app = disk.again()
+    expect(app.builds.read('b').build.lines[0]!.mass).toMatchObject({ valueG: 9.2, weighing: null })
+    await app.builds.undo('b', 2)
+    expect(app.builds.read('b').build.lines[0]!.mass).toMatchObject({ versionId: 'v1', valueG: 9 })
+    expect(app.builds.shelf()[0]).toMatchObject({ name: 'Old', lines: 1 })
+    expect(JSON.parse(app.files.exportBuild('b'))).toMatchObject({ version: 2, build: { observations: [] } })
+    disk.app = app
+  })
+})
 
 describe('build files', () => {
   it.each(demo)('%s comes in and goes out the same to the last byte', async (name) => {

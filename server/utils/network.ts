@@ -18,7 +18,7 @@ export function networkAddresses(): string[] {
 let made: ReturnType<typeof passphraseService> | null = null
 export async function usePassphrase() {
   const app = await useApplication()
-  made ??= passphraseService({ secrets: app.secrets, hash: hashPassword, verify: verifyPassword, fromEnvironment: process.env.JOLLY_GRAM_PASSPHRASE ?? '' })
+  made ??= passphraseService(app.secrets, process.env.JOLLY_GRAM_PASSPHRASE ?? '')
   return made
 }
 
