@@ -6,5 +6,5 @@ export default defineConfig({
     '#core': fileURLToPath(new URL('./core', import.meta.url)),
     '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
   } },
-  test: { include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'scripts/**/*.test.ts', 'simulators/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
+  test: { include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'scripts/**/*.test.ts', 'simulators/**/*.test.ts', 'app/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
 })

@@ -1,4 +1,5 @@
 import { request as rawRequest } from 'node:http'
+import type { Page } from '@playwright/test'
 import { demoBuilds, expect, test } from './server'
 
 /** Asks with headers a browser would not let a page choose. */
@@ -186,6 +187,16 @@ test('grams nobody lists are worked out at the line, wrong measures are said, an
   await expect(screws.locator('[data-col=known]')).toContainText('weighed')
 })
 
+/** Types masses into the strap's cell, each over the one before. */
+async function typeOneAfterAnother(app: Page, masses: readonly string[]) {
+  await app.locator('[data-row=strap] [data-col=each]').click()
+  for (const grams of masses) {
+    await app.keyboard.type(grams)
+    await app.keyboard.press('Enter')
+    await app.keyboard.press('ArrowUp')
+  }
+}
+
 test('edits that waited for an answer go in one request, each with its own journal entry', async ({ app, server }) => {
   await server.bringIn('marzipan')
   const asked: string[] = []
@@ -197,12 +208,7 @@ test('edits that waited for an answer go in one request, each with its own journ
     await route.continue()
   })
   await app.goto(`${server.address}/builds/marzipan/parts`)
-  await app.locator('[data-row=strap] [data-col=each]').click()
-  for (const grams of ['3.11', '3.12', '3.13']) {
-    await app.keyboard.type(grams)
-    await app.keyboard.press('Enter')
-    await app.keyboard.press('ArrowUp')
-  }
+  await typeOneAfterAnother(app, ['3.11', '3.12', '3.13'])
   await expect.poll(() => asked).toEqual(['/api/builds/marzipan/commands'])
   release()
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()
@@ -222,12 +228,7 @@ test('when waiting edits are refused together they are sent one by one, and the 
   })
   await app.route('**/api/builds/marzipan/commands/many', route => route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ type: 'urn:jolly-gram:refused', title: 'refused', status: 422, code: 'refused', detail: 'One of them was refused.' }) }))
   await app.goto(`${server.address}/builds/marzipan/parts`)
-  await app.locator('[data-row=strap] [data-col=each]').click()
-  for (const grams of ['3.11', '3.12', '3.13']) {
-    await app.keyboard.type(grams)
-    await app.keyboard.press('Enter')
-    await app.keyboard.press('ArrowUp')
-  }
+  await typeOneAfterAnother(app, ['3.11', '3.12', '3.13'])
   await expect.poll(() => asked).toBe(1)
   release()
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()

@@ -7,7 +7,7 @@ import { test as base, expect, type Page } from '@playwright/test'
 
 const root = resolve(import.meta.dirname, '..')
 
-async function freePort(): Promise<number> {
+export async function freePort(): Promise<number> {
   return new Promise((done) => {
     const probe = createServer().listen(0, '127.0.0.1', () => {
       const address = probe.address()

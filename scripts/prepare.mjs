@@ -52,18 +52,21 @@ export async function startServer({ dataFolder, port, environment = {} }) {
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, HOST: host, NITRO_HOST: host, PORT: String(port), NITRO_PORT: String(port), JOLLY_GRAM_DATA: dataFolder, JOLLY_GRAM_LAN: lan ? '1' : '', ...environment },
   })
-  let ended = false
-  server.on('exit', (code) => { ended = true; process.exitCode = code ?? 0 })
+  let ready = false
+  // With the server goes everything that was started beside it.
+  server.on('exit', (code) => {
+    if (!ready && code !== 2) console.error(`The server did not start. If port ${port} is taken, choose another: PORT=4300`)
+    process.exit(ready ? code ?? 0 : code || 1)
+  })
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
   const address = lan ? `http://127.0.0.1:${port}` : `http://${host.includes(':') ? `[${host}]` : host}:${port}`
-  while (!ended) {
+  for (;;) {
     const answer = await fetch(`${address}/api/health`).catch(() => null)
     if (answer?.ok) {
+      ready = true
       if (lan) console.log('Open on the network, with the passphrase. Settings shows a code for the phone.')
       return { address, server }
     }
     await new Promise(done => setTimeout(done, 40))
   }
-  console.error(`The server did not start. If port ${port} is taken, choose another: PORT=4300`)
-  process.exit(1)
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG } from '../estimate'
 import { blankAim, evidences, makeLine, makeMass, type Build, type Line, type Slot } from '../ledger'
 import { HonestyTable } from '../listings'
-import { allLoadouts, countedLines, LineEstimates, loadoutMasses } from '../loadout'
+import { allLoadouts, countedLines, estimatesOf, LineEstimates, loadoutMasses } from '../loadout'
 import { startingCards } from '../rules'
 import { bestNarrowing, bindingJudgement, judgeUnderCard, overviewOf, reportRows, shelfEntry, spreadShares } from './index'
 
@@ -66,6 +66,45 @@ describe('loadout sums', () => {
         expect(massG).toBeCloseTo(slow.valueG, 9)
         expect(sigma).toBeCloseTo(sigmaG(slow), 9)
       }
+    }))
+  })
+  const observed = (build: Build, share: number, offG: number): Build => {
+    const subjects = build.lines.filter(l => l.mass).slice(0, Math.max(1, Math.round(share * build.lines.length)))
+    if (subjects.length === 0) return build
+    const booked = addEstimates(subjects.map(l => estimates().of(l))).valueG
+    return { ...build, observations: [{
+      id: 'o', title: 'stage', takenAt: '2026-11-01T10:00:00Z', scaleId: 's', scaleName: 's', checkId: null, displaysG: [booked], tareDisplayG: 0, valueG: Math.max(0, booked + offG),
+      contributions: { 'weighing:o': 0.01, 'gain:s:unchecked': 0.002 * booked }, subjects: subjects.map(({ id, slot, quantity, mass }) => ({ id, slot, quantity, mass })), state: 'taken in',
+    }] }
+  }
+  const share = fc.double({ min: 0, max: 1, noNaN: true })
+  const offG = fc.double({ min: -3, max: 3, noNaN: true })
+  it('so it does after weighings of several lines, when causes of one line stand in all', () => {
+    fc.assert(fc.property(anyBuild, share, offG, (plain, part, off) => {
+      const build = observed(plain, part, off)
+      const table = estimatesOf(build, new HonestyTable())
+      for (const { choice, massG, sigmaG: sigma } of loadoutMasses(build, allLoadouts(build), table)) {
+        const slow = addEstimates(countedLines(build, choice).map(l => table.of(l)))
+        expect(massG).toBeCloseTo(slow.valueG, 8)
+        expect(sigma).toBeCloseTo(sigmaG(slow), 8)
+      }
+    }))
+  })
+  it('estimates kept from edit to edit are those made afresh', () => {
+    fc.assert(fc.property(anyBuild, share, offG, fc.nat(), (plain, part, off, at) => {
+      const before = observed(plain, part, off)
+      const first = estimatesOf(before, new HonestyTable())
+      loadoutMasses(before, allLoadouts(before), first)
+      const edited = { ...before, lines: before.lines.map((l, i) => i === at % before.lines.length && l.mass ? { ...l, mass: { ...l.mass, versionId: 'edited', valueG: l.mass.valueG + 1 } } : l) }
+      const kept = first.for(edited, new HonestyTable())
+      expect(kept).toBe(first)
+      const fresh = estimatesOf(edited, new HonestyTable())
+      for (const [i, mass] of loadoutMasses(edited, allLoadouts(edited), kept).entries()) {
+        const again = loadoutMasses(edited, allLoadouts(edited), fresh)[i]!
+        expect(mass.massG).toBeCloseTo(again.massG, 9)
+        expect(mass.sigmaG).toBeCloseTo(again.sigmaG, 9)
+      }
+      expect(first.for({ ...edited, observations: [] }, new HonestyTable()) === first).toBe(before.observations.length === 0)
     }))
   })
   it('groups, report and shelf agree with the total', () => {
