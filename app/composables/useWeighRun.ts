@@ -65,7 +65,7 @@ export function useWeighRun() {
     if (!bench.live.value) return { massG: null, reason: bench.state.value.sentence || 'No scale is connected: type what it shows.' }
     const { steady, displayG, reason } = bench.rest.value
     if (displayG === null) return { massG: null, reason }
-    if (steady && leftOnPanG.value !== null) return { massG: displayG, reason: 'That one is taken. Put the next part on.' }
+    if (steady && leftOnPanG.value !== null) return { massG: displayG, reason: 'That one is taken. Lift it off and put the next one on.' }
     return { massG: displayG, reason: steady ? '' : reason }
   })
   watch(bench.readings, (readings) => {
@@ -156,11 +156,15 @@ export function useWeighRun() {
       return
     }
     const displays = [...collected.value, displayG]
-    if (bench.live.value && typedG.value === null) leftOnPanG.value = displayG
+    leave(displayG)
     typed.value = ''
     message.value = ''
     if (needed.value !== null && displays.length >= needed.value) finish(displays)
     else collected.value = displays
+  }
+  /** What was taken still lies there: the same placing is not a second weighing. */
+  function leave(displayG: number) {
+    if (bench.live.value && typedG.value === null) leftOnPanG.value = displayG
   }
   function isDoubtful(displayG: number): boolean {
     if (!expected.value || !scales.ready || collected.value.length > 0) return false
@@ -204,7 +208,7 @@ export function useWeighRun() {
   watch(() => store.build?.id, () => { begin() }, { immediate: true })
   return {
     order, ids, at, line, mode, several, collected, basis, typed, tare, taken, message, finished, started, expected, display, preview, needed, canFinish, piecesOnPan, piecesWanted,
-    begin, goTo, chooseMode, cyclePieces, take, finish, zero, again, useTray, taking,
+    begin, goTo, leave, chooseMode, cyclePieces, take, finish, zero, again, useTray, taking,
     type: (text: string) => { typed.value = text },
     skip: () => goTo(at.value + 1), back: () => goTo(at.value - 1),
   }

@@ -69,6 +69,7 @@ function mayTake(): boolean {
 function addLift() {
   if (!props.run.display.value.reason && props.run.display.value.massG !== null) {
     lifts.value = [...lifts.value, props.run.display.value.massG]
+    props.run.leave(props.run.display.value.massG)
     props.run.type('')
     message.value = ''
   }
@@ -83,6 +84,7 @@ function keep(state: Observation['state']) {
   const observation = takeObservation(by, named.data, lines.value, draft.value.displaysG, state)
   if (!store.run({ type: 'observation.put', observation })) { message.value = store.refusal; return }
   message.value = state === 'taken in' ? 'Taken in: every loadout with these parts profits.' : 'Held: it says nothing about the lines until it is taken in.'
+  if (lifts.value.length === 0) props.run.leave(observation.displaysG[0]!)
   lifts.value = []
   props.run.type('')
 }
@@ -101,6 +103,7 @@ function bookDifference() {
   })
   if (!store.run({ type: 'lines.add', lines: [line], beforeId: null }, `what ${title.value} showed beyond its parts`)) { message.value = store.refusal; return }
   message.value = `Booked ${fixed(difference.valueG, 2)} g as a line.`
+  if (lifts.value.length === 0) props.run.leave(observation.displaysG[0]!)
   lifts.value = []
 }
 function change(observation: Observation, state: Observation['state']) {
