@@ -199,6 +199,7 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
   await expect(app.getByRole('article').filter({ hasText: 'Verified by you on' })).toHaveCount(1)
 
   await app.keyboard.press('Escape')
+  await expect(app.getByRole('dialog')).toHaveCount(0)
   await app.evaluate(() => (document.activeElement as HTMLElement).blur())
   await app.keyboard.press('/')
   await expect(app.getByRole('dialog').getByRole('combobox')).toBeFocused()
