@@ -88,7 +88,7 @@ function benchScale() {
 
   const live = computed(() => state.value.state === 'connected' && readings.value.length > 0)
   const rest = computed(() => steadiness(readings.value, scales.current?.resolutionG ?? 0.01))
-  return { state, readings, garbage, live, rest, canOpenSerial: serial !== undefined, onSerial: computed(() => serialPort.value !== null), openSerial, zero, forget: () => { readings.value = [] } }
+  return { state, readings, garbage, live, rest, canOpenSerial: serial !== undefined, onSerial: computed(() => serialPort.value !== null), openSerial, zero }
 }
 
 /** The scale on the bench, whichever way it is reached; one stream for everybody on the page, closed with the last. */

@@ -1,6 +1,6 @@
 import { CoreInputError } from '../errors'
 import { addEstimates, type Estimate } from '../estimate'
-import { lineEstimate, lineGrams } from '../evidence'
+import { lineEstimate } from '../evidence'
 import { makeMass, type Basis, type Line, type Mass, type Subject, type Observation, type WeighingMethod } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { asObserved, byDifference, inLifts, meanEstimate, weighedEstimate, type ScaleState } from '../scale'
@@ -87,9 +87,4 @@ export function reapplied(mass: Mass, ready: ReadyScale, id: string): Mass | nul
     ? takeTogether(taking, line, weighing.displaysG, mass.valueCount, mass.basis)
     : weighing.method === 'one by one' ? takeOneByOne(taking, line, weighing.displaysG, mass.basis) : null
   return again && { ...again, origin: `${again.origin}, corrected by a later check` }
-}
-
-/** Grams a line is believed to weigh on the pan for so many of its pieces. */
-export function piecesGrams(line: Line, pieces: number): number {
-  return line.mass ? lineGrams(line.mass, pieces) : 0
 }

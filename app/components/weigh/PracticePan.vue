@@ -3,7 +3,7 @@ import { sigmaG } from '#core/estimate'
 import type { Line } from '#core/ledger'
 
 /** Puts demo parts on the stand-in's pan. A part's true mass is its own secret: near what is believed, the same every time. */
-const props = defineProps<{ lines: readonly Line[], current: Line | null, pieces: number }>()
+defineProps<{ lines: readonly Line[], current: Line | null, pieces: number }>()
 const store = useBuildStore()
 const scales = useScalesStore()
 const available = ref(false)
@@ -30,7 +30,6 @@ async function put(lines: readonly Line[], share = 1) {
   }
   catch (error) { problem.value = sentenceOf(error) }
 }
-const current = computed(() => props.current)
 </script>
 
 <template>

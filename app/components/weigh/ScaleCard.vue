@@ -46,6 +46,15 @@ async function keepTray() {
   }
   catch (error) { trayProblem.value = sentenceOf(error) }
 }
+const trayInUse = computed(() => trays.value.find(tray => tray.id === props.run?.tare.value.id) ?? null)
+/** Past weighings keep what they were tared with; only the choice goes. */
+async function removeTray() {
+  try {
+    await scales.removeTare(trayInUse.value!.id)
+    props.run?.useTray(null)
+  }
+  catch (error) { trayProblem.value = sentenceOf(error) }
+}
 function chooseTray(event: Event) {
   const id = (event.target as HTMLSelectElement).value
   const tray = trays.value.find(t => t.id === id)
@@ -85,6 +94,7 @@ function chooseTray(event: Event) {
         <select aria-label="Tray" :value="trays.some(t => t.id === run!.tare.value.id) ? run.tare.value.id : ''" @change="chooseTray">
           <option value="">none: zero key</option><option v-for="tray in trays" :key="tray.id" :value="tray.id">{{ tray.name }}, {{ fixed(tray.displayG, 2) }} g</option>
         </select>
+        <button v-if="trayInUse" type="button" class="plain" @click="removeTray">Take {{ trayInUse.name }} off the list</button>
         <details>
 <summary>Keep what is on the pan as a tray</summary>
           <form class="inline" @submit.prevent="keepTray"><input v-model="trayName" aria-label="Name of the tray" placeholder="small tray"><button type="submit" :disabled="trayName.trim() === ''">Keep</button></form>

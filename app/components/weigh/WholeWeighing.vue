@@ -145,7 +145,7 @@ function change(observation: Observation, state: Observation['state']) {
             <td>{{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines · {{ observation.scaleName }}</small></td>
             <td class="figure right">{{ fixed(observation.valueG, 2) }} g</td>
             <td><span :class="{ soft: observation.state !== 'taken in' }">{{ observation.state }}</span></td>
-            <td class="right"><button type="button" class="plain" @click="change(observation, observation.state === 'taken in' ? 'set aside' : 'taken in')">{{ observation.state === 'taken in' ? 'Set aside' : 'Take in' }}</button></td>
+            <td class="right"><button type="button" class="plain" @click="change(observation, observation.state === 'taken in' ? 'set aside' : 'taken in')">{{ observation.state === 'taken in' ? 'Set aside' : 'Take in' }}</button><button type="button" class="plain" @click="store.run({ type: 'observation.delete', id: observation.id })">Delete</button></td>
           </tr>
 </tbody>
         </table>
