@@ -217,6 +217,19 @@ test('edits that waited for an answer go in one request, each with its own journ
   expect(entries.slice(0, 3).map(e => e.gramsAfterG)).toEqual([3.13, 3.12, 3.11])
 })
 
+test('what is being typed stays when another window changes the same line', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await app.locator('[data-row=strap] [data-col=each]').click()
+  await app.keyboard.type('3.')
+  const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
+  await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'lines.change', changes: [{ id: 'strap', fields: { priceEachCents: 123 } }] }, note: '' }, { 'if-match': `"${revision}"` })
+  await expect(app.locator('[data-row=strap] [data-col=price]')).toHaveText('1.23')
+  await app.keyboard.type('13')
+  await app.keyboard.press('Enter')
+  await expect(app.locator('[data-row=strap] [data-col=each]')).toHaveText('3.13')
+})
+
 test('when waiting edits are refused together they are sent one by one, and the good ones are kept', async ({ app, server }) => {
   await server.bringIn('marzipan')
   let release = () => {}

@@ -51,8 +51,8 @@ export class OwnServer {
     }
   }
 
-  async send(method: 'PUT' | 'POST', path: string, data: unknown): Promise<void> {
-    const answer = await fetch(this.address + path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(data) })
+  async send(method: 'PUT' | 'POST', path: string, data: unknown, headers: Record<string, string> = {}): Promise<void> {
+    const answer = await fetch(this.address + path, { method, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(data) })
     expect(answer.ok, await answer.text()).toBe(true)
   }
 

@@ -104,7 +104,11 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
   const arrows: Record<string, [number, number]> = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1], PageDown: [10, 0], PageUp: [-10, 0] }
 
   function onKey(event: KeyboardEvent) {
-    if (draft.value !== null || !active.value) return
+    if (!active.value) return
+    if (draft.value !== null) {
+      typeOn(event)
+      return
+    }
     const arrow = arrows[event.key]
     if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) moveLine(event.key === 'ArrowUp' ? -1 : 1)
     else if (arrow) move(...arrow)
@@ -123,6 +127,13 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     else return
     event.preventDefault()
     event.stopPropagation()
+  }
+
+  /** A key that meets the cell while its editor is only just opening is not lost. */
+  function typeOn(event: KeyboardEvent) {
+    if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || !startsTyping(event)) return
+    draft.value += event.key
+    event.preventDefault()
   }
 
   /** In figure cells only figures start an edit, so that single-key shortcuts keep working there; in names every letter does. */

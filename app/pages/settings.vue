@@ -31,14 +31,14 @@ function confidence(event: Event) {
     <section class="panel">
       <h2>Figures</h2>
       <div class="fields">
-        <label class="field">Currency<input :value="store.settings.currency" maxlength="6" @change="change({ currency: ($event.target as HTMLInputElement).value })"></label>
-        <label class="field">Confidence for new builds, %<input :value="Number((store.settings.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="confidence"></label>
+        <label class="field">Currency<EditField :value="store.settings.currency" maxlength="6" @change="change({ currency: ($event.target as HTMLInputElement).value })" /></label>
+        <label class="field">Confidence for new builds, %<EditField :value="Number((store.settings.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="confidence" /></label>
       </div>
       <label class="tick"><input type="checkbox" :checked="store.settings.ounces" @change="change({ ounces: !store.settings.ounces })">Show ounces beside grams</label>
     </section>
     <section class="panel">
       <h2>Bench scale</h2>
-      <label class="field address">Address, host:port<input :value="store.settings.benchScale" class="figure" placeholder="127.0.0.1:4305" @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })"></label>
+      <label class="field address">Address, host:port<EditField :value="store.settings.benchScale" class="figure" placeholder="127.0.0.1:4305" @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })" /></label>
       <p class="soft">A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.</p>
     </section>
     <NetworkPanel />

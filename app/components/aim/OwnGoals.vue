@@ -57,13 +57,13 @@ const goalWords = computed(() => {
 
 <template>
   <div class="fields">
-    <label class="field">Craft class<input :value="store.build!.craftClass" @change="craftClass"></label>
-    <label class="field">Purpose<input :value="aim.purpose" placeholder="ridge walks in summer" @change="change('purpose', $event, purpose)"></label>
-    <label class="field">Reserve to keep free, g<input :value="aim.reserveG" class="figure" inputmode="decimal" @change="change('reserveG', $event, grams(false))"></label>
-    <label class="field">Confidence for a verdict, %<input :value="Number((aim.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="change('confidence', $event, confidence)"></label>
-    <label class="field">Own goal, dry mass, g<input :value="aim.goalDryG ?? ''" class="figure" inputmode="decimal" @change="change('goalDryG', $event, grams(true))"></label>
-    <label class="field">Own goal, minutes<input :value="aim.goalMinutes ?? ''" class="figure" inputmode="decimal" @change="change('goalMinutes', $event, minutes)"></label>
-    <label class="field">Own goal, money, {{ settings.currency }}<input :value="aim.goalPriceCents === null ? '' : centsFigure(aim.goalPriceCents)" class="figure" inputmode="decimal" @change="change('goalPriceCents', $event, money)"></label>
+    <label class="field">Craft class<EditField :value="store.build!.craftClass" @change="craftClass" /></label>
+    <label class="field">Purpose<EditField :value="aim.purpose" placeholder="ridge walks in summer" @change="change('purpose', $event, purpose)" /></label>
+    <label class="field">Reserve to keep free, g<EditField :value="aim.reserveG" class="figure" inputmode="decimal" @change="change('reserveG', $event, grams(false))" /></label>
+    <label class="field">Confidence for a verdict, %<EditField :value="Number((aim.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="change('confidence', $event, confidence)" /></label>
+    <label class="field">Own goal, dry mass, g<EditField :value="aim.goalDryG ?? ''" class="figure" inputmode="decimal" @change="change('goalDryG', $event, grams(true))" /></label>
+    <label class="field">Own goal, minutes<EditField :value="aim.goalMinutes ?? ''" class="figure" inputmode="decimal" @change="change('goalMinutes', $event, minutes)" /></label>
+    <label class="field">Own goal, money, {{ settings.currency }}<EditField :value="aim.goalPriceCents === null ? '' : centsFigure(aim.goalPriceCents)" class="figure" inputmode="decimal" @change="change('goalPriceCents', $event, money)" /></label>
   </div>
   <template v-for="(sentence, key) in problems" :key="key"><p v-if="sentence" class="problem" role="alert">{{ sentence }}</p></template>
   <p v-for="words in goalWords" :key="words" class="soft">{{ words }}</p>

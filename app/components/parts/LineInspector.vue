@@ -119,7 +119,7 @@ function remove() {
       <label class="field">Role<select :value="line.role" :disabled="line.slot === 'pack'" @change="change({ role: ($event.target as HTMLSelectElement).value as Line['role'] })"><option v-for="role in roles" :key="role" :value="role">{{ role }}</option></select></label>
       <label class="field">Mass is<select :value="line.mass?.basis" :disabled="!line.mass" @change="changeBasis"><option v-for="basis in bases" :key="basis" :value="basis">{{ basis }}</option></select></label>
       <label class="tick wide"><input type="checkbox" :checked="line.removable" @change="change({ removable: !line.removable })">Removable without tools</label>
-      <label class="field wide">Tied with (same word travels together)<input :value="line.tie ?? ''" :aria-invalid="tieProblem !== ''" @change="changeTie"></label>
+      <label class="field wide">Tied with (same word travels together)<EditField :value="line.tie ?? ''" :aria-invalid="tieProblem !== ''" @change="changeTie" /></label>
       <p v-if="tieProblem" class="problem wide" role="alert">{{ tieProblem }}</p>
       <label class="field wide">Note<textarea rows="2" :value="line.note" maxlength="2000" @change="change({ note: ($event.target as HTMLTextAreaElement).value })" /></label>
     </div>

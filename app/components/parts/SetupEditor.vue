@@ -27,7 +27,7 @@ function contents(setup: Setup): string {
   <h3>Set-ups</h3>
   <p class="soft">A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload first.' : 'Tick them at each such line, under “Flies in”.' }}</p>
   <div v-for="setup in store.build!.setups" :key="setup.id" class="setup">
-    <input :value="setup.name" :aria-label="`Name of set-up ${setup.name}`" @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })">
+    <EditField :value="setup.name" :aria-label="`Name of set-up ${setup.name}`" @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })" />
     <button type="button" class="plain" :disabled="store.build!.setups.length === 1" :aria-label="`Delete set-up ${setup.name}`" @click="store.run({ type: 'setup.delete', id: setup.id })">Delete</button>
     <span class="soft">{{ contents(setup) }}</span>
   </div>

@@ -40,8 +40,11 @@ const figures = computed<Record<SheetColumn, string>>(() => ({
   price: props.line.priceEachCents === null ? '' : centsFigure(props.line.priceEachCents * props.line.quantity),
 }))
 
+/** What stands in the editor: its own, so that a row drawn anew while somebody types does not take letters back. */
+const typed = ref('')
 watch(() => props.draft, async (draft) => {
   if (draft === null) return
+  typed.value = draft
   await nextTick()
   const field = [editor.value].flat()[0]
   if (!field) return
@@ -76,7 +79,7 @@ function cancel() {
           <option v-if="!line.mass" value="">–</option>
           <option v-for="evidence in evidences" :key="evidence" :value="evidence">{{ evidence }}</option>
         </select>
-        <input v-else ref="editor" :value="draft" :aria-label="`${column} of ${line.name}`" autocomplete="off" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @keydown.stop @blur="leave">
+        <input v-else ref="editor" v-model="typed" :aria-label="`${column} of ${line.name}`" autocomplete="off" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @keydown.stop @blur="leave">
         <span v-if="problem" class="cell-problem" role="alert">{{ problem }}</span>
       </template>
       <template v-else-if="column === 'known'"><template v-if="line.mass"><EvidenceSwatch :evidence="line.mass.evidence" />{{ figures.known }}</template></template>

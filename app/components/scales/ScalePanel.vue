@@ -99,10 +99,10 @@ function takeLive(index: number) {
       </form>
     </div>
     <div v-if="open === 'facts'" class="fields four">
-      <label class="field">Name<input :value="scale.name" @change="change('name', $event)"></label>
-      <label class="field">Step, g<input :value="scale.resolutionG" class="figure" @change="change('resolutionG', $event)"></label>
-      <label class="field">Carries at most, g<input :value="scale.capacityG" class="figure" @change="change('capacityG', $event)"></label>
-      <label class="field">Check every, days<input :value="scale.checkIntervalDays" class="figure" @change="change('checkIntervalDays', $event)"></label>
+      <label class="field">Name<EditField :value="scale.name" @change="change('name', $event)" /></label>
+      <label class="field">Step, g<EditField :value="scale.resolutionG" class="figure" @change="change('resolutionG', $event)" /></label>
+      <label class="field">Carries at most, g<EditField :value="scale.capacityG" class="figure" @change="change('capacityG', $event)" /></label>
+      <label class="field">Check every, days<EditField :value="scale.checkIntervalDays" class="figure" @change="change('checkIntervalDays', $event)" /></label>
     </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="foot">

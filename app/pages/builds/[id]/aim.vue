@@ -31,7 +31,7 @@ const print = () => window.print()
     <div class="station-head"><h1>Aim</h1><span class="soft">for which purpose, under which rule card, with which own goals</span><span class="gap" /><button type="button" class="no-print" @click="print">Print what applies</button></div>
     <div class="columns">
       <section class="answers no-print" aria-label="Your answers">
-        <label class="field">Name<input :value="store.build!.name" :aria-invalid="nameProblem !== ''" @change="rename"></label>
+        <label class="field">Name<EditField :value="store.build!.name" :aria-invalid="nameProblem !== ''" @change="rename" /></label>
         <p v-if="nameProblem" class="problem" role="alert">{{ nameProblem }}</p>
         <h3>1. Where will it fly?</h3>
         <label v-for="place in places" :key="place" class="tick"><input type="checkbox" :checked="aim.places.includes(place)" @change="set({ places: toggle(aim.places, place) })">{{ place }}</label>

@@ -43,7 +43,7 @@ const files = computed(() => [
             <td class="right figure">{{ gramsChangeWords(entry.gramsBeforeG, entry.gramsAfterG) }}</td>
             <td class="right figure">{{ fixed(entry.auwAfterG, 2) }}</td>
             <td class="right figure soft">{{ Math.abs(entry.auwAfterG - entry.auwBeforeG) > 0.004 ? signed(entry.auwAfterG - entry.auwBeforeG, 2) : '' }}</td>
-            <td><input :value="entry.note" :aria-label="`Reason for: ${entry.title}`" placeholder="–" maxlength="2000" @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())"></td>
+            <td><EditField :value="entry.note" :aria-label="`Reason for: ${entry.title}`" placeholder="–" maxlength="2000" @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())" /></td>
           </tr>
         </tbody>
       </table>
