@@ -9,6 +9,9 @@ import type { Command } from '../core/commands'
 import { blankAim, makeLine, makeMass, type Evidence, type Line, type Mass, type PackFacts, type Slot } from '../core/ledger'
 import { typicalMass } from '../core/catalogue'
 import { makeApplication } from '../server/services/application'
+import { demoKits, demoParts } from './drawer'
+import { fitOf } from './fit'
+import { knownOf } from './properties'
 
 const here = import.meta.dirname
 const migrationFolder = join(here, '../server/db/migrations')
@@ -54,16 +57,17 @@ async function tell({ id, name, craftClass, lines, setups, flies, steps }: Story
   clock = evening + ++day * dayMs
   await app.builds.insert({
     id, name, craftClass, archived: false, reference: null, aim: blankAim(), lines: [], setups: [{ id: 'as-built', name: 'as built', lineIds: [] }],
-    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [],
+    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null,
   }, [], [])
   let revision = 1
   const run = async (note: string, command: Command) => {
     clock += 60_000 * (7 + (revision * 13) % 23)
     revision = (await app.builds.command(id, revision, command, note)).revision
   }
-  await run('', { type: 'lines.add', lines, beforeId: null })
+  await run('', { type: 'lines.add', lines: lines.map(one => ({ ...one, ...knownOf[id]?.[one.id] })), beforeId: null })
   for (const setup of setups) await run('', { type: 'setup.put', setup })
   await run('', { type: 'loadout.fly', choice: { setupId: flies[0], packLineId: flies[1] } })
+  if (fitOf[id]) await run('', { type: 'fit.set', fields: fitOf[id] })
   for (const [note, command] of steps) {
     clock = evening + ++day * dayMs + revision * 480_000
     await run(note, command)
@@ -227,6 +231,12 @@ await tell({
     ['the cells a neighbour weighed', reweigh('l1', typical('pack', '2S 3000 mAh lithium-ion'))],
   ],
 })
+
+const parts = demoParts((buildId, lineId) => app.builds.read(buildId).build.lines.find(l => l.id === lineId)!)
+await app.parts.put(parts.map(part => ({ ...part, kitId: null })))
+for (const kit of demoKits) await app.parts.putKit(kit, parts.filter(part => part.kitId === kit.id))
+const gear = { radioFamily: '2.4 GHz, wide', videoFamily: 'digital; analogue', polarisation: 'left hand', chargerCells: 6, chargerPlugs: 'two bullets 2 mm, 30 A class; two round pins 1.0 mm' }
+writeFileSync(join(here, 'drawer.json'), `${JSON.stringify({ gear, kits: demoKits, parts: app.parts.all().parts }, null, 1)}\n`)
 
 for (const entry of app.builds.shelf()) {
   console.log(entry.name, entry.massG.toFixed(2), '±', (1.96 * entry.sigmaG).toFixed(2), entry.word, entry.probability?.toFixed(4), 'headroom', entry.headroomG?.toFixed(2), 'dry', entry.dryG.toFixed(2), `${entry.weighedLines}/${entry.lines}`)

@@ -25,7 +25,8 @@ if (isNew) {
     }
   }
 }
-if ((await (await fetch(`${address}/api/scales`)).json()).scales.length === 0) await loadScales(address)
+if ((await (await fetch(`${address}/api/scales`)).json()).scales.length === 0) await loadScales()
+if (isNew) await loadDrawer()
 console.log(`Jolly Gram with its demo data is at ${address}${isNew ? '' : ' (as you left it; “npm run demo -- --fresh” starts over)'}`)
 
 /** Starts the stand-in scale as a process of its own; resolves with its ports. */
@@ -38,13 +39,22 @@ function startStandIn() {
   })
 }
 
+async function send(method, path, data) {
+  const answer = await fetch(address + path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(data) })
+  if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
+}
+
+/** What lies in the drawer beyond the builds, and what the builder flies with on the ground. */
+async function loadDrawer() {
+  const { gear, kits, parts } = JSON.parse(readFileSync(join(root, 'demo/drawer.json'), 'utf8'))
+  await send('PUT', '/api/settings', { ...(await (await fetch(`${address}/api/settings`)).json()), gear })
+  await send('POST', '/api/parts', { parts: parts.map(part => ({ ...part, kitId: null })) })
+  for (const kit of kits) await send('PUT', `/api/kits/${kit.id}`, { kit, parts: parts.filter(part => part.kitId === kit.id) })
+}
+
 /** Two scales, one of them drifting, the masses they are checked with, and their checks, counted back from today. */
-async function loadScales(address) {
+async function loadScales() {
   const { references, scales, checks } = JSON.parse(readFileSync(join(root, 'demo/scales.json'), 'utf8'))
-  const send = async (method, path, data) => {
-    const answer = await fetch(address + path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(data) })
-    if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
-  }
   for (const { id, ...fields } of references) await send('PUT', `/api/references/${id}`, fields)
   for (const { id, ...fields } of scales) await send('PUT', `/api/scales/${id}`, fields)
   for (const { scaleId, daysAgo, placings } of checks) {

@@ -1,3 +1,5 @@
+import { noGear, type GroundGear } from '../core/fit/gear'
+
 /** The most commands one request carries. */
 export const mostCommands = 32
 
@@ -11,6 +13,8 @@ export interface Settings {
   readonly singleKeys: boolean
   /** host:port of the bench scale; empty for none. */
   readonly benchScale: string
+  /** What the builder flies with on the ground. */
+  readonly gear: GroundGear
 }
 
-export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '' }
+export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '', gear: noGear }

@@ -41,6 +41,7 @@ function confidence(event: Event) {
       <label class="field address">Address, host:port<EditField :value="store.settings.benchScale" class="figure" placeholder="127.0.0.1:4305" @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })" /></label>
       <p class="soft">A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.</p>
     </section>
+    <GearPanel :gear="store.settings.gear" @change="change({ gear: $event })" />
     <NetworkPanel />
     <section class="panel">
       <h2>Keys</h2>

@@ -96,12 +96,15 @@ export const useBuildStore = defineStore('build', () => {
   async function send(): Promise<void> {
     const id = build.value!.id
     let most = mostCommands
+    /** The server changed more than was asked: another line that is the same part of the drawer. */
+    let behind = false
     while (queue.length > 0 && !conflict.value) {
       const batch = queue.slice(0, most)
       try {
         const reply = await sendBatch(id, batch)
         if (build.value?.id !== id) return
         queue.splice(0, batch.length)
+        behind ||= reply.revision > revision.value + reply.entries.length
         accept(reply)
       }
       catch (error) {
@@ -114,7 +117,9 @@ export const useBuildStore = defineStore('build', () => {
         else { await meetProblem(error, id) }
       }
     }
-    if (queue.length === 0) saveState.value = 'saved'
+    if (queue.length > 0) return
+    if (behind) take(await askServer<BuildReply>(`/api/builds/${id}`))
+    saveState.value = 'saved'
   }
 
   /** Everything that waited while the last answer was on its way goes in one request. */

@@ -2,6 +2,7 @@
 export const stations = [
   { number: 1, key: '1', name: 'Aim', page: 'aim', question: 'What am I building, for which purpose, under which rule card?' },
   { number: 2, key: '2', name: 'Parts', page: 'parts', question: 'What flies, what does each thing weigh, how do I know, and what is the total?' },
+  { number: 3, key: '3', name: 'Fit', page: 'fit', question: 'Do these parts go together: holes, screws, heights, volts, amps, plugs, props, video and radio families?' },
   { number: 4, key: '4', name: 'Weigh', page: 'weigh', question: 'What does it really weigh? Which lines are still only believed?' },
   { number: 10, key: '0', name: 'Record', page: 'record', question: 'What changed, when and why?' },
 ] as const

@@ -1,3 +1,4 @@
+import type { FitReport } from '#core/fit'
 import type { Evidence, Group, Line, Mass } from '#core/ledger'
 import type { VerdictWord } from '#core/verdict'
 import type { CardJudgement, Narrowing, Overview } from '#core/report'
@@ -49,4 +50,14 @@ export function overviewSentence(overview: Overview): string {
 
 export function toneOf(judgement: CardJudgement | null): 'clear' | 'close' | 'over' | 'none' {
   return judgement?.verdict ? verdictTone[judgement.verdict.word] : 'none'
+}
+
+/** The state of the fit in one line: "2 clashes, 1 to check". */
+export function fitWords({ clashes, toCheck, asked }: Pick<FitReport, 'clashes' | 'toCheck' | 'asked'>): string {
+  const said = [
+    ...(clashes > 0 ? [clashes === 1 ? '1 clash' : `${clashes} clashes`] : []),
+    ...(toCheck > 0 ? [`${toCheck} to check`] : []),
+    ...(asked.length > 0 ? [`${asked.length} not known`] : []),
+  ]
+  return said.length > 0 ? said.join(', ') : 'no clash found'
 }

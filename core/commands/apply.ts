@@ -1,5 +1,7 @@
+import { blankFit } from '../fit/plan'
 import type { Build, Line, LoadoutChoice, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
+import { propertyNamed } from '../properties'
 import { CommandRefused, type Command, type LineFields } from './types'
 
 /** The most lines one build may hold. */
@@ -41,6 +43,7 @@ export function applyCommand(build: Build, command: Command): Build {
     case 'observation.delete':
       if (!build.observations.some(o => o.id === command.id)) throw new CommandRefused('That weighing is no longer in this build.', 'id')
       return { ...build, observations: build.observations.filter(o => o.id !== command.id) }
+    case 'fit.set': return { ...build, fit: { ...(build.fit ?? blankFit), ...command.fields } }
     case 'loadout.fly':
       requireLoadout(build, command.choice)
       return { ...build, flies: command.choice }
@@ -101,7 +104,7 @@ function changeLines(build: Build, changes: readonly { readonly id: string, read
     const fields = fieldsById.get(line.id)
     if (!fields) return line
     const changed: Line = { ...line, ...fields }
-    return keepListing(changed, fields)
+    return keepListing(fields.slot !== undefined && fields.slot !== line.slot ? keepKnownProperties(changed) : changed, fields)
   }) }
 }
 
@@ -109,6 +112,12 @@ function changeLines(build: Build, changes: readonly { readonly id: string, read
 function keepListing(line: Line, fields: LineFields): Line {
   if (!fields.mass || fields.mass.evidence !== 'listed' || fields.mass.weighing || fields.listing !== undefined) return line
   return { ...line, listing: { valueG: fields.mass.valueG / fields.mass.valueCount, resolutionG: fields.mass.resolutionG } }
+}
+
+/** A line of another kind keeps only the properties that kind has. */
+function keepKnownProperties(line: Line): Line {
+  const kept = Object.entries(line.properties ?? {}).filter(([key]) => propertyNamed(line.slot, key))
+  return { ...line, properties: kept.length > 0 ? Object.fromEntries(kept) : null }
 }
 
 function moveLines(build: Build, ids: readonly string[], beforeId: string | null): Build {

@@ -51,6 +51,7 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
       return { title: `${observation.title}, ${fixed(observation.valueG, 2)} g: ${observation.state}`, ...none }
     }
     case 'observation.delete': return { title: `Deleted the weighing “${before.observations.find(o => o.id === command.id)?.title ?? ''}”`, ...none }
+    case 'fit.set': return { title: `Fit: ${Object.keys(command.fields).map(key => fitWords[key] ?? key).join(', ')} changed`, ...none }
     case 'loadout.fly': return { title: 'Changed the loadout it is flown in', ...none }
     case 'loadout.never': return { title: command.never ? 'Marked a loadout as never flown' : 'Allowed a loadout again', ...none }
   }
@@ -84,6 +85,8 @@ function describeLineChange(before: Line, after: Line): string {
   if (before.role !== after.role) return `${name}: now ${after.role}`
   if (before.removable !== after.removable) return `${name}: ${after.removable ? 'removable' : 'not removable'}`
   if (before.tie !== after.tie) return after.tie ? `${name}: tied with “${after.tie}”` : `${name}: untied`
+  if (before.feed !== after.feed) return `${name}: feed changed`
+  if (before.properties !== after.properties) return `${name}: properties changed`
   return `${name}: details changed`
 }
 
@@ -98,6 +101,8 @@ const aimWords: Record<string, string> = {
   purpose: 'purpose', purposeKind: 'purpose', places: 'places', cardIds: 'rule cards', reserveG: 'reserve',
   confidence: 'confidence', goalDryG: 'dry goal', goalMinutes: 'minutes goal', goalPriceCents: 'money goal',
 }
+
+const fitWords: Record<string, string> = { stack: 'stack-up', joints: 'fixings', wires: 'wire plan', mounting: 'mounting', considered: 'what was considered', setAside: 'findings set aside' }
 
 /** `12.40 → 12.10 g`, or one side when the other is missing. */
 export function gramsChangeWords(beforeG: number | null, afterG: number | null): string {

@@ -1,3 +1,4 @@
+import type { FitPlan } from '../fit/plan'
 import type { Aim, Build, Line, LoadoutChoice, Observation, Setup } from '../ledger'
 
 /** The fields of a line a builder may change. */
@@ -18,6 +19,7 @@ export type Command
     | { readonly type: 'setup.delete', readonly id: string }
     | { readonly type: 'observation.put', readonly observation: Observation }
     | { readonly type: 'observation.delete', readonly id: string }
+    | { readonly type: 'fit.set', readonly fields: Partial<FitPlan> }
     | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
     | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 

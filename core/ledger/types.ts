@@ -1,3 +1,5 @@
+import type { FitPlan } from '../fit/plan'
+import type { Properties } from '../properties/types'
 import type { Slot } from './slots'
 
 /** How a mass is known, from the least to the most sure. */
@@ -77,6 +79,9 @@ export interface PackFacts {
   readonly plug: string
 }
 
+/** Where a device's power comes from: the pack, its balance lead, or a line; with the name of that line's regulated output, empty for the pack's own volts handed on. */
+export interface Feed { readonly from: string, readonly output: string }
+
 /** One row of a build's ledger. */
 export interface Line {
   readonly id: string
@@ -97,6 +102,12 @@ export interface Line {
   /** For a candidate: the id of the line it could replace. */
   readonly insteadOf: string | null
   readonly pack: PackFacts | null
+  /** What the part really is, by the property keys of its slot; null while nobody has said. */
+  readonly properties: Properties | null
+  /** The part of the drawer this line is; its grams are kept the same while neither is changed for itself. */
+  readonly partId: string | null
+  /** Where its power comes from; null where it is the usual one or not known. */
+  readonly feed: Feed | null
 }
 
 /** A named choice of the optional lines: which fittings and which payload are on. */
@@ -166,4 +177,6 @@ export interface Build {
   readonly neverFlown: readonly LoadoutChoice[]
   /** Weighings of several lines together, in the order taken. */
   readonly observations: readonly Observation[]
+  /** How the parts go together: stack, joints, wires; null while nothing has been said. */
+  readonly fit: FitPlan | null
 }

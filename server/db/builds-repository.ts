@@ -9,19 +9,19 @@ import { lineFromRow, lineToRow, massFromRow, massToRow, type LineRow, type Mass
 interface HeadRow {
   id: string, name: string, craftClass: string, archived: number, revision: number, purpose: string, purposeKind: 'recreation' | 'other'
   places: string, cardIds: string, reserveG: number, confidence: number, goalDryG: number | null, goalMinutes: number | null
-  goalPriceCents: number | null, setupId: string, packLineId: string | null
+  goalPriceCents: number | null, setupId: string, packLineId: string | null, fit: string | null
 }
 
 const selectHead = `
   SELECT id, name, craft_class AS craftClass, archived, revision, purpose, purpose_kind AS purposeKind, places, card_ids AS cardIds,
          reserve_g AS reserveG, confidence, goal_dry_g AS goalDryG, goal_minutes AS goalMinutes, goal_price_cents AS goalPriceCents,
-         flies_setup_id AS setupId, flies_pack_line_id AS packLineId
+         flies_setup_id AS setupId, flies_pack_line_id AS packLineId, fit
   FROM builds`
 
 const selectLines = `
   SELECT l.build_id AS buildId, l.id, l.slot, l.name, l.quantity, l.mass_version_id AS massVersionId, l.listing_g AS listingG,
          l.listing_resolution_g AS listingResolutionG, l.state, l.role, l.removable, l.price_each_cents AS priceEachCents,
-         l.note, l.tie, l.instead_of AS insteadOf,
+         l.note, l.tie, l.instead_of AS insteadOf, l.properties, l.part_id AS partId, l.feed,
          m.evidence, m.value_g AS valueG, m.value_count AS valueCount, m.resolution_g AS resolutionG, m.piece_readings AS pieceReadings,
          m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis, m.origin, m.weighing,
          p.label, p.cells, p.chemistry, p.capacity_mah AS capacityMah, p.c_rating AS cRating, p.plug
@@ -51,14 +51,14 @@ export function buildsRepository(db: Db) {
       ORDER BY made_at, id`),
     insertHead: db.prepare(`
       INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence,
-                          goal_dry_g, goal_minutes, goal_price_cents, flies_setup_id, flies_pack_line_id)
+                          goal_dry_g, goal_minutes, goal_price_cents, flies_setup_id, flies_pack_line_id, fit)
       VALUES (:id, :name, :craftClass, :archived, :revision, :createdAt, :purpose, :purposeKind, :places, :cardIds, :reserveG, :confidence,
-              :goalDryG, :goalMinutes, :goalPriceCents, :setupId, :packLineId)`),
+              :goalDryG, :goalMinutes, :goalPriceCents, :setupId, :packLineId, :fit)`),
     updateHead: db.prepare(`
       UPDATE builds
       SET name = :name, craft_class = :craftClass, archived = :archived, purpose = :purpose, purpose_kind = :purposeKind, places = :places,
           card_ids = :cardIds, reserve_g = :reserveG, confidence = :confidence, goal_dry_g = :goalDryG, goal_minutes = :goalMinutes,
-          goal_price_cents = :goalPriceCents, flies_setup_id = :setupId, flies_pack_line_id = :packLineId
+          goal_price_cents = :goalPriceCents, flies_setup_id = :setupId, flies_pack_line_id = :packLineId, fit = :fit
       WHERE id = :id`),
     version: db.prepare(`
       SELECT id AS versionId, evidence, value_g AS valueG, value_count AS valueCount, resolution_g AS resolutionG, piece_readings AS pieceReadings,
@@ -73,14 +73,14 @@ export function buildsRepository(db: Db) {
               :halfRangeG, :ownSpreadG, :basis, :origin, :weighing)`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
-                         removable, price_each_cents, note, tie, instead_of)
+                         removable, price_each_cents, note, tie, instead_of, properties, part_id, feed)
       VALUES (:buildId, :id, :position, :slot, :name, :quantity, :massVersionId, :listingG, :listingResolutionG, :state, :role,
-              :removable, :priceEachCents, :note, :tie, :insteadOf)
+              :removable, :priceEachCents, :note, :tie, :insteadOf, :properties, :partId, :feed)
       ON CONFLICT (build_id, id) DO UPDATE
       SET slot = excluded.slot, name = excluded.name, quantity = excluded.quantity, mass_version_id = excluded.mass_version_id,
           listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g, state = excluded.state, role = excluded.role,
           removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note, tie = excluded.tie,
-          instead_of = excluded.instead_of`),
+          instead_of = excluded.instead_of, properties = excluded.properties, part_id = excluded.part_id, feed = excluded.feed`),
     pointToVersion: db.prepare('UPDATE lines SET mass_version_id = :massVersionId WHERE build_id = :buildId AND id = :id'),
     deleteLine: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
     position: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),
@@ -123,7 +123,7 @@ export function buildsRepository(db: Db) {
       id: build.id, name: build.name, craftClass: build.craftClass, archived: Number(build.archived), purpose: aim.purpose, purposeKind: aim.purposeKind,
       places: JSON.stringify(aim.places), cardIds: JSON.stringify(aim.cardIds), reserveG: aim.reserveG, confidence: aim.confidence,
       goalDryG: aim.goalDryG, goalMinutes: aim.goalMinutes, goalPriceCents: aim.goalPriceCents,
-      setupId: build.flies.setupId, packLineId: build.flies.packLineId,
+      setupId: build.flies.setupId, packLineId: build.flies.packLineId, fit: build.fit === null ? null : JSON.stringify(build.fit),
     }
   }
 
@@ -197,6 +197,7 @@ export function buildsRepository(db: Db) {
         flies: { setupId: head.setupId, packLineId: head.packLineId },
         neverFlown: sql.never.all({ id }) as LoadoutChoice[],
         observations: (sql.observations.all({ id }) as string[]).map(text => JSON.parse(text) as Observation),
+        fit: head.fit === null ? null : JSON.parse(head.fit) as Build['fit'],
       }
       return { build, revision: head.revision }
     },

@@ -1,4 +1,5 @@
-import type { Basis, Chemistry, Evidence, Line, LineState, Mass, PackFacts, Role, Slot } from '../../core/ledger'
+import type { Basis, Chemistry, Evidence, Feed, Line, LineState, Mass, PackFacts, Role, Slot } from '../../core/ledger'
+import type { Properties } from '../../core/properties'
 
 /** A mass version as a row; the fields are null where a line has no grams. */
 export interface MassRow {
@@ -11,6 +12,7 @@ export interface LineRow extends Omit<MassRow, 'versionId'> {
   id: string, slot: Slot, name: string, quantity: number, massVersionId: string | null, listingG: number | null, listingResolutionG: number | null
   state: LineState, role: Role, removable: number, priceEachCents: number | null, note: string, tie: string | null, insteadOf: string | null
   label: string | null, cells: number, chemistry: Chemistry, capacityMah: number, cRating: number | null, plug: string
+  properties: string | null, partId: string | null, feed: string | null
 }
 
 export function massFromRow(row: MassRow): Mass | null {
@@ -36,7 +38,8 @@ export function lineFromRow(row: LineRow): Line {
     id: row.id, slot: row.slot, name: row.name, quantity: row.quantity, mass: massFromRow({ ...row, versionId: row.massVersionId }),
     listing: row.listingG === null ? null : { valueG: row.listingG, resolutionG: row.listingResolutionG ?? 0 },
     state: row.state, role: row.role, removable: row.removable === 1, priceEachCents: row.priceEachCents, note: row.note,
-    tie: row.tie, insteadOf: row.insteadOf, pack,
+    tie: row.tie, insteadOf: row.insteadOf, pack, partId: row.partId,
+    properties: row.properties === null ? null : JSON.parse(row.properties) as Properties, feed: row.feed === null ? null : JSON.parse(row.feed) as Feed,
   }
 }
 
@@ -45,5 +48,6 @@ export function lineToRow(buildId: string, line: Line, position: number) {
     buildId, id: line.id, position, slot: line.slot, name: line.name, quantity: line.quantity, massVersionId: line.mass?.versionId ?? null,
     listingG: line.listing?.valueG ?? null, listingResolutionG: line.listing?.resolutionG ?? null, state: line.state, role: line.role,
     removable: Number(line.removable), priceEachCents: line.priceEachCents, note: line.note, tie: line.tie, insteadOf: line.insteadOf,
+    properties: line.properties === null ? null : JSON.stringify(line.properties), partId: line.partId, feed: line.feed === null ? null : JSON.stringify(line.feed),
   }
 }

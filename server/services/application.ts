@@ -4,6 +4,7 @@ import { groupCommit } from '../db/group-commit'
 import { journalRepository } from '../db/journal-repository'
 import { openDatabase, type Db, type Migration } from '../db/open-database'
 import { benchScale } from '../devices/bench-scale'
+import { partsRepository } from '../db/parts-repository'
 import { rulesRepository } from '../db/rules-repository'
 import { scalesRepository } from '../db/scales-repository'
 import { secretsRepository } from '../db/secrets-repository'
@@ -11,6 +12,7 @@ import { settingsRepository } from '../db/settings-repository'
 import { buildService } from './build-service'
 import { fileService } from './file-service'
 import { newBuildService } from './new-build-service'
+import { partService } from './part-service'
 import { ruleService } from './rule-service'
 import { scaleService } from './scale-service'
 
@@ -22,11 +24,12 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   const scales = scaleService(scalesRepository(db), now)
   const bench = benchScale(() => settings.load().benchScale || process.env.JOLLY_GRAM_SCALE || '')
   const newId = () => randomUUID()
-  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), rules, now })
+  const parts = partsRepository(db)
+  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), parts, rules, now, newId })
   const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
   builds.useWriter(writer)
   return {
-    builds, rules, settings, scales, secrets: secretsRepository(db), newId,
+    builds, parts: partService({ parts, builds, writer, now }), rules, settings, scales, secrets: secretsRepository(db), newId,
     benchScale: bench,
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { makeMass, type Build, type Line } from '../../core/ledger'
+import { makeLine, makeMass, type Build, type Line } from '../../core/ledger'
 import type { Command } from '../../core/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 import { DomainProblem } from '../problems'
@@ -115,10 +115,12 @@ describe('a change', () => {
 
 describe('every kind of command survives the database', () => {
   const commands: Command[] = [
-    { type: 'lines.add', lines: [{ ...JSON.parse(demoFile('marzipan')).build.lines[0], id: 'second', mass: makeMass({ versionId: 'x1', evidence: 'guess', valueG: 1 }) }], beforeId: 'motors' },
+    { type: 'lines.add', lines: [{ ...makeLine({ id: 'x', slot: 'frame', name: 'x' }), ...JSON.parse(demoFile('marzipan')).build.lines[0], id: 'second', mass: makeMass({ versionId: 'x1', evidence: 'guess', valueG: 1 }) }], beforeId: 'motors' },
     { type: 'lines.move', ids: ['strap', 'pad'], beforeId: 'frame' }, { type: 'lines.delete', ids: ['p7', 'lamp'] }, { type: 'line.fit', id: 'vtx-open' },
     { type: 'setup.put', setup: { id: 'new', name: 'camera day', lineIds: ['gps', 'lamp'] } }, { type: 'setup.delete', id: 'ridge' },
     { type: 'loadout.fly', choice: { setupId: 'ridge', packLineId: 'p4' } }, { type: 'loadout.never', choice: { setupId: 'ridge', packLineId: 'p7' }, never: true },
+    { type: 'fit.set', fields: { wires: [{ id: 'w', name: 'lamp lead', from: 'board', to: 'lamp', awg: 28, count: 2, routeMm: 80, slackMm: 10, haveMm: null }] } },
+    { type: 'lines.change', changes: [{ id: 'lamp', fields: { properties: { voltsMin: 5, voltsMax: 9 }, feed: { from: 'board', output: '5 V' } } }] },
     { type: 'observation.put', observation: {
       id: 'dry', title: 'dry aircraft', takenAt: '2026-11-02T18:00:00.000Z', scaleId: 'blue', scaleName: 'blue', checkId: null, displaysG: [148.2], tareDisplayG: 0, valueG: 148.2,
       contributions: { 'weighing:dry': -0.01, 'listing:video transmitter': 0.2 }, subjects: JSON.parse(demoFile('marzipan')).build.lines.slice(0, 3).map(({ id, slot, quantity, mass }: Line) => ({ id, slot, quantity, mass })), state: 'taken in',

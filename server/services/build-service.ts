@@ -1,4 +1,5 @@
-import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command } from '../../core/commands'
+import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command, type Patch } from '../../core/commands'
+import { sameAsPart, type Part, type Placement } from '../../core/drawer'
 import type { Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
 import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
@@ -10,6 +11,10 @@ import type { MassVersion } from '../../shared/schemas/build-file'
 import type { BuildsRepository } from '../db/builds-repository'
 import type { GroupCommit } from '../db/group-commit'
 import type { JournalRepository } from '../db/journal-repository'
+import type { PartsRepository, HandOver } from '../db/parts-repository'
+import type { HandOverRequest } from '../../shared/schemas/drawer'
+import { propertyProblem } from '../../shared/schemas/properties'
+import { partsAfterTakingApart, requireLines, withLinesFrom } from './hand-over'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
 
@@ -25,10 +30,10 @@ interface Held {
   shelf: { build: Build, cards: readonly RuleCard[], honesty: HonestyTable, entry: ShelfEntry } | null
 }
 
-interface Parts { builds: BuildsRepository, journal: JournalRepository, rules: RuleService, now: () => string }
+interface Parts { builds: BuildsRepository, journal: JournalRepository, parts: PartsRepository, rules: RuleService, now: () => string, newId: () => string }
 
 /** The use cases of builds: read, change, undo, redo, report. One process owns the database, so builds are held in memory. */
-export function buildService({ builds, journal, rules, now }: Parts) {
+export function buildService({ builds, journal, parts, rules, now, newId }: Parts) {
   const held = new Map<string, Held>()
   let allLoaded = false
   const followers = new Map<string, Set<(revision: number) => void>>()
@@ -94,19 +99,24 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     throw new DomainProblem('stale', `“${entry.build.name}” was changed in another window since you opened it. Nothing of yours was written.`, undefined, reply(entry))
   }
 
-  /** Runs a change; forgets the held copy when it fails, since it may be half made. */
-  async function change<T extends { revision: number }>(id: string, work: () => T): Promise<T> {
-    const before = held.get(id)?.revision
-    const reply = await writer.write(() => {
+  /** Builds that the write now being made has changed. */
+  let touched = new Set<string>()
+
+  /** Runs a write that may change several builds; forgets the held copies of those it had changed when it fails. Their followers are told once it is on disk. */
+  async function changeAnywhere<T>(work: () => T): Promise<T> {
+    let mine = new Set<string>()
+    const result = await writer.write(() => {
+      mine = touched = new Set()
       try { return work() }
       catch (error) {
+        for (const id of mine) held.delete(id)
+        if (mine.size > 0) table = null
         if (error instanceof CommandRefused) throw new DomainProblem('refused', error.message, error.field)
-        if (!(error instanceof DomainProblem)) held.delete(id)
         throw error
       }
     })
-    if (reply.revision !== before) for (const tell of followers.get(id) ?? []) tell(reply.revision)
-    return reply
+    for (const id of mine) for (const tell of followers.get(id) ?? []) tell(get(id).revision)
+    return result
   }
 
   function record(entry: Held, next: Build, recorded: JournalRecord, direction: 'forwards' | 'backwards'): void {
@@ -115,6 +125,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     entry.build = next
     entry.revision += 1
     entry.seq = recorded.seq
+    touched.add(next.id)
     observe(entry)
   }
 
@@ -125,42 +136,137 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     const next = applyCommand(before, command)
     const patch = diffBuilds(before, next)
     if (isEmptyPatch(patch)) return { revision: entry.revision, entry: null, steps: entry.steps }
-    const auwBeforeG = allUpWeightG(entry, before)
-    const description = describeCommand(command, before, patch)
-    if (entry.steps.redo !== null) journal.overtake(id)
+    requireProperties(patch)
+    const recorded = write(entry, next, patch, describeCommand(command, before, patch), note)
+    followLines(id, patch, 'forwards')
+    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+  }
+
+  /** Writes the next state of a build with its journal entry. */
+  function write(entry: Held, next: Build, patch: Patch, description: { title: string, gramsBeforeG: number | null, gramsAfterG: number | null }, note: string): JournalRecord {
+    const auwBeforeG = allUpWeightG(entry, entry.build)
+    if (entry.steps.redo !== null) journal.overtake(next.id)
     const recorded: JournalRecord = {
       seq: entry.seq + 1, at: now(), kind: 'do', target: null, ...description, title: description.title.slice(0, 600),
       auwBeforeG, auwAfterG: allUpWeightG(entry, next), note, undone: 'in force', patch,
     }
     record(entry, next, recorded, 'forwards')
     entry.steps = { undo: recorded.title, redo: null }
+    return recorded
+  }
+
+  function requireProperties(patch: Patch): void {
+    for (const { before, after } of patch.lines) {
+      const problem = after && after.properties !== before?.properties ? propertyProblem(after.slot, after.properties) : null
+      if (problem) throw new DomainProblem('invalid', problem.message, `properties.${problem.key}`)
+    }
+  }
+
+  /**
+   * Lines whose grams or properties changed take their part along, and the part every other line that is still simply
+   * that part. What was done to one piece alone (by difference: trimmed leads) stays with its line.
+   */
+  function followLines(id: string, patch: Patch, direction: 'forwards' | 'backwards'): void {
+    for (const change of patch.lines) {
+      const [from, to] = direction === 'forwards' ? [change.before, change.after] : [change.after, change.before]
+      if (!from || !to?.partId || from.partId !== to.partId || (from.mass === to.mass && from.properties === to.properties)) continue
+      const alone = [from.mass, to.mass].some(mass => mass?.weighing?.method === 'by difference')
+      const part = parts.one(to.partId)
+      if (!part || alone || !sameAsPart(from, part)) continue
+      const next: Part = { ...part, mass: to.mass, properties: to.properties, listing: to.listing ?? part.listing }
+      parts.put(next)
+      if (to.mass) parts.addVersion(part.id, to.mass, now(), `on ${get(id).build.name}`)
+      followPart(part, next, to.id)
+    }
+  }
+
+  /** Lines of all builds that were simply this part become it again after it changed, each build with an entry of its own. */
+  function followPart(before: Part, after: Part, exceptLine: string | null = null): void {
+    if (before.mass === after.mass && before.properties === after.properties) return
+    for (const entry of all()) {
+      const lines = entry.build.lines.filter(line => line.partId === before.id && line.id !== exceptLine && sameAsPart(line, before))
+      if (lines.length === 0) continue
+      const next = applyCommand(entry.build, { type: 'lines.change', changes: lines.map(line => ({ id: line.id, fields: { mass: after.mass, properties: after.properties, listing: after.listing ?? line.listing } })) })
+      const patch = diffBuilds(entry.build, next)
+      if (isEmptyPatch(patch)) continue
+      write(entry, next, patch, { title: `${after.name}: follows the drawer`, gramsBeforeG: null, gramsAfterG: null }, '')
+    }
+  }
+
+  /** Moves lines to another build or into the drawer, as one step that is taken back as one. */
+  function handOver(id: string, seen: number, { lineIds, to }: HandOverRequest): CommandReply {
+    const entry = get(id)
+    requireRevision(entry, seen)
+    const lines = requireLines(entry.build, lineIds)
+    const next = applyCommand(entry.build, { type: 'lines.delete', ids: lineIds })
+    const what = lines.length === 1 ? lines[0]!.name : `${lines.length} lines`
+    if (to.kind === 'drawer') {
+      const { before, after } = partsAfterTakingApart(lines, parts, newId)
+      putHanded(id, after)
+      const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Put ${what} into the drawer`, gramsBeforeG: null, gramsAfterG: null }, '')
+      parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: null, toSeq: null, partsBefore: before, partsAfter: after })
+      return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+    }
+    if (to.id === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
+    const target = get(to.id)
+    if (target.build.reference) throw new DomainProblem('refused', 'A reference craft has no lines of its own.', 'to')
+    const { build: filled, newIds } = withLinesFrom(entry.build, target.build, lines, newId)
+    const versions = builds.versions(id).filter(version => newIds.has(version.lineId))
+    builds.insertVersions(to.id, versions.map(version => ({ ...version, lineId: newIds.get(version.lineId)! })))
+    const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Moved ${what} to ${target.build.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
+    const there = write(target, filled, diffBuilds(target.build, filled), { title: `${capital(what)} came from ${next.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
+    parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: to.id, toSeq: there.seq, partsBefore: [], partsAfter: [] })
     return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+  }
+
+  function putHanded(buildId: string, handed: HandOver['partsAfter']): void {
+    for (const { id, part, lineId } of handed) {
+      if (!part) { parts.remove(id); continue }
+      const fresh = parts.one(id) === null
+      parts.put(part)
+      if (fresh) for (const version of builds.versions(buildId).filter(v => v.lineId === lineId)) parts.addVersion(id, version.mass, version.madeAt, `on ${get(buildId).build.name}`)
+    }
+  }
+
+  /** Before a hand-over is taken back or done again: the other side must still be where it was. */
+  function requireOtherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string, seq: number } | null {
+    for (const { id: partId } of kind === 'undo' ? handed.partsAfter : []) {
+      const user = all().find(h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId))
+      if (user) throw new DomainProblem('refused', `A part that came out of this is on ${user.build.name} now. Take it off there first.`)
+    }
+    if (handed.toBuild === null) return null
+    const other = handed.fromBuild === id ? { id: handed.toBuild, seq: handed.toSeq! } : { id: handed.fromBuild, seq: handed.fromSeq }
+    const next = kind === 'undo' ? journal.nextUndo(other.id) : journal.nextRedo(other.id)
+    if (next?.seq !== other.seq) throw new DomainProblem('refused', `“${get(other.id).build.name}” was changed since. Take its later changes back first.`)
+    return other
   }
 
   /** Several commands in one commit; when one is refused, none of them was. */
   function carryOutAll(id: string, seen: number, commands: readonly { command: Command, note: string }[]): CommandsReply {
-    try {
-      const entries: JournalEntry[] = []
-      let revision = seen
-      for (const { command, note } of commands) {
-        const reply = carryOut(id, revision, command, note)
-        revision = reply.revision
-        if (reply.entry) entries.push(reply.entry)
-      }
-      return { revision, entries, steps: get(id).steps }
+    const entries: JournalEntry[] = []
+    let revision = seen
+    for (const { command, note } of commands) {
+      const reply = carryOut(id, revision, command, note)
+      revision = reply.revision
+      if (reply.entry) entries.push(reply.entry)
     }
-    catch (error) {
-      held.delete(id)
-      table = null
-      throw error
-    }
+    return { revision, entries, steps: get(id).steps }
   }
 
   function replay(id: string, seen: number, kind: 'undo' | 'redo'): CommandReply {
-    const entry = get(id)
-    requireRevision(entry, seen)
+    requireRevision(get(id), seen)
     const target = kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id)
     if (!target) throw new DomainProblem('nothing-to-undo', kind === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
+    const handed = parts.handOverOf(id, target.seq)
+    const other = handed ? requireOtherSide(id, handed, kind) : null
+    if (handed) putHanded(handed.fromBuild, kind === 'undo' ? handed.partsBefore : handed.partsAfter)
+    if (other) replayOne(other.id, kind)
+    return replayOne(id, kind)
+  }
+
+  function replayOne(id: string, kind: 'undo' | 'redo'): CommandReply {
+    const entry = get(id)
+    const target = (kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id))!
     const direction = kind === 'undo' ? 'backwards' : 'forwards'
     const next = applyPatch(entry.build, target.patch, direction)
     const recorded: JournalRecord = {
@@ -170,6 +276,7 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     }
     journal.mark(id, target.seq, kind === 'undo' ? 'taken back' : 'in force')
     record(entry, next, recorded, direction)
+    followLines(id, target.patch, direction)
     entry.steps = { undo: journal.nextUndo(id)?.title ?? null, redo: journal.nextRedo(id)?.title ?? null }
     return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
   }
@@ -180,10 +287,16 @@ export function buildService({ builds, journal, rules, now }: Parts) {
     forget() { held.clear(); table = null; allLoaded = false },
 
     read: (id: string): BuildReply => reply(get(id)),
-    command: (id: string, seen: number, command: Command, note: string) => change(id, () => carryOut(id, seen, command, note)),
-    commands: (id: string, seen: number, commands: readonly { command: Command, note: string }[]) => change(id, () => carryOutAll(id, seen, commands)),
-    undo: (id: string, seen: number) => change(id, () => replay(id, seen, 'undo')),
-    redo: (id: string, seen: number) => change(id, () => replay(id, seen, 'redo')),
+    command: (id: string, seen: number, command: Command, note: string) => changeAnywhere(() => carryOut(id, seen, command, note)),
+    commands: (id: string, seen: number, commands: readonly { command: Command, note: string }[]) => changeAnywhere(() => carryOutAll(id, seen, commands)),
+    undo: (id: string, seen: number) => changeAnywhere(() => replay(id, seen, 'undo')),
+    redo: (id: string, seen: number) => changeAnywhere(() => replay(id, seen, 'redo')),
+
+    handOver: (id: string, seen: number, wanted: HandOverRequest) => changeAnywhere(() => handOver(id, seen, wanted)),
+    changeAnywhere,
+    followPart,
+    /** Every line that is a part of the drawer. */
+    placements: (): Placement[] => all().flatMap(({ build }) => build.lines.filter(line => line.partId !== null).map(line => ({ partId: line.partId!, buildId: build.id, buildName: build.name, lineId: line.id, quantity: line.quantity, state: line.state }))),
 
     shelf(): ShelfEntry[] {
       const cards = rules.cards()
@@ -241,3 +354,5 @@ export type BuildService = ReturnType<typeof buildService>
 function withoutPatch({ patch: _patch, ...entry }: JournalRecord): JournalEntry {
   return entry
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -15,8 +15,13 @@ export function newBuildService({ builds, settings, newId }: Parts) {
       id: newId(), name, craftClass, archived: false, reference: null, aim: blankAim(settings.load().confidence), lines,
       setups: [{ id: setupId, name: 'as built', lineIds: [] }],
       flies: { setupId, packLineId: lines.find(line => line.slot === 'pack')?.id ?? null },
-      neverFlown: [], observations: [],
+      neverFlown: [], observations: [], fit: null,
     }
+  }
+
+  /** The same plan again: its lines are other pieces, so they are no longer the parts of the drawer. */
+  function copyOf(build: Build, name: string): Build {
+    return { ...build, id: newId(), name, archived: false, lines: build.lines.map(line => line.partId ? { ...line, partId: null } : line) }
   }
 
   function made(wanted: NewBuild): Build {
@@ -24,7 +29,7 @@ export function newBuildService({ builds, settings, newId }: Parts) {
     switch (wanted.from) {
       case 'empty': return blank(name, '', [])
       case 'reference': return { ...blank(name, 'reference craft', []), reference: wanted.reference }
-      case 'copy': return { ...builds.read(wanted.buildId).build, id: newId(), name, archived: false }
+      case 'copy': return copyOf(builds.read(wanted.buildId).build, name)
       case 'class': {
         if (!craftPresets.some(p => p.name === wanted.craftClass)) throw new DomainProblem('invalid', 'There is no such craft class.', 'craftClass')
         return blank(name, wanted.craftClass, presetLines(wanted.craftClass, newId))

@@ -3,6 +3,7 @@ import { evidences, lineStates, makeLine, makeMass, roles, slotFacts, slots, typ
 import { isNotRead, readCents, readGrams, readQuantity } from '../../core/units'
 import { centsFigure } from '../../core/display'
 import { nameSchema } from '../schemas/common'
+import { csvFile, unguarded } from './csv'
 
 /** The columns of a parts list, in the order they are written, with other headings they are recognised by. */
 export const partsColumns = {
@@ -121,26 +122,18 @@ function massOfRow(read: { massG: number, stepG: number }, evidence: Evidence, v
   return makeMass({ versionId, evidence, valueG: read.massG, resolutionG: read.stepG, origin: 'parts list' })
 }
 
-/** A cell that a spreadsheet would run as a formula is written with an apostrophe before it. */
-export function guarded(text: string): string {
-  return /^[=+\-@\t\r]/.test(text) ? `'${text}` : text
-}
-function unguarded(text: string): string {
-  return /^'[=+\-@]/.test(text) ? text.slice(1) : text
-}
-
 /** The parts list of a build as CSV (RFC 4180, UTF-8, formula-safe). */
 export function partsCsv(lines: readonly Line[]): string {
   const rows = lines.map(line => ({
     slot: slotFacts[line.slot].label,
-    name: guarded(line.name),
+    name: line.name,
     quantity: String(line.quantity),
     grams: line.mass ? String(line.mass.valueCount === 1 ? line.mass.valueG : Number((line.mass.valueG / line.mass.valueCount).toFixed(6))) : '',
     known: line.mass?.evidence ?? '',
     listing: line.listing ? String(line.listing.valueG) : '',
     state: line.state, role: line.role,
     price: line.priceEachCents === null ? '' : centsFigure(line.priceEachCents),
-    note: guarded(line.note),
+    note: line.note,
   }))
-  return Papa.unparse({ fields: partsColumnKeys.map(key => partsColumns[key].title), data: rows.map(row => partsColumnKeys.map(key => row[key])) }, { newline: '\r\n' }) + '\r\n'
+  return csvFile([partsColumnKeys.map(key => partsColumns[key].title), ...rows.map(row => partsColumnKeys.map(key => row[key]))])
 }

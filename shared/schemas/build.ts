@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, type Build, type Line, type Mass, type Observation, type Weighing } from '../../core/ledger'
 import { largestMassG } from '../../core/units'
+import { fitSchema } from './fit'
+import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
 
 const isoSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
@@ -59,8 +61,17 @@ export const lineShape = {
   tie: nameSchema('The tie').nullable(),
   insteadOf: idSchema.nullable(),
   pack: packFactsSchema.nullable(),
+  properties: anyPropertiesSchema.nullable(),
+  partId: idSchema.nullable(),
+  feed: z.strictObject({ from: idSchema, output: z.string().max(40) }).nullable(),
 }
-export const lineSchema = z.strictObject(lineShape) satisfies z.ZodType<Line>
+/** Files written before parts had properties lack those fields. */
+export const lineSchema = z.strictObject({
+  ...lineShape, properties: lineShape.properties.default(null), partId: lineShape.partId.default(null), feed: lineShape.feed.default(null),
+}).superRefine((line, context) => {
+  const problem = propertyProblem(line.slot, line.properties)
+  if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
+}) satisfies z.ZodType<Line>
 
 export const setupSchema = z.strictObject({
   id: idSchema,
@@ -114,6 +125,7 @@ export const buildShape = {
   flies: loadoutChoiceSchema,
   neverFlown: z.array(loadoutChoiceSchema).max(10_000),
   observations: z.array(observationSchema).max(200).default([]),
+  fit: fitSchema.nullable().default(null),
 }
 
 /** A whole build whose parts refer only to what is in it. */

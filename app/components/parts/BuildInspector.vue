@@ -7,6 +7,8 @@ import { spreadFactor95, sumCompensated } from '#core/numbers'
 import { cardName, countingSentences, limitInWords } from '#core/rules'
 
 const store = useBuildStore()
+const moving = ref(false)
+const everMoved = ref(false)
 const overview = computed(() => store.overview!)
 const closeCall = computed(() => overview.value.binding?.verdict?.word === 'Too close to call')
 /** The figures as typed, summed without corrections: what a pocket calculator says. */
@@ -50,6 +52,8 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
       <div v-if="judgement.verdict?.word === 'Too close to call' && judgement.verdict.clearSpreadG !== null" class="soft">Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.</div>
     </div>
     <SetupEditor />
+    <p class="apart"><button type="button" @click="everMoved = moving = true">Take apart or move lines</button></p>
+    <LazyHandOver v-if="everMoved" v-model="moving" :first="null" />
   </div>
 </template>
 

@@ -5,9 +5,12 @@ import { lineGrams } from '#core/evidence'
 import { fixed, gramsFigure, gramsWithSpread, signed, spreadFigure } from '#core/display'
 import { isOptional } from '#core/loadout'
 import type { LineFields } from '#core/commands'
+import { sameAsPart } from '#core/drawer'
 import { nameSchema } from '#shared/schemas/common'
 
 const props = defineProps<{ line: Line }>()
+const route = useRoute()
+const drawer = useDrawerStore()
 const store = useBuildStore()
 const estimate = computed(() => store.estimates.of(props.line))
 const spread = computed(() => spreadG(estimate.value))
@@ -22,6 +25,13 @@ const fitted = computed(() => props.line.insteadOf ? store.lineOf(props.line.ins
 const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.line.id))
 const leavingOut = computed(() => props.line.removable ? store.overview?.judgements.filter(j => j.leftOut.includes(props.line.name)) ?? [] : [])
 const working = ref(false)
+const moving = ref(false)
+const everMoved = ref(false)
+const asked = computed(() => route.query.asked ? [String(route.query.asked)] : [])
+const part = computed(() => props.line.partId ? drawer.partOf(props.line.partId) ?? null : null)
+onMounted(() => { if (props.line.partId && !drawer.loaded) void drawer.load() })
+const { report: fit } = useFit()
+const clashing = computed(() => fit.value?.findings.filter(f => f.setAside === null && f.severity !== 'advice' && f.lineIds.includes(props.line.id)) ?? [])
 const tieProblem = ref('')
 
 const explanation = computed((): string => {
@@ -112,6 +122,7 @@ function remove() {
         <button type="button" :aria-label="`Fit ${candidate.name} instead`" @click="store.run({ type: 'line.fit', id: candidate.id })">Fit</button>
       </div>
       <button type="button" class="plain" @click="addCandidate">Add a candidate</button>
+      <NuxtLink class="compare" :to="{ path: `/builds/${store.build!.id}/choosing`, query: { line: line.id } }">Compare all that could go here</NuxtLink>
     </template>
 
     <h3>This line</h3>
@@ -128,13 +139,24 @@ function remove() {
       <h3>Flies in</h3>
       <label v-for="setup in store.build!.setups" :key="setup.id" class="tick"><input type="checkbox" :checked="setup.lineIds.includes(line.id)" @change="tick(setup.id, !setup.lineIds.includes(line.id))">{{ setup.name }}</label>
     </template>
+    <template v-if="clashing.length > 0">
+      <h3>What does not fit</h3>
+      <p v-for="finding in clashing" :key="finding.id" class="note"><NuxtLink :to="`/builds/${store.build!.id}/fit`">{{ finding.title }}</NuxtLink><br>{{ finding.sentence }}</p>
+    </template>
+    <details class="what" :open="asked.length > 0">
+      <summary>What it is{{ line.properties ? '' : ': nothing said yet' }}</summary>
+      <PropertyFields :slot-name="line.slot" :properties="line.properties" :asked="asked" @change="change({ properties: $event })" />
+    </details>
+    <p v-if="part" class="soft">A part of the <NuxtLink :to="{ path: '/drawer', query: { part: part.id } }">drawer</NuxtLink>{{ sameAsPart(line, part) ? ': weighed here, it is weighed there.' : '; this piece was changed for itself since.' }}</p>
     <PackFields v-if="line.pack" :pack="line.pack" @change="change({ pack: $event })" />
     <p class="soft">{{ slotFacts[line.slot].sentence }}</p>
     <div class="actions">
       <button v-if="line.state !== 'candidate'" type="button" @click="change({ state: line.state === 'off' ? 'fitted' : 'off' })">{{ line.state === 'off' ? 'Bring back' : 'Take off' }}</button>
+      <button type="button" @click="everMoved = moving = true">Move …</button>
       <button type="button" @click="remove">Delete</button>
       <button type="button" @click="store.selectedId = null">Back to the build</button>
     </div>
+    <LazyHandOver v-if="everMoved" v-model="moving" :first="line.id" />
   </div>
 </template>
 
@@ -143,5 +165,6 @@ function remove() {
 summary { cursor: pointer; color: var(--plum-text); font-weight: 600; }
 .candidate { display: grid; grid-template-columns: 1fr auto auto; gap: 8px; align-items: center; border-top: 1px solid var(--line); padding: 4px 0; }
 .candidate .plain { text-align: left; white-space: normal; font-weight: 500; color: var(--ink); padding-left: 0; font-size: 12.5px; } .candidate button:last-child { padding: 2px 9px; font-size: 12px; }
+.compare { display: block; margin-top: 4px; font-weight: 600; } .what { margin: 10px 0; }
 .work-out { display: block; margin-top: 8px; } .actions { display: flex; gap: 6px; flex-wrap: wrap; margin-top: 12px; } .actions button { font-size: 12.5px; padding: 5px 9px; }
 </style>

@@ -30,7 +30,7 @@ const hits = computed<Hit[]>(() => {
   const wanted = text.value.trim().toLowerCase()
   const matches = (...texts: string[]) => texts.some(t => t.toLowerCase().includes(wanted))
   const stations = store.build ? stationPlaces(store.build.id).filter(s => matches(s.name, s.question)).map(s => ({ key: s.to, title: s.name, detail: `station of ${store.build!.name}`, to: s.to })) : []
-  const places = [['Shelf', '/'], ['Scales', '/scales'], ['Rules', '/rules'], ['Settings', '/settings']].filter(([name]) => matches(name!)).map(([name, to]) => ({ key: to!, title: name!, detail: 'place', to: to! }))
+  const places = [['Shelf', '/'], ['Drawer', '/drawer'], ['Scales', '/scales'], ['Rules', '/rules'], ['Settings', '/settings']].filter(([name]) => matches(name!)).map(([name, to]) => ({ key: to!, title: name!, detail: 'place', to: to! }))
   const builds = shelf.entries.filter(b => matches(b.name, b.craftClass)).map(b => ({ key: b.id, title: b.name, detail: b.craftClass || 'build', to: `/builds/${b.id}/parts` }))
   const cards = rules.cards.filter(c => matches(c.place, c.purpose)).map(c => ({ key: `card-${c.id}`, title: cardName(c), detail: limitInWords(c), to: `/rules#${c.id}` }))
   const found = lines.value.map(l => ({ key: `${l.buildId}/${l.lineId}`, title: l.name, detail: `${slotFacts[l.slot].label.toLowerCase()} in ${l.buildName}${l.state === 'fitted' ? '' : `, ${l.state}`}`, to: `/builds/${l.buildId}/parts?line=${l.lineId}` }))

@@ -4,10 +4,11 @@ import { cardName, limitG } from '#core/rules'
 
 const store = useBuildStore()
 const route = useRoute()
+const { report: fit } = useFit()
 
 interface Status { line: string, tone: 'good' | 'mid' | 'bad' | 'quiet' }
 
-const statuses = computed((): Partial<Record<string, Status>> => {
+const statuses = computed((): Partial<Record<string, Status | undefined>> => {
   const { build, overview } = store
   if (!build || !overview) return {}
   const card = overview.binding?.card
@@ -20,6 +21,7 @@ const statuses = computed((): Partial<Record<string, Status>> => {
       line: `${overview.weighedLines} of ${overview.counted.length} weighed${open > 0 ? ` · ${open} open` : ''}`,
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
+    fit: fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
     weigh: { line: `${overview.counted.filter(l => l.mass?.weighing).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }

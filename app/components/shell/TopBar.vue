@@ -15,6 +15,7 @@ const saveWords = computed(() => ({ 'saved': 'Saved', 'saving': 'Saving …', 'w
     </div>
     <nav aria-label="Places">
       <NuxtLink to="/">Shelf</NuxtLink>
+      <NuxtLink to="/drawer">Drawer</NuxtLink>
       <NuxtLink to="/scales">Scales</NuxtLink>
       <NuxtLink to="/rules">Rules</NuxtLink>
       <NuxtLink to="/settings">Settings</NuxtLink>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { planWires, type WirePlan } from '#core/fit'
+import { fixed } from '#core/display'
+import { isNotRead, readNumber } from '#core/units'
+import { wireGauges } from '#core/workings'
+import { wirePlanSchema } from '#shared/schemas/fit'
+
+const store = useBuildStore()
+const problem = ref('')
+const wires = computed(() => store.build!.fit?.wires ?? [])
+const plan = computed(() => planWires(wires.value))
+const gauges = wireGauges.map(g => g.awg)
+
+function save(next: readonly WirePlan[]) { store.run({ type: 'fit.set', fields: { wires: next } }) }
+function change(wire: WirePlan, fields: Partial<WirePlan>) {
+  const parsed = wirePlanSchema.safeParse({ ...wire, ...fields })
+  problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
+  if (parsed.success) save(wires.value.map(one => one.id === wire.id ? parsed.data : one))
+}
+function measure(wire: WirePlan, key: 'count' | 'routeMm' | 'slackMm' | 'haveMm', event: Event) {
+  const text = (event.target as HTMLInputElement).value
+  if (text.trim() === '' && key === 'haveMm') { change(wire, { haveMm: null }); return }
+  const read = readNumber(text)
+  if (isNotRead(read)) problem.value = read.problem
+  else change(wire, { [key]: read.value })
+}
+function add() { save([...wires.value, { id: newId(), name: 'Motor leads', from: 'motors', to: 'board', awg: 24, count: 12, routeMm: 60, slackMm: 6, haveMm: 150 }]) }
+</script>
+
+<template>
+  <div class="wires">
+    <p class="head"><span>{{ plan.rows.length === 0 ? 'No leads planned yet: each has a way to go, some slack, and what is there already.' : `${plan.rows.length} kinds of leads, ${fixed(plan.massG, 2)} g in all${plan.savedG > 0.004 ? `, ${fixed(plan.savedG, 2)} g saved by trimming` : ''}` }}<b v-if="plan.tooShort > 0" class="word-over"> · {{ plan.tooShort }} too short</b></span><button type="button" class="first" @click="add">New lead</button></p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <div class="scroll">
+<table v-if="plan.rows.length > 0">
+      <thead><tr><th>Lead</th><th>From</th><th>To</th><th>AWG</th><th class="right">Many</th><th class="right">Way, mm</th><th class="right">Slack</th><th class="right">Is there</th><th class="right">Grams</th><th>What to do</th><th /></tr></thead>
+      <tbody>
+        <tr v-for="row in plan.rows" :key="row.wire.id" :class="{ bad: row.shortMm > 0 }" :data-wire="row.wire.id">
+          <td><EditField :value="row.wire.name" :aria-label="`Name of lead ${row.wire.name}`" @change="change(row.wire, { name: ($event.target as HTMLInputElement).value })" /></td>
+          <td><EditField :value="row.wire.from" class="word" :aria-label="`${row.wire.name}: from`" @change="change(row.wire, { from: ($event.target as HTMLInputElement).value })" /></td>
+          <td><EditField :value="row.wire.to" class="word" :aria-label="`${row.wire.name}: to`" @change="change(row.wire, { to: ($event.target as HTMLInputElement).value })" /></td>
+          <td><select :value="row.wire.awg" :aria-label="`${row.wire.name}: gauge`" @change="change(row.wire, { awg: Number(($event.target as HTMLSelectElement).value) })"><option v-for="g in gauges" :key="g" :value="g">{{ g }}</option></select></td>
+          <td><EditField :value="row.wire.count" class="figure short" :aria-label="`${row.wire.name}: how many`" @change="measure(row.wire, 'count', $event)" /></td>
+          <td><EditField :value="row.wire.routeMm" class="figure short" :aria-label="`${row.wire.name}: way`" @change="measure(row.wire, 'routeMm', $event)" /></td>
+          <td><EditField :value="row.wire.slackMm" class="figure short" :aria-label="`${row.wire.name}: slack`" @change="measure(row.wire, 'slackMm', $event)" /></td>
+          <td><EditField :value="row.wire.haveMm" class="figure short" placeholder="reel" :aria-label="`${row.wire.name}: is there`" @change="measure(row.wire, 'haveMm', $event)" /></td>
+          <td class="figure right">{{ fixed(row.massG, 2) }}</td>
+          <td :class="{ 'word-over': row.shortMm > 0 }">{{ row.words }}</td>
+          <td><button type="button" class="plain" :aria-label="`Take ${row.wire.name} out`" @click="save(wires.filter(w => w.id !== row.wire.id))">×</button></td>
+        </tr>
+      </tbody>
+    </table>
+</div>
+    <p class="soft">Stranded wire with a silicone jacket, ± 5 %. A lead that is too short for its way is said before it is laid: with the grams of a splice, or lay it another way.</p>
+  </div>
+</template>
+
+<style scoped>
+.head { display: flex; justify-content: space-between; align-items: center; gap: 12px; } .scroll { overflow-x: auto; }
+table { width: 100%; border-collapse: collapse; font-size: 12.5px; } th { text-align: left; font-weight: 500; color: var(--ink-soft); font-size: 11.5px; } th, td { padding: 2px 4px; border-bottom: 1px solid var(--line); } .right { text-align: right; }
+td input, td select { padding: 2px 5px; font-size: 12.5px; border-color: transparent; background: transparent; width: 100%; } td input:hover, td select:hover, td input:focus, td select:focus { border-color: var(--edge); background: var(--card); } .short { width: 54px; text-align: right; } .word { width: 76px; } tr.bad td { background: color-mix(in srgb, var(--beyond) 40%, transparent); }
+</style>

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import type { Slot } from '#core/ledger'
+import { isNotRead } from '#core/units'
+import { propertiesOf, propertyText, readProperty, type Properties, type Property } from '#core/properties'
+import { propertyProblem } from '#shared/schemas/properties'
+
+const props = defineProps<{ slotName: Slot, properties: Properties | null, asked?: readonly string[] }>()
+const emit = defineEmits<{ change: [properties: Properties | null] }>()
+const problems = ref<Record<string, string>>({})
+const all = computed(() => propertiesOf(props.slotName))
+
+function change(property: Property, event: Event) {
+  const field = event.target as HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement
+  const text = field.value.trim()
+  const { [property.key]: _gone, ...others } = props.properties ?? {}
+  const { [property.key]: _was, ...otherProblems } = problems.value
+  const read = text === '' ? null : readProperty(property, text)
+  if (read && isNotRead(read)) { problems.value = { ...otherProblems, [property.key]: read.problem }; return }
+  const next = read ? { ...others, [property.key]: read.value } : others
+  const wrong = propertyProblem(props.slotName, next)
+  problems.value = wrong ? { ...otherProblems, [property.key]: wrong.message } : otherProblems
+  if (!wrong) emit('change', Object.keys(next).length === 0 ? null : next)
+}
+const hints: Record<string, string> = { patterns: '12×12 M2; 9×9 M2', outputs: '5 V 2 A; 9 V 1.5 A', provides: 'receiver, sounder', bench: '40, 16.3, 2.1, 86' }
+const unitOf = (property: Property) => property.kind === 'outputs' || property.kind === 'patterns' ? '' : property.unit
+</script>
+
+<template>
+  <div class="fields">
+    <label v-for="property in all" :key="property.key" class="field" :class="{ wide: ['patterns', 'outputs', 'bench', 'provides'].includes(property.kind), asked: asked?.includes(property.key) }">
+      {{ property.label }}<template v-if="unitOf(property)">, {{ unitOf(property) }}</template>
+      <select v-if="property.kind === 'choice' || property.kind === 'yes'" :value="propertyText(properties?.[property.key])" :aria-label="property.label" @change="change(property, $event)">
+        <option value="">not known</option>
+        <option v-for="choice in property.kind === 'choice' ? property.choices : ['yes', 'no']" :key="choice" :value="choice">{{ choice }}</option>
+      </select>
+      <template v-else-if="property.kind === 'bench'"><textarea rows="4" class="figure" :value="propertyText(properties?.[property.key])" placeholder="throttle %, volts, amps, grams" @change="change(property, $event)" /></template>
+      <EditField v-else :value="propertyText(properties?.[property.key])" :class="{ figure: property.kind === 'measure' }" :placeholder="hints[property.kind] ?? ''" :aria-invalid="property.key in problems" :data-property="property.key" @change="change(property, $event)" />
+      <span v-if="problems[property.key]" class="problem" role="alert">{{ problems[property.key] }}</span>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.asked { background: var(--note); border-radius: 5px; outline: 4px solid var(--note); }
+</style>

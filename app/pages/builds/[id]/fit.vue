@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { blankFit, electricalTree, type Finding, type Mounting, type WayOut } from '#core/fit'
+import type { Feed } from '#core/ledger'
+
+const store = useBuildStore()
+const route = useRoute()
+const router = useRouter()
+const { report } = useFit()
+const views = [['power', 'Power'], ['stack', 'Stack-up'], ['fixings', 'Fixings'], ['leads', 'Leads'], ['buy', 'To buy']] as const
+const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'power')
+const nodeId = ref<string | null>(null)
+const findingId = ref<string | null>(null)
+const finding = computed(() => report.value?.findings.find(f => f.id === findingId.value) ?? null)
+/** Everything fitted that any set-up flies: feeds are wired once for all of them. */
+const lines = computed(() => {
+  const { build, choice } = store
+  const pack = choice.packLineId
+  return build!.lines.filter(line => line.state === 'fitted' && (line.slot !== 'pack' || line.id === pack))
+})
+const tree = computed(() => electricalTree(lines.value, lines.value.find(line => line.slot === 'pack') ?? null))
+const troubled = computed(() => new Set(report.value?.findings.filter(f => f.severity === 'clash' && f.setAside === null && ['feed-volts', 'output-amps', 'capacitor-volts', 'feed-known', 'cells'].includes(f.check)).flatMap((f) => {
+  if (f.check !== 'output-amps') return f.lineIds.filter(id => store.lineOf(id)?.slot !== 'pack')
+  return [f.id.slice('output-amps:'.length), ...f.lineIds.slice(1)]
+})))
+const mounting = computed(() => store.build!.fit?.mounting ?? blankFit.mounting)
+
+function feed(lineId: string, to: Feed) {
+  if (store.run({ type: 'lines.change', changes: [{ id: lineId, fields: { feed: to } }] })) { nodeId.value = lineId; findingId.value = null }
+}
+function take(way: WayOut) { if (way.move) feed(way.move.lineId, way.move.feed) }
+function setAside(of: Finding, why: string) {
+  const others = (store.build!.fit ?? blankFit).setAside.filter(s => s.finding !== of.id)
+  store.run({ type: 'fit.set', fields: { setAside: why === '\u0000' ? others : [...others, { finding: of.id, why }] } })
+}
+function select(of: Finding) {
+  findingId.value = of.id
+  nodeId.value = null
+}
+function mount(fields: Partial<Mounting>) { store.run({ type: 'fit.set', fields: { mounting: { ...mounting.value, ...fields } } }) }
+const summary = computed(() => report.value ? fitWords(report.value) : '')
+</script>
+
+<template>
+  <div class="station">
+    <main class="worksheet">
+      <div class="station-head">
+        <h1>Fit</h1><span class="soft" role="status">{{ summary }}</span><span class="gap" />
+        <div class="tabs" role="tablist" aria-label="What to look at"><button v-for="[key, name] in views" :key="key" type="button" role="tab" :aria-selected="view === key" @click="router.replace({ query: { ...route.query, view: key } })">{{ name }}</button></div>
+      </div>
+      <template v-if="view === 'power'">
+        <FindingList v-if="report" :report="report" :selected-id="findingId" @select="select" @way="take" @aside="setAside" />
+        <PowerTree :tree="tree" :lines="lines" :troubled="troubled" :selected-id="nodeId" @select="nodeId = $event; findingId = null" @feed="feed" />
+        <details class="mounting">
+          <summary>How things are mounted</summary>
+          <label class="tick"><input type="checkbox" :checked="mounting.motorsUpsideDown" @change="mount({ motorsUpsideDown: !mounting.motorsUpsideDown })">motors hang under the arms</label>
+          <label class="tick"><input type="checkbox" :checked="mounting.pushedProps" @change="mount({ pushedProps: !mounting.pushedProps })">props push</label>
+          <label class="tick"><input type="checkbox" :checked="mounting.boardUpsideDown" @change="mount({ boardUpsideDown: !mounting.boardUpsideDown })">board upside down</label>
+          <label class="tick">board turned by <select :value="mounting.boardTurnDeg" @change="mount({ boardTurnDeg: Number(($event.target as HTMLSelectElement).value) })"><option v-for="deg in [0, 45, 90, 135, 180, 225, 270, 315]" :key="deg" :value="deg">{{ deg }}°</option></select></label>
+        </details>
+      </template>
+      <StackView v-else-if="view === 'stack'" />
+      <FixingsView v-else-if="view === 'fixings'" />
+      <WiresView v-else-if="view === 'leads'" />
+      <BuyView v-else />
+    </main>
+    <aside class="inspector" aria-label="Inspector">
+      <FitInspector v-if="report" :tree="tree" :lines="lines" :report="report" :node-id="nodeId" :finding="finding" @feed="feed" @way="take" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.tabs { display: flex; gap: 2px; } .tabs button { border: 0; border-radius: 14px; background: none; padding: 4px 11px; } .tabs button[aria-selected=true] { background: var(--plum); color: var(--plum-ink); }
+.mounting { margin-top: 12px; } .mounting summary { cursor: pointer; color: var(--ink-soft); } .mounting select { margin-left: 6px; padding: 2px 6px; }
+@media (max-width: 760px) { .tabs { overflow-x: auto; } .tabs button { min-height: 36px; white-space: nowrap; } }
+</style>

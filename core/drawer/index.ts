@@ -1,0 +1,2 @@
+export * from './part'
+export * from './filter'

@@ -1,0 +1,75 @@
+import { makeLine, type Line, type Listing, type Mass, type PackFacts, type Slot } from '../ledger'
+import type { Properties } from '../properties'
+
+/** Something the builder owns, has owned or has looked at: one kind of thing, so many pieces. */
+export interface Part {
+  readonly id: string
+  /** The slot it is made for: its kind. */
+  readonly slot: Slot
+  readonly name: string
+  readonly properties: Properties | null
+  readonly listing: Listing | null
+  readonly mass: Mass | null
+  readonly pack: PackFacts | null
+  /** Price of `soldIn` pieces, whole cents. */
+  readonly priceCents: number | null
+  readonly soldIn: number
+  /** Pieces that came, lost and scrapped ones included. 0: only looked at. */
+  readonly owned: number
+  readonly lost: number
+  readonly scrapped: number
+  /** Pieces that should have been in the bag and were not. */
+  readonly missing: number
+  readonly kitId: string | null
+  /** Which bag or box it came from. */
+  readonly bag: string
+  readonly link: string
+  readonly note: string
+  readonly tags: readonly string[]
+}
+
+/** One purchase that became many pieces. */
+export interface Kit { readonly id: string, readonly name: string, readonly priceCents: number | null, readonly link: string, readonly note: string, readonly leavesOut: string }
+
+/** Pieces of a part that are on a build. */
+export interface Placement { readonly partId: string, readonly buildId: string, readonly buildName: string, readonly lineId: string, readonly quantity: number, readonly state: Line['state'] }
+
+export function makePart(given: { id: string, slot: Slot, name: string } & Partial<Part>): Part {
+  return { properties: null, listing: null, mass: null, pack: null, priceCents: null, soldIn: 1, owned: 0, lost: 0, scrapped: 0, missing: 0, kitId: null, bag: '', link: '', note: '', tags: [], ...given }
+}
+
+/** Pieces on builds: candidates do not take a piece out of the drawer. */
+export function onBuilds(partId: string, placements: readonly Placement[]): number {
+  return placements.filter(p => p.partId === partId && p.state !== 'candidate').reduce((sum, p) => sum + p.quantity, 0)
+}
+
+/** Pieces that lie in the drawer; negative when builds claim more than were bought. */
+export function inDrawer(part: Part, placements: readonly Placement[]): number {
+  return part.owned - part.lost - part.scrapped - onBuilds(part.id, placements)
+}
+
+/** What one piece costs, whole cents, rounded up; null without a price. */
+export function priceEachCents(part: Part): number | null {
+  return part.priceCents === null ? null : Math.ceil(part.priceCents / part.soldIn)
+}
+
+/** A line that is this part: linked, with its grams and their version. */
+export function lineOfPart(part: Part, id: string, quantity: number, more: Partial<Line> = {}): Line {
+  return makeLine({ id, slot: part.slot, name: part.name, quantity, mass: part.mass, listing: part.listing, priceEachCents: priceEachCents(part), pack: part.slot === 'pack' ? part.pack : null, properties: part.properties, partId: part.id, ...more })
+}
+
+/** A part made of a line that is put into the drawer. */
+export function partOfLine(line: Line, id: string): Part {
+  return makePart({ id, slot: line.slot, name: line.name, properties: line.properties, listing: line.listing, mass: line.mass, pack: line.pack, priceCents: line.priceEachCents, owned: line.quantity, note: line.note })
+}
+
+/** Whether a line is still simply its part: nothing was done to this piece alone (leads trimmed, weighed by difference). */
+export function sameAsPart(line: Pick<Line, 'mass' | 'properties'>, part: Pick<Part, 'mass' | 'properties'>): boolean {
+  return (line.mass?.versionId ?? null) === (part.mass?.versionId ?? null) && JSON.stringify(line.properties) === JSON.stringify(part.properties)
+}
+
+/** The stator of a motor as builders write it: 14 mm by 4 mm is 1404. Null when either is not known. */
+export function statorCode(properties: Properties | null): number | null {
+  const [diameter, height] = [properties?.statorDiameterMm, properties?.statorHeightMm]
+  return typeof diameter === 'number' && typeof height === 'number' ? diameter * 100 + height : null
+}

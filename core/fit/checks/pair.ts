@@ -1,0 +1,67 @@
+import type { Line, Slot } from '../../ledger'
+import { propertiesOfLine } from '../../properties'
+import type { Asked, Check, FitContext, Judged, Outcome, Severity } from './types'
+
+type Pick = readonly Slot[] | ((context: FitContext) => readonly Line[])
+
+/** A rule about two parts as data: who they are, which properties must be known, and what those come to. `x|y` needs one of both. */
+export interface PairRule {
+  readonly id: string
+  readonly title: string
+  readonly severity: Severity
+  readonly a: Pick
+  readonly b: Pick
+  readonly needs: { readonly a: readonly string[], readonly b: readonly string[] }
+  readonly judge: (a: Line, b: Line, context: FitContext) => Judged
+}
+
+/** A rule about one part and something that is no part (the ground gear, the pack's volts). */
+export interface SingleRule {
+  readonly id: string
+  readonly title: string
+  readonly severity: Severity
+  readonly of: Pick
+  readonly needs: readonly string[]
+  /** Whether there is anything to hold the part against. */
+  readonly when?: (line: Line, context: FitContext) => boolean
+  readonly judge: (line: Line, context: FitContext) => Judged | readonly Judged[]
+}
+
+const picked = (pick: Pick, context: FitContext) => typeof pick === 'function' ? pick(context) : context.lines.filter(line => pick.includes(line.slot))
+
+/** The first key of each need that a line does not have. */
+export function missingOf(line: Line, needs: readonly string[]): Asked[] {
+  const facts = propertiesOfLine(line)
+  const has = (key: string) => facts[key] !== undefined && facts[key] !== '' && !(Array.isArray(facts[key]) && facts[key].length === 0)
+  return needs.filter(need => !need.split('|').some(has)).map(need => ({ lineId: line.id, key: need.split('|')[0]! }))
+}
+
+function outcome(judged: Judged, lineIds: readonly string[], severity: Severity): Outcome {
+  if ('fits' in judged) return { kind: 'fits', lineIds, words: judged.fits }
+  return { kind: 'finding', severity: judged.severity ?? severity, lineIds, about: judged.about, title: judged.title, sentence: judged.sentence, ways: judged.ways ?? [] }
+}
+
+/** Makes a check of a rule about two parts: every a against every b. */
+export function pairCheck(rule: PairRule): Check {
+  return {
+    id: rule.id, title: rule.title, severity: rule.severity,
+    examine: context => picked(rule.a, context).flatMap(a => picked(rule.b, context).filter(b => b !== a).map((b): Outcome => {
+      const [missingA, missingB] = [missingOf(a, rule.needs.a), missingOf(b, rule.needs.b)]
+      const asks = [...missingA, ...missingB]
+      if (asks.length > 0) return { kind: 'unknown', lineIds: [a.id, b.id], asks, couldClash: rule.severity === 'clash' && (missingA.length === 0 || missingB.length === 0) }
+      return outcome(rule.judge(a, b, context), [a.id, b.id], rule.severity)
+    })),
+  }
+}
+
+/** Makes a check of a rule about one part. */
+export function singleCheck(rule: SingleRule): Check {
+  return {
+    id: rule.id, title: rule.title, severity: rule.severity,
+    examine: context => picked(rule.of, context).filter(line => rule.when?.(line, context) ?? true).flatMap((line): Outcome[] => {
+      const asks = missingOf(line, rule.needs)
+      if (asks.length > 0) return [{ kind: 'unknown', lineIds: [line.id], asks, couldClash: rule.severity === 'clash' }]
+      return [rule.judge(line, context)].flat().map(judged => outcome(judged, [line.id], rule.severity))
+    }),
+  }
+}

@@ -1,0 +1,161 @@
+import type { Line } from '../../ledger'
+import { connectorNamed, fullCellV, samePlug } from '../../power'
+import { benchOf, measureOf, textOf } from '../../properties'
+import { wireGauges } from '../../workings'
+import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../electrical'
+import { missingOf, pairCheck, singleCheck } from './pair'
+import { way, type Check, type FitContext, type Outcome, type WayOut } from './types'
+
+const amps = (value: number) => `${Number(value.toFixed(value < 10 ? 2 : 1))} A`
+const volts = (value: number) => `${Number(value.toFixed(2))} V`
+
+/** The most one motor draws, by its property or its bench table; undefined when neither is known. */
+export function motorPeakA(motor: Line): number | undefined {
+  const bench = benchOf(motor)
+  return measureOf(motor, 'maxCurrentA') ?? (bench.length > 0 ? Math.max(...bench.map(row => row.amps)) : undefined)
+}
+
+/** All motors at full throttle and everything else besides, from the pack. */
+export function peakFromPackA({ lines, tree }: FitContext): number | null {
+  const motors = lines.filter(line => line.slot === 'motor')
+  const peaks = motors.map(motor => motorPeakA(motor))
+  if (motors.length === 0 || peaks.some(peak => peak === undefined)) return null
+  return motors.reduce((sum, motor, i) => sum + motor.quantity * peaks[i]!, 0) + tree.root.demandA
+}
+
+/** Places a device could be moved to: the volts suit it and the amps are left there. */
+export function betterFeeds(device: Line, { lines, tree }: FitContext): WayOut[] {
+  const low = measureOf(device, 'voltsMin') ?? 0
+  const high = measureOf(device, 'voltsMax') ?? Infinity
+  const now = feedNodeOf(tree, device.id)
+  return feedsOnOffer(lines, device).flatMap(({ feed, name }) => {
+    const id = feed.output === '' ? feed.from : `${feed.from}/${feed.output}`
+    const node = nodesOf(tree.root).find(n => n.id === id) ?? (feed.from === 'balance' ? { ...tree.root, demandA: 0 } : undefined)
+    if (!node?.volts || node === now || node.volts.lowV < low - 1e-9 || node.volts.highV > high + 1e-9) return []
+    const draw = drawAt(device, node.volts.lowV)
+    if (draw === null || (node.capacityA !== null && node.demandA + draw > node.capacityA + 1e-9)) return []
+    const there = node.capacityA === null ? `${volts(node.volts.highV)} at most there` : `${amps(node.demandA + draw)} of ${amps(node.capacityA)} there`
+    return [way(`Move ${shortName(device)} to ${name}: ${there}.`, 0, { lineId: device.id, feed })]
+  })
+}
+
+const devicesUnder = (node: PowerNode): PowerNode[] => node.children.flatMap(child => child.kind === 'device' ? [child] : child.kind === 'supplier' ? [child, ...devicesUnder(child)] : devicesUnder(child))
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+const lineOf = (context: FitContext, id: string | null) => context.lines.find(line => line.id === id)
+
+const feedVolts: Check = {
+  id: 'feed-volts', title: 'Volts at each device', severity: 'clash',
+  examine: context => nodesOf(context.tree.root).filter(node => node.kind === 'device' || node.kind === 'supplier').flatMap((node): Outcome[] => {
+    const line = lineOf(context, node.lineId)
+    if (!line || line.slot === 'capacitor' || !isPowered(line) || !node.volts) return []
+    const byCells = measureOf(line, 'cellsMax') !== undefined || line.slot === 'board' || line.slot === 'speed controller' || line.slot === 'power distribution'
+    if (byCells) return []
+    const asks = missingOf(line, ['voltsMin', 'voltsMax'])
+    if (asks.length > 0) return [{ kind: 'unknown', lineIds: [line.id], asks, couldClash: true }]
+    const [low, high] = [measureOf(line, 'voltsMin')!, measureOf(line, 'voltsMax')!]
+    const through = feedNodeOf(context.tree, line.id)?.name ?? 'its feed'
+    if (node.volts.highV > high + 1e-9) return [{ kind: 'finding', severity: 'clash', lineIds: [line.id], title: `${line.name} gets too many volts`, sentence: `It takes ${volts(low)} to ${volts(high)}; ${through} gives ${volts(node.volts.highV)}${node.volts.lowV === node.volts.highV ? '' : ' when full'}.`, ways: betterFeeds(line, context) }]
+    if (node.volts.lowV < low - 1e-9) return [{ kind: 'finding', severity: node.volts.highV < low - 1e-9 ? 'clash' : 'check', lineIds: [line.id], title: `${line.name} gets too few volts`, sentence: `It wants at least ${volts(low)}; ${through} falls to ${volts(node.volts.lowV)}${node.volts.lowV === node.volts.highV ? '' : ' when empty'}.`, ways: betterFeeds(line, context) }]
+    return [{ kind: 'fits', lineIds: [line.id], words: `${line.name} on ${volts(node.volts.highV)}` }]
+  }),
+}
+
+const outputAmps: Check = {
+  id: 'output-amps', title: 'Amps of each output', severity: 'clash',
+  examine: context => nodesOf(context.tree.root).filter(node => node.kind === 'output' && node.children.length > 0).flatMap((node): Outcome[] => {
+    const devices = devicesUnder(node).map(n => lineOf(context, n.lineId)).filter(line => line !== undefined)
+    const direct = node.children.flatMap(child => lineOf(context, child.lineId) ?? [])
+    if (node.capacityA === null) return [{ kind: 'unknown', lineIds: [node.lineId!], asks: [{ lineId: node.lineId!, key: 'outputs' }], couldClash: true }]
+    if (node.demandA > node.capacityA + 1e-9) {
+      const shares = node.children.map(child => `${shortName(child)} ${amps(child.demandA)}`)
+      return [{
+        kind: 'finding', severity: 'clash', lineIds: [node.lineId!, ...devices.map(d => d.id)], about: node.id, title: `${node.name} gives ${amps(node.capacityA)}, asked for ${amps(node.demandA)}`,
+        sentence: `${shares.join(' + ')}.`, ways: [...direct.sort((a, b) => (drawAt(a, node.volts!.lowV) ?? 0) - (drawAt(b, node.volts!.lowV) ?? 0)).flatMap(device => betterFeeds(device, context)), way('A small regulator of its own', 1.8)],
+      }]
+    }
+    const unknown = devices.filter(device => drawAt(device, node.volts!.lowV) === null)
+    if (unknown.length > 0) return [{ kind: 'unknown', lineIds: [node.lineId!, ...unknown.map(d => d.id)], asks: unknown.map(d => ({ lineId: d.id, key: 'drawA' })), couldClash: true }]
+    return [{ kind: 'fits', lineIds: [node.lineId!], words: `${node.name} ${amps(node.demandA)} of ${amps(node.capacityA)}` }]
+  }),
+}
+
+const wired: Check = {
+  id: 'feed-known', title: 'Every device has a feed', severity: 'check',
+  examine: context => [
+    ...context.tree.unwired.map((line): Outcome => ({ kind: 'unknown', lineIds: [line.id], asks: [{ lineId: line.id, key: 'feed' }], couldClash: true })),
+    ...context.tree.looped.map((line): Outcome => ({ kind: 'finding', severity: 'clash', lineIds: [line.id], title: `${line.name} feeds itself`, sentence: 'Its feeds lead back to it: nothing there ever gets power.', ways: betterFeeds(line, context) })),
+    ...nodesOf(context.tree.root).filter(node => node.kind === 'device').map((node): Outcome => ({ kind: 'fits', lineIds: [node.lineId!], words: `${node.name} has a feed` })),
+  ],
+}
+
+const peakAgainst = (bears: number, burst: number | null, peak: number, what: string, title: string) => {
+  if (peak <= bears + 1e-9) return { fits: `${what} ${amps(peak)} of ${amps(bears)}` }
+  if (burst !== null && peak <= burst + 1e-9) return { severity: 'check' as const, title: `${capital(what)} bears full throttle only in bursts`, sentence: `Full throttle asks for ${amps(peak)}; ${what} bears ${amps(bears)} for long and ${amps(burst)} in bursts. Short punches only.` }
+  return { title, sentence: `Full throttle asks for ${amps(peak)}; ${what} bears ${amps(burst ?? bears)}.` }
+}
+const withPeak = (_: Line, context: FitContext) => peakFromPackA(context) !== null
+
+/** Cells, volts, amps, plugs, leads. */
+export const powerChecks: readonly Check[] = [
+  pairCheck({
+    id: 'cells', title: 'Cells', severity: 'clash', a: ['pack'], b: ['board', 'speed controller', 'power distribution', 'motor'], needs: { a: ['cells'], b: ['cellsMin', 'cellsMax'] },
+    judge(pack, device) {
+      const cells = pack.pack!.cells
+      const [fewest, most] = [measureOf(device, 'cellsMin')!, measureOf(device, 'cellsMax')!]
+      if (cells > most) return { title: `${device.name} takes at most ${most} cells`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).highV)} when full.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
+      if (cells < fewest) return { severity: device.slot === 'motor' ? 'advice' : 'clash', title: `${device.name} wants at least ${fewest} cells`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).lowV)} when empty.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
+      return { fits: `${device.slot} on ${cells} cells` }
+    },
+  }),
+  feedVolts, outputAmps, wired,
+  pairCheck({
+    id: 'capacitor-volts', title: 'Capacitor volts', severity: 'clash', a: ['capacitor'], b: ['pack'], needs: { a: ['ratedV'], b: ['cells'] },
+    judge(capacitor, pack) {
+      const full = packVolts(pack.pack!).highV
+      const rated = measureOf(capacitor, 'ratedV')!
+      if (rated < full - 1e-9) return { about: `${capacitor.id}-${full}`, title: `Capacitor is rated ${volts(rated)}, a full pack is ${volts(full)}`, sentence: `${pack.pack!.cells} cells of ${pack.pack!.chemistry} at ${fullCellV(pack.pack!.chemistry)} V. It can burst.`, ways: [way(`One rated ${full * 1.25 <= 25 ? 25 : full * 1.25 <= 35 ? 35 : 50} V or more`, 0.6)] }
+      if (rated < 1.2 * full) return { about: `${capacitor.id}-${full}`, severity: 'check', title: 'Capacitor with little reserve', sentence: `Rated ${volts(rated)} against ${volts(full)} of a full pack: spikes go well above that.`, ways: [way('One rated higher', 0.6)] }
+      return { fits: `capacitor ${volts(rated)}` }
+    },
+  }),
+  pairCheck({
+    id: 'motor-amps', title: 'Motors and speed controller', severity: 'clash', a: ['motor'], b: ({ lines }) => lines.some(l => l.slot === 'speed controller') ? lines.filter(l => l.slot === 'speed controller') : lines.filter(l => l.slot === 'board'), needs: { a: ['maxCurrentA|bench'], b: ['ampsContinuous'] },
+    judge: (motor, driver) => peakAgainst(measureOf(driver, 'ampsContinuous')!, measureOf(driver, 'ampsBurst') ?? null, motorPeakA(motor)!, 'the speed controller', 'Motors ask for more than their driver gives'),
+  }),
+  singleCheck({
+    id: 'pack-amps', title: 'What the pack can give', severity: 'clash', of: ['pack'], needs: ['cRating'], when: withPeak,
+    judge: (pack, context) => peakAgainst(pack.pack!.cRating! * pack.pack!.capacityMah / 1000, null, peakFromPackA(context)!, `${pack.pack!.label} (C × Ah)`, 'The pack gives too few amps'),
+  }),
+  singleCheck({
+    id: 'plug-amps', title: 'What the plug bears', severity: 'clash', of: ['power lead'], needs: ['plug'], when: (line, context) => withPeak(line, context) && (textOf(line, 'plug') === undefined || connectorNamed(textOf(line, 'plug')!) !== undefined),
+    judge(lead, context) {
+      const connector = connectorNamed(textOf(lead, 'plug')!)!
+      return peakAgainst(connector.continuousA, connector.burstA, peakFromPackA(context)!, `the plug`, 'The plug bears too few amps')
+    },
+  }),
+  singleCheck({
+    id: 'lead-amps', title: 'What the lead bears', severity: 'clash', of: ['power lead'], needs: ['awg'], when: withPeak,
+    judge(lead, context) {
+      const awg = measureOf(lead, 'awg')!
+      const gauge = wireGauges.find(g => g.awg === awg) ?? [...wireGauges].sort((a, b) => Math.abs(a.awg - awg) - Math.abs(b.awg - awg))[0]!
+      return peakAgainst(gauge.ratedA, gauge.ratedA * 2, peakFromPackA(context)!, `AWG ${awg}`, 'The power lead is too thin')
+    },
+  }),
+  pairCheck({
+    id: 'plugs', title: 'Pack and power lead plug', severity: 'clash', a: ['pack'], b: ['power lead'], needs: { a: ['plug'], b: ['plug'] },
+    judge(pack, lead) {
+      const [mine, theirs] = [pack.pack!.plug, textOf(lead, 'plug')!]
+      return samePlug(mine, theirs) ? { fits: 'plugs mate' } : { title: 'Plugs do not mate', sentence: `${pack.pack!.label} has “${mine}”, the lead “${theirs}”.`, ways: [way('Solder the other plug on'), way('A pack with that plug')] }
+    },
+  }),
+  singleCheck({
+    id: 'charger', title: 'Your charger', severity: 'check', of: ['pack'], needs: ['plug'], when: (_, { gear }) => gear.chargerCells !== null || gear.chargerPlugs !== '',
+    judge(pack, { gear }) {
+      const { cells, label, plug } = pack.pack!
+      if (gear.chargerCells !== null && cells > gear.chargerCells) return { title: 'Your charger stops short', sentence: `${label} has ${cells} cells, the charger does ${gear.chargerCells}.` }
+      const plugs = gear.chargerPlugs.split(/[;\n]/).map(p => p.trim()).filter(p => p !== '')
+      if (plugs.length > 0 && !plugs.some(p => samePlug(p, plug))) return { title: 'Your charger lacks this plug', sentence: `${label} has “${plug}”; the charger has ${plugs.map(p => `“${p}”`).join(', ')}. A charge lead is needed.` }
+      return { fits: 'charger' }
+    },
+  }),
+]

@@ -1,0 +1,131 @@
+import { CoreInputError } from '../errors'
+import type { Line } from '../ledger'
+import { measureOf } from '../properties'
+import type { Layer, Stack } from './plan'
+
+/** Lengths standoffs are sold in, mm. */
+export const standoffLengthsMm = [4, 5, 6, 8, 10, 12, 14, 15, 16, 18, 20, 22, 25, 28, 30, 35, 40, 45, 50] as const
+
+/** A layer at its height above the bottom plate's underside, mm. */
+export interface PlacedLayer { readonly layer: Layer, readonly fromMm: number, readonly toMm: number }
+
+export interface Touching { readonly below: Layer, readonly above: Layer, readonly gapMm: number }
+export interface Crowded { readonly layer: Layer, readonly clearanceMm: number }
+
+export interface StackUp {
+  readonly placed: readonly PlacedLayer[]
+  /** Between the first and the last plate; all above the first plate when there is only one. */
+  readonly neededMm: number
+  /** The shortest standoff that is sold and long enough; null when none is. */
+  readonly standoffMm: number | null
+  /** What the frame's free height still allows; null when it is not known. */
+  readonly leftMm: number | null
+  readonly overallMm: number
+  /** Bare metal against bare metal with too little between. */
+  readonly touching: readonly Touching[]
+  /** Boards whose outline meets a duct or a prop's disc. */
+  readonly crowded: readonly Crowded[]
+}
+
+/** Where props or ducts turn, seen from above: four discs about the middle, mm. */
+export interface Discs { readonly centresMm: readonly (readonly [number, number])[], readonly radiusMm: number }
+
+/** Bare metal wants this much air or something that insulates between. */
+const airMm = 1
+/** What sits only at the corners or gives way: metal sees past it. */
+const seenPast: readonly Layer['kind'][] = ['gap', 'ribbon', 'grommet', 'spacer', 'screw head']
+
+const facesUp = (layer: Layer) => layer.bare === 'above' || layer.bare === 'both'
+const facesDown = (layer: Layer) => layer.bare === 'below' || layer.bare === 'both'
+
+/**
+ * Places the layers from the bottom plate up and computes what holds them apart. `freeHeightMm` is the frame's room
+ * between plates, `discs` where props or ducts turn; both may be unknown.
+ */
+export function stackUp(stack: Stack, freeHeightMm: number | null, discs: Discs | null): StackUp {
+  let at = 0
+  const placed = stack.layers.map((layer): PlacedLayer => {
+    if (!(layer.heightMm >= 0 && layer.heightMm <= 200)) throw new CoreInputError('stackUp', 'heightMm', layer.heightMm, 'from 0 to 200 mm')
+    const fromMm = at
+    at += layer.heightMm
+    return { layer, fromMm, toMm: at }
+  })
+  const plates = placed.filter(p => p.layer.kind === 'plate')
+  const bottom = plates[0]
+  const top = plates.length > 1 ? plates.at(-1)! : null
+  const roofMm = top ? top.fromMm : placed.filter(p => p.layer.kind !== 'aerial').at(-1)?.toMm ?? 0
+  const neededMm = roofMm - (bottom ? bottom.toMm : 0)
+  const leftMm = freeHeightMm === null ? null : freeHeightMm - neededMm
+  return {
+    placed, neededMm, leftMm, overallMm: at,
+    standoffMm: standoffLengthsMm.find(length => length >= neededMm - 1e-9) ?? null,
+    touching: touchingOf(placed),
+    crowded: discs
+      ? placed.filter(p => p.layer.kind === 'board' && p.layer.widthMm !== null && p.layer.lengthMm !== null)
+          .map(p => ({ layer: p.layer, clearanceMm: clearanceMm(p.layer, discs) })).filter(c => c.clearanceMm < 0.5)
+      : [],
+  }
+}
+
+/** Looks from each bare upper face to the next plate or board above it. */
+function touchingOf(placed: readonly PlacedLayer[]): Touching[] {
+  return placed.flatMap((below, i) => {
+    if (!facesUp(below.layer)) return []
+    const between = placed.slice(i + 1)
+    const next = between.findIndex(p => !seenPast.includes(p.layer.kind))
+    const above = between[next]
+    if (!above || !facesDown(above.layer)) return []
+    const gapMm = above.fromMm - below.toMm
+    return gapMm < airMm - 1e-9 ? [{ below: below.layer, above: above.layer, gapMm }] : []
+  })
+}
+
+/** Corners of a layer's outline after its turn, mm about the middle. */
+export function outlineMm(layer: Layer): (readonly [number, number])[] {
+  const [w, l] = [(layer.widthMm ?? 0) / 2, (layer.lengthMm ?? 0) / 2]
+  const [cos, sin] = [Math.cos(layer.turnDeg * Math.PI / 180), Math.sin(layer.turnDeg * Math.PI / 180)]
+  return ([[l, w], [-l, w], [-l, -w], [l, -w]] as const).map(([x, y]) => [x * cos - y * sin, x * sin + y * cos] as const)
+}
+
+/** The least room between an outline and any disc; negative where they overlap. */
+export function clearanceMm(layer: Layer, discs: Discs): number {
+  const [w, l] = [(layer.widthMm ?? 0) / 2, (layer.lengthMm ?? 0) / 2]
+  const [cos, sin] = [Math.cos(-layer.turnDeg * Math.PI / 180), Math.sin(-layer.turnDeg * Math.PI / 180)]
+  return Math.min(...discs.centresMm.map(([cx, cy]) => {
+    const [x, y] = [cx * cos - cy * sin, cx * sin + cy * cos]
+    return Math.hypot(Math.max(Math.abs(x) - l, 0), Math.max(Math.abs(y) - w, 0)) - discs.radiusMm
+  }))
+}
+
+/** The discs of a four-motor craft, from its diagonal and the duct or prop; null when either is not known. */
+export function discsOf(lines: readonly Line[]): Discs | null {
+  const frame = lines.find(line => line.slot === 'frame')
+  const prop = lines.find(line => line.slot === 'propeller')
+  const wheelbaseMm = frame && measureOf(frame, 'wheelbaseMm')
+  const acrossMm = (frame && measureOf(frame, 'ductMm')) ?? (prop && measureOf(prop, 'diameterMm'))
+  if (wheelbaseMm === undefined || acrossMm === undefined) return null
+  const side = wheelbaseMm / 2 / Math.SQRT2
+  return { centresMm: [[side, side], [-side, side], [-side, -side], [side, -side]], radiusMm: acrossMm / 2 }
+}
+
+const stacked = ['speed controller', 'power distribution', 'board', 'video transmitter'] as const
+
+/** A stack to begin with: plate, then every board-like line on grommets with air above it, then plate. */
+export function suggestStack(lines: readonly Line[], newId: () => string): Stack {
+  const frame = lines.find(line => line.slot === 'frame')
+  const plateMm = (frame && measureOf(frame, 'plateThicknessMm')) ?? 2
+  const layer = (kind: Layer['kind'], name: string, heightMm: number, more: Partial<Layer> = {}): Layer => ({ id: newId(), name, kind, lineId: null, heightMm, widthMm: null, lengthMm: null, turnDeg: 0, bare: 'none', port: null, ...more })
+  const boards = stacked.flatMap(slot => lines.filter(line => line.slot === slot && measureOf(line, 'heightMm') !== undefined))
+  const between = boards.flatMap((line, i) => [
+    ...(i === 0 ? [layer('screw head', 'Screw heads', 1.1)] : []),
+    layer('grommet', 'Grommets', i === 0 ? 2 : 3),
+    layer('board', line.name, measureOf(line, 'heightMm')!, { lineId: line.id, widthMm: measureOf(line, 'widthMm') ?? null, lengthMm: measureOf(line, 'lengthMm') ?? null, bare: line.slot === 'video transmitter' ? 'none' : 'both', port: line.slot === 'board' ? 'left' : null }),
+    layer('gap', 'Air', 1.5),
+  ])
+  const aerial = lines.find(line => line.slot === 'aerial')
+  const aerialMm = aerial && measureOf(aerial, 'heightMm')
+  return { layers: [
+    layer('plate', 'Bottom plate', plateMm, { lineId: frame?.id ?? null, bare: 'both' }), ...between, layer('plate', 'Top plate', Math.max(1, plateMm - 0.5), { lineId: frame?.id ?? null, bare: 'both' }),
+    ...(aerial && aerialMm !== undefined ? [layer('aerial', aerial.name, aerialMm, { lineId: aerial.id })] : []),
+  ] }
+}

@@ -1,0 +1,44 @@
+import { wiresG } from '../workings'
+import type { WirePlan } from './plan'
+
+/** A splice overlaps, is soldered at one joint and sleeved; grams beside the wire itself. */
+const spliceOverlapMm = 8
+const spliceJointG = 0.03
+const spliceSleeveG = 0.02
+
+/** What a lead comes to: what to cut, what it weighs, what trimming saves, or what a splice would cost when it is too short. */
+export interface PlannedWire {
+  readonly wire: WirePlan
+  /** Way and slack, mm. */
+  readonly lengthMm: number
+  readonly massG: number
+  /** Grams trimmed off when what is there is longer; 0 otherwise. */
+  readonly savedG: number
+  /** How far what is there falls short of the way alone, mm; 0 when it reaches. */
+  readonly shortMm: number
+  /** Grams a splice to the full length would add; 0 when it reaches. */
+  readonly spliceG: number
+  readonly words: string
+}
+
+/** One lead of the plan. Source of grams: stranded wire with a silicone jacket. */
+export function planWire(wire: WirePlan): PlannedWire {
+  const wanted = wire.routeMm + wire.slackMm
+  const have = wire.haveMm
+  const shortMm = have === null ? 0 : Math.max(0, wire.routeMm - have)
+  const lengthMm = have !== null && shortMm === 0 ? Math.min(have, wanted) : wanted
+  const grams = (mm: number) => mm > 0 ? wiresG(wire.awg, mm, wire.count) : 0
+  const spliceG = shortMm > 0 ? grams(wanted - have! + spliceOverlapMm) + wire.count * (spliceJointG + spliceSleeveG) : 0
+  const savedG = have === null || shortMm > 0 ? 0 : grams(have - lengthMm)
+  const massG = shortMm > 0 ? grams(have!) + spliceG : grams(lengthMm)
+  const words = shortMm > 0
+    ? `${have} mm is ${shortMm} mm too short for the way of ${wire.routeMm} mm. A splice adds ${spliceG.toFixed(2)} g.`
+    : have === null ? `Cut ${lengthMm} mm.` : savedG > 0 ? `Trim ${have - lengthMm} mm: ${savedG.toFixed(2)} g saved.` : lengthMm < wanted ? `Reaches, with ${lengthMm - wire.routeMm} mm of slack.` : 'Use as it is.'
+  return { wire, lengthMm, massG, savedG, shortMm, spliceG, words }
+}
+
+/** The whole wire plan with its sums. */
+export function planWires(wires: readonly WirePlan[]): { rows: readonly PlannedWire[], massG: number, savedG: number, tooShort: number } {
+  const rows = wires.map(planWire)
+  return { rows, massG: rows.reduce((sum, row) => sum + row.massG, 0), savedG: rows.reduce((sum, row) => sum + row.savedG, 0), tooShort: rows.filter(row => row.shortMm > 0).length }
+}

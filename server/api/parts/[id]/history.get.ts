@@ -1,0 +1,3 @@
+import { partHistorySchema } from '../../../../shared/schemas/drawer'
+
+export default jsonRoute(partHistorySchema, (event, app) => ({ versions: app.parts.history(idParameter(event)) }))

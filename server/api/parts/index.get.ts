@@ -1,0 +1,3 @@
+import { drawerReplySchema } from '../../../shared/schemas/drawer'
+
+export default jsonRoute(drawerReplySchema, (_event, app) => app.parts.all())

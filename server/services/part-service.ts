@@ -1,0 +1,55 @@
+import type { Kit, Part } from '../../core/drawer'
+import { drawerHolds, type DrawerReply } from '../../shared/schemas/drawer'
+import type { PartsRepository } from '../db/parts-repository'
+import type { GroupCommit } from '../db/group-commit'
+import type { BuildService } from './build-service'
+import { DomainProblem } from '../problems'
+
+interface Given { parts: PartsRepository, builds: BuildService, writer: GroupCommit, now: () => string }
+
+/** The use cases of the drawer. Lines that are still simply their part follow its grams and properties. */
+export function partService({ parts, builds, writer, now }: Given) {
+  function keep(part: Part, came: string): void {
+    const before = parts.one(part.id)
+    parts.put(part)
+    if (part.mass && part.mass.versionId !== before?.mass?.versionId) parts.addVersion(part.id, part.mass, now(), came)
+    if (before) builds.followPart(before, part)
+  }
+
+  return {
+    all: (): DrawerReply => ({ parts: parts.all(), kits: parts.kits(), placements: builds.placements() }),
+    /** Puts parts in or changes them: all or none. */
+    put: (wanted: readonly Part[], came = 'typed') => builds.changeAnywhere(() => {
+      if (parts.count() + wanted.length > drawerHolds) throw new DomainProblem('refused', `A drawer holds at most ${drawerHolds.toLocaleString('en')} parts.`)
+      for (const part of wanted) keep(part, part.mass?.origin || came)
+      return wanted.length
+    }),
+    /** Parts that lines still name stay. */
+    remove: (ids: readonly string[]) => writer.write(() => {
+      const used = new Map(builds.placements().map(p => [p.partId, p.buildName]))
+      for (const id of ids) {
+        const build = used.get(id)
+        if (build !== undefined) throw new DomainProblem('refused', `“${parts.one(id)?.name ?? 'This part'}” is on ${build}. Take it off there first.`)
+        if (!parts.remove(id)) throw new DomainProblem('not-found', 'There is no such part in the drawer.')
+      }
+      return ids.length
+    }),
+    /** One purchase with the pieces it became. */
+    putKit: (kit: Kit, pieces: readonly Part[]) => builds.changeAnywhere(() => {
+      parts.putKit(kit)
+      for (const part of pieces) keep({ ...part, kitId: kit.id }, `from ${kit.name}`)
+      return pieces.length
+    }),
+    /** The pieces stay; they only no longer say where they came from. */
+    removeKit: (id: string) => writer.write(() => {
+      if (!parts.removeKit(id)) throw new DomainProblem('not-found', 'There is no such kit.')
+    }),
+    history(id: string) {
+      if (!parts.one(id)) throw new DomainProblem('not-found', 'There is no such part in the drawer.')
+      return parts.versions(id)
+    },
+    mapping: (heads: string) => parts.mapping(heads),
+    putMapping: (heads: string, mapping: Record<string, string>) => writer.write(() => parts.putMapping(heads, mapping)),
+  }
+}
+export type PartService = ReturnType<typeof partService>

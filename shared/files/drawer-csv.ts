@@ -1,0 +1,170 @@
+import Papa from 'papaparse'
+import { makePart, priceEachCents, type Part } from '../../core/drawer'
+import { makeMass, slotFacts, slots, type Slot } from '../../core/ledger'
+import { isNotRead, readCents, readGrams, readNumber } from '../../core/units'
+import { propertiesOf, propertyText, readProperty, type Property, type PropertyValue } from '../../core/properties'
+import { nameSchema } from '../schemas/common'
+import { propertyProblem } from '../schemas/properties'
+import { csvFile, unguarded } from './csv'
+
+/** What a column of a drawer file can be, apart from the properties of the kinds. */
+export const drawerColumns = {
+  slot: { title: 'Kind', also: ['kind', 'slot', 'type', 'category'] },
+  name: { title: 'What', also: ['what', 'name', 'part', 'item', 'description'] },
+  owned: { title: 'Owned', also: ['owned', 'how many', 'quantity', 'qty', 'count', 'stock', 'pieces'] },
+  listed: { title: 'Listed, g', also: ['listed', 'listed, g', 'listed (g)', 'weight', 'weight (g)', 'weight (oz)', 'mass', 'mass (g)', 'grams', 'g', 'oz'] },
+  weighed: { title: 'Weighed, g', also: ['weighed', 'weighed, g', 'weighed (g)', 'weighed (oz)', 'measured', 'measured (g)'] },
+  price: { title: 'Price', also: ['price', 'cost', 'price each'] },
+  soldIn: { title: 'Sold in', also: ['sold in', 'pack of', 'per'] },
+  bag: { title: 'Bag or box', also: ['bag', 'box', 'place', 'bag or box'] },
+  tags: { title: 'Tags', also: ['tags', 'labels'] },
+  link: { title: 'Link', also: ['link', 'from', 'where from'] },
+  note: { title: 'Note', also: ['note', 'notes', 'remark'] },
+  cells: { title: 'Pack: cells', also: ['cells', 's', 'pack: cells'] },
+  capacity: { title: 'Pack: mAh', also: ['mah', 'capacity', 'pack: mah'] },
+} as const
+export type DrawerColumn = keyof typeof drawerColumns
+const columnKeys = Object.keys(drawerColumns) as DrawerColumn[]
+
+/** By the head of a column: one of {@link drawerColumns}, `property:<key>`, or empty for a column that is left out. */
+export type DrawerMapping = Readonly<Record<string, string>>
+
+export interface DrawerTable { readonly heads: readonly string[], readonly rows: readonly (readonly string[])[] }
+export interface BadRow { readonly row: number, readonly cells: readonly string[], readonly problems: readonly string[] }
+export interface DrawerRows { readonly parts: readonly Part[], readonly bad: readonly BadRow[] }
+
+export const mostDrawerRows = 50_000
+export const mostDrawerBytes = 20_000_000
+
+/** All properties of all kinds by key; a column of lengths may serve straps and screws alike. */
+export const everyProperty: ReadonlyMap<string, Property> = new Map(slots.flatMap(slot => propertiesOf(slot).map(property => [property.key, property] as const)))
+
+/** Splits a file into heads and rows: commas, semicolons or tabs, with or without a byte order mark. */
+export function readDrawerTable(text: string): DrawerTable | { readonly problem: string } {
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimitersToGuess: [';', '\t', ',', '|'] })
+  const [heads, ...rows] = parsed.data
+  if (!heads || rows.length === 0) return { problem: 'The file has no rows under its heads.' }
+  if (rows.length > mostDrawerRows) return { problem: `The file has ${rows.length.toLocaleString('en')} rows; at most ${mostDrawerRows.toLocaleString('en')} are brought in at once.` }
+  const trimmed = heads.map(head => head.trim())
+  if (new Set(trimmed).size !== trimmed.length) return { problem: 'Two columns have the same head. Give each a head of its own.' }
+  return { heads: trimmed, rows }
+}
+
+const plain = (text: string) => text.trim().toLowerCase()
+
+/** What the heads most likely mean. */
+export function guessDrawerMapping(heads: readonly string[]): DrawerMapping {
+  const taken = new Set<string>()
+  return Object.fromEntries(heads.map((head) => {
+    const bare = plain(head).replace(/\s*[,(]\s*(mm|v|a|w|mw|g|oz|µf|uf|mhz|awg|kv|mah)\)?$/i, '')
+    const column = columnKeys.find(key => ([...drawerColumns[key].also] as string[]).includes(plain(head)) || plain(drawerColumns[key].title) === plain(head) || ([...drawerColumns[key].also] as string[]).includes(bare))
+    const property = [...everyProperty.values()].find(p => plain(p.label) === bare || plain(p.key) === plain(head) || plain(p.label) === plain(head) || (p.unit !== '' && plain(p.unit) === plain(head)))
+    const target = column ?? (property ? `property:${property.key}` : '')
+    if (target === '' || taken.has(target)) return [head, '']
+    taken.add(target)
+    return [head, target]
+  }))
+}
+
+const inOunces = (head: string) => /\boz\b|ounce/i.test(head)
+const hasUnit = /[a-z]\s*$/i
+
+/** Reads the rows one by one; a row with a mistake is given back with what is wrong, the others are not touched by it. */
+export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId: () => string, progress?: (done: number) => void): DrawerRows {
+  const at = new Map(table.heads.flatMap((head, i) => mapping[head] ? [[mapping[head]!, i] as const] : []))
+  const properties = [...at].flatMap(([target, i]) => target.startsWith('property:') ? [{ key: target.slice('property:'.length), i }] : [])
+  const readers = new Map<Slot, { i: number, property: Property | undefined, key: string }[]>()
+  const readersOf = (slot: Slot) => {
+    const known = readers.get(slot)
+    if (known) return known
+    const made = properties.map(({ key, i }) => ({ i, key, property: propertiesOf(slot).find(p => p.key === key) }))
+    readers.set(slot, made)
+    return made
+  }
+  const parts: Part[] = []
+  const bad: BadRow[] = []
+  for (const [index, cells] of table.rows.entries()) {
+    const problems: string[] = []
+    const cell = (column: DrawerColumn) => {
+      const i = at.get(column)
+      return i === undefined ? '' : (cells[i] ?? '').trim()
+    }
+    if (cells.length > table.heads.length) problems.push(`The row has ${cells.length} cells under ${table.heads.length} heads: a decimal comma may have split one.`)
+    const kind = plain(cell('slot'))
+    const slot = slots.find(s => s === kind || plain(slotFacts[s].label) === kind || `${s}s` === kind)
+    if (!slot) problems.push(kind === '' ? 'The kind is missing.' : `“${cell('slot').slice(0, 30)}” is no kind of part.`)
+    const name = unguarded(cell('name'))
+    const named = nameSchema('The name').safeParse(name)
+    if (!named.success) problems.push(named.error.issues[0]!.message)
+    const grams = (column: 'listed' | 'weighed') => {
+      const text = cell(column)
+      if (text === '') return null
+      const head = table.heads[at.get(column)!]!
+      const read = readGrams(!hasUnit.test(text) && inOunces(head) ? `${text} oz` : text)
+      if (!isNotRead(read)) return read
+      problems.push(`${drawerColumns[column].title}: ${read.problem}`)
+      return null
+    }
+    const whole = (column: 'owned' | 'soldIn' | 'cells', least: number, most: number, usual: number) => {
+      if (cell(column) === '') return usual
+      const read = readNumber(cell(column))
+      if (!isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most) return read.value
+      problems.push(`${drawerColumns[column].title}: a whole number from ${least} to ${most.toLocaleString('en')}.`)
+      return usual
+    }
+    const listed = grams('listed')
+    const weighed = grams('weighed')
+    const price = readCents(cell('price'))
+    if (isNotRead(price)) problems.push(price.problem)
+    const owned = whole('owned', 0, 99_999, 1)
+    const soldIn = whole('soldIn', 1, 999, 1)
+    const packCells = whole('cells', 1, 14, 1)
+    const values: Record<string, PropertyValue> = {}
+    if (slot) {
+      for (const { i, property, key } of readersOf(slot)) {
+        const text = (cells[i] ?? '').trim()
+        if (text === '') continue
+        if (!property) { problems.push(`A ${slot} has no “${everyProperty.get(key)?.label.toLowerCase() ?? key}”.`); continue }
+        const read = readProperty(property, text)
+        if (isNotRead(read)) problems.push(read.problem)
+        else values[key] = read.value
+      }
+      const wrong = Object.keys(values).length > 0 ? propertyProblem(slot, values) : null
+      if (wrong && problems.length === 0) problems.push(wrong.message)
+    }
+    let capacityMah = 300
+    if (slot === 'pack' && cell('capacity') !== '') {
+      const read = readNumber(cell('capacity').replace(/\s*mah$/i, ''))
+      if (isNotRead(read) || !(read.value > 0 && read.value <= 50_000)) problems.push('Pack: mAh is above 0 and at most 50,000.')
+      else capacityMah = read.value
+    }
+    if (problems.length > 0 || !slot || isNotRead(price)) { bad.push({ row: index + 2, cells, problems }) }
+    else {
+      const known = weighed ?? listed
+      parts.push(makePart({
+        id: newId(), slot, name, owned, soldIn, priceCents: price.cents, bag: cell('bag').slice(0, 200), link: cell('link').slice(0, 200), note: unguarded(cell('note')).slice(0, 2000),
+        tags: cell('tags').split(/[;,|]/).map(t => t.trim().slice(0, 40)).filter(t => t !== '').slice(0, 20), properties: Object.keys(values).length > 0 ? values : null,
+        listing: listed ? { valueG: listed.massG, resolutionG: listed.stepG } : null,
+        mass: known ? makeMass({ versionId: newId(), evidence: weighed ? 'weighed' : 'listed', valueG: known.massG, resolutionG: known.stepG, basis: 'as supplied', origin: 'drawer list' }) : null,
+        pack: slot === 'pack' ? { label: name, cells: packCells, chemistry: 'LiPo', capacityMah, cRating: null, plug: '' } : null,
+      }))
+    }
+    if (progress && index % 1000 === 999) progress(index + 1)
+  }
+  return { parts, bad }
+}
+
+/** The drawer as CSV: the columns above, then every property any part has. */
+export function drawerCsv(parts: readonly Part[]): string {
+  const keys = [...everyProperty.keys()].filter(key => parts.some(part => part.properties?.[key] !== undefined))
+  const heads = [...columnKeys.map(key => drawerColumns[key].title), ...keys]
+  const grams = (part: Part) => part.mass ? String(Number((part.mass.valueG / part.mass.valueCount).toFixed(4))) : ''
+  return csvFile([heads, ...parts.map((part) => {
+    const values: Record<DrawerColumn, string> = {
+      slot: slotFacts[part.slot].label, name: part.name, owned: String(part.owned), listed: part.listing ? String(part.listing.valueG) : '', weighed: part.mass?.evidence === 'weighed' ? grams(part) : '',
+      price: priceEachCents(part) === null ? '' : (part.priceCents! / 100).toFixed(2), soldIn: String(part.soldIn), bag: part.bag, tags: part.tags.join('; '), link: part.link, note: part.note.replaceAll('\n', ' '),
+      cells: part.pack ? String(part.pack.cells) : '', capacity: part.pack ? String(part.pack.capacityMah) : '',
+    }
+    return [...columnKeys.map(key => values[key]), ...keys.map(key => propertyText(part.properties?.[key]).replaceAll('\n', '; '))]
+  })])
+}

@@ -1,0 +1,60 @@
+import { z } from 'zod'
+import type { Kit, Part, Placement } from '../../core/drawer'
+import { lineStates, slots } from '../../core/ledger'
+import { massSchema, packFactsSchema } from './build'
+import { anyPropertiesSchema, propertyProblem } from './properties'
+import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from './common'
+
+const pieces = (what: string) => z.int(`${what} is a whole number.`).min(0, `${what} cannot be negative.`).max(99_999, `${what} is at most 99,999.`)
+
+/** The most parts one request carries. */
+export const mostParts = 2000
+/** The most parts a drawer holds. */
+export const drawerHolds = 100_000
+
+export const partSchema = z.strictObject({
+  id: idSchema,
+  slot: z.enum(slots),
+  name: nameSchema('The name'),
+  properties: anyPropertiesSchema.nullable(),
+  listing: z.strictObject({ valueG: massGSchema, resolutionG: z.number().min(0).max(100) }).nullable(),
+  mass: massSchema.nullable(),
+  pack: packFactsSchema.nullable(),
+  priceCents: centsSchema.nullable(),
+  soldIn: z.int('“Sold in” is a whole number of pieces.').min(1, '“Sold in” is at least 1 piece.').max(999, '“Sold in” is at most 999 pieces.'),
+  owned: pieces('How many you own'), lost: pieces('How many are lost'), scrapped: pieces('How many are scrapped'), missing: pieces('How many were missing'),
+  kitId: idSchema.nullable(),
+  bag: shortTextSchema('The bag'),
+  link: shortTextSchema('The link'),
+  note: noteSchema,
+  tags: z.array(z.string().min(1).max(40, 'A tag has at most 40 characters.')).max(20, 'At most 20 tags.'),
+}).superRefine((part, context) => {
+  const problem = propertyProblem(part.slot, part.properties)
+  if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
+  if (part.lost + part.scrapped > part.owned) context.addIssue({ code: 'custom', path: ['owned'], message: `${part.lost + part.scrapped} lost or scrapped are more than the ${part.owned} owned.` })
+}) satisfies z.ZodType<Part>
+
+export const partsRequestSchema = z.strictObject({ parts: z.array(partSchema).min(1).max(mostParts, `At most ${mostParts} parts at once.`) })
+export const partIdsSchema = z.strictObject({ ids: z.array(idSchema).min(1).max(mostParts) })
+
+export const kitSchema = z.strictObject({ id: idSchema, name: nameSchema('The kit’s name'), priceCents: centsSchema.nullable(), link: shortTextSchema('The link'), note: noteSchema, leavesOut: noteSchema }) satisfies z.ZodType<Kit>
+export const kitRequestSchema = z.strictObject({ kit: kitSchema, parts: z.array(partSchema).max(200, 'A kit has at most 200 kinds of pieces.') })
+
+export const placementSchema = z.strictObject({ partId: idSchema, buildId: idSchema, buildName: z.string(), lineId: idSchema, quantity: z.int(), state: z.enum(lineStates) }) satisfies z.ZodType<Placement>
+
+/** What comes from the database was checked when it was put there; a full drawer is not checked again at every reading. */
+export const drawerReplySchema = z.strictObject({ parts: z.custom<readonly Part[]>(Array.isArray), kits: z.custom<readonly Kit[]>(Array.isArray), placements: z.custom<readonly Placement[]>(Array.isArray) })
+export interface DrawerReply { readonly parts: readonly Part[], readonly kits: readonly Kit[], readonly placements: readonly Placement[] }
+
+export const partHistorySchema = z.strictObject({ versions: z.array(z.strictObject({ madeAt: z.string(), came: z.string(), mass: massSchema })) })
+export type PartHistory = z.infer<typeof partHistorySchema>
+
+export const handOverRequestSchema = z.strictObject({
+  lineIds: z.array(idSchema).min(1, 'Choose at least one line.').max(2000),
+  to: z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('drawer') }), z.strictObject({ kind: z.literal('build'), id: idSchema })]),
+})
+export type HandOverRequest = z.infer<typeof handOverRequestSchema>
+
+export const mappingSchema = z.strictObject({ heads: z.string().min(1).max(4000), mapping: z.record(z.string().max(200), z.string().max(60)) })
+export const mappingReplySchema = z.strictObject({ mapping: z.record(z.string(), z.string()).nullable() })
+export const countSchema = z.strictObject({ count: z.int() })

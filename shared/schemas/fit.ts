@@ -1,0 +1,30 @@
+import { z } from 'zod'
+import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../core/fit/plan'
+import { slots } from '../../core/ledger'
+import { daySchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
+
+const lengthMm = (what: string, least = 0, most = 500) => z.number({ error: `${what} is a number in mm.` }).min(least, `${what} is in mm, from ${least} to ${most}.`).max(most, `${what} is in mm, from ${least} to ${most}.`)
+const degrees = z.number().min(-360, 'A turn is in degrees, from -360 to 360.').max(360, 'A turn is in degrees, from -360 to 360.')
+
+export const layerSchema = z.strictObject({
+  id: idSchema, name: nameSchema('The layer’s name'), kind: z.enum(layerKinds), lineId: idSchema.nullable(), heightMm: lengthMm('The height', 0, 200),
+  widthMm: lengthMm('The width', 0.1, 400).nullable(), lengthMm: lengthMm('The length', 0.1, 400).nullable(), turnDeg: degrees, bare: z.enum(bareSides), port: z.enum(boardSides).nullable(),
+})
+export const jointSchema = z.strictObject({
+  id: idSchema, name: nameSchema('The joint’s name'), count: quantitySchema, thread: z.string().regex(/^M\d{1,2}(\.\d)?$/, 'A thread is written as in M2 or M2.5.'), head: shortTextSchema('The head'), material: shortTextSchema('The material'),
+  clampedMm: lengthMm('The clamped thickness', 0.1, 100), engagementMm: lengthMm('The thread to hold', 0.1, 50), freeDepthMm: lengthMm('The free depth', 0.1, 100),
+  beyond: z.enum(beyondThings), into: shortTextSchema('What it bites into'), lengthMm: lengthMm('The screw’s length', 1, 80).nullable(), lineId: idSchema.nullable(),
+})
+export const wirePlanSchema = z.strictObject({
+  id: idSchema, name: nameSchema('The lead’s name'), from: shortTextSchema('Where it starts'), to: shortTextSchema('Where it ends'), awg: z.int().min(10, 'A gauge is from AWG 10 to 36.').max(36, 'A gauge is from AWG 10 to 36.'),
+  count: quantitySchema, routeMm: lengthMm('The way', 1, 2000), slackMm: lengthMm('The slack', 0, 500), haveMm: lengthMm('What is there', 0, 5000).nullable(),
+})
+export const fitShape = {
+  stack: z.strictObject({ layers: z.array(layerSchema).max(60) }).nullable(),
+  joints: z.array(jointSchema).max(100),
+  wires: z.array(wirePlanSchema).max(200),
+  mounting: z.strictObject({ motorsUpsideDown: z.boolean(), pushedProps: z.boolean(), boardUpsideDown: z.boolean(), boardTurnDeg: degrees }),
+  considered: z.array(z.strictObject({ id: idSchema, slot: z.enum(slots), name: nameSchema('The name'), grams: massGSchema.nullable(), why: noteSchema, on: daySchema })).max(500),
+  setAside: z.array(z.strictObject({ finding: z.string().min(1).max(200), why: noteSchema })).max(200),
+}
+export const fitSchema = z.strictObject(fitShape) satisfies z.ZodType<FitPlan>

@@ -1,0 +1,57 @@
+import { z } from 'zod'
+import { slots, type Slot } from '../../core/ledger'
+import { parsePattern, propertiesOf, rangeWords, readBenchTable, propertyText, type Properties, type Property, type PropertyValue } from '../../core/properties'
+
+function schemaOf(property: Property): z.ZodType<PropertyValue> {
+  switch (property.kind) {
+    case 'measure': {
+      const sentence = `${property.label} is ${rangeWords(property)}.`
+      const number = z.number({ error: sentence }).min(property.least, sentence).max(property.most, sentence)
+      return property.whole ? number.int(sentence) : number
+    }
+    case 'choice': return z.enum(property.choices as [string, ...string[]], { error: `${property.label} is one of: ${property.choices.join(', ')}.` })
+    case 'yes': return z.boolean({ error: `${property.label}: yes or no.` })
+    case 'text': return z.string({ error: `${property.label} must be text.` }).max(80, `${property.label} has at most 80 characters.`).refine(text => !/[\u0000-\u001F\u007F]/.test(text), `${property.label} contains characters that cannot be printed.`)
+    case 'patterns': return z.array(z.string().refine(text => parsePattern(text) !== null, `${property.label} in mm, such as 12×12 M2 or 4 on 9 M2.`), { error: `${property.label} in mm, such as 12×12 M2.` }).max(12)
+    case 'outputs': return z.array(z.strictObject({
+      name: z.string().min(1, 'An output needs a name.').max(40), volts: z.number({ error: `${property.label}: volts in V, from 0.5 to 80.` }).min(0.5, `${property.label}: volts in V, from 0.5 to 80.`).max(80, `${property.label}: volts in V, from 0.5 to 80.`),
+      amps: z.number({ error: `${property.label}: amps in A, above 0 and at most 50.` }).positive(`${property.label}: amps in A, above 0 and at most 50.`).max(50, `${property.label}: amps in A, above 0 and at most 50.`).nullable(),
+    })).max(12).refine(outputs => new Set(outputs.map(o => o.name)).size === outputs.length, `${property.label}: two have the same name.`)
+    case 'bench': return z.array(z.strictObject({ throttlePercent: z.number(), volts: z.number(), amps: z.number(), thrustG: z.number() })).max(60).superRefine((rows, context) => {
+      const read = rows.length === 0 ? null : readBenchTable(propertyText(rows))
+      if (read && 'problem' in read) context.addIssue({ code: 'custom', message: read.problem })
+    })
+    case 'provides': return z.array(z.enum(slots)).max(slots.length)
+  }
+}
+
+const made = new Map<Slot, z.ZodType<Properties>>()
+
+/** The schema of one kind of part: every property may be missing, which means not known. Made when first asked for. */
+export function propertySchema(slot: Slot): z.ZodType<Properties> {
+  const known = made.get(slot)
+  if (known) return known
+  const shape = Object.fromEntries(propertiesOf(slot).map(property => [property.key, schemaOf(property).optional()]))
+  const schema = z.strictObject(shape) as unknown as z.ZodType<Properties>
+  made.set(slot, schema)
+  return schema
+}
+
+/** What a line or part may carry before its kind is looked at: any key of any kind, each by its own schema. */
+export const anyPropertiesSchema: z.ZodType<Properties> = z.record(z.string().max(40), z.union([z.number(), z.string().max(80), z.boolean(), z.array(z.string().max(80)).max(26), z.array(z.record(z.string(), z.union([z.number(), z.string().max(40), z.null()]))).max(60)])) as unknown as z.ZodType<Properties>
+
+/** The first thing wrong with a part's properties, or null. `low` above `high` of one measure is wrong too. */
+export function propertyProblem(slot: Slot, properties: Properties | null): { key: string, message: string } | null {
+  if (!properties) return null
+  const parsed = propertySchema(slot).safeParse(properties)
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!
+    const key = String(issue.path[0] ?? '')
+    return { key, message: issue.code === 'unrecognized_keys' ? `A ${slot} has no property “${issue.keys[0]}”.` : issue.message }
+  }
+  for (const [low, high, what, unit] of [['voltsMin', 'voltsMax', 'volts', 'V'], ['cellsMin', 'cellsMax', 'cells', ''], ['bandLowMhz', 'bandHighMhz', 'band', 'MHz']] as const) {
+    const [from, to] = [properties[low], properties[high]]
+    if (typeof from === 'number' && typeof to === 'number' && from > to) return { key: high, message: `The highest ${what}${unit ? ` in ${unit}` : ''} (${to}) is below the lowest (${from}).` }
+  }
+  return null
+}
