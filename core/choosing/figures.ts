@@ -1,6 +1,6 @@
 import type { PackFacts, Slot } from '../ledger'
 import { propertiesOf, propertyText, type BenchRow, type Properties } from '../properties'
-import { statorCode } from '../drawer'
+import { statorCode, statorText } from '../drawer'
 
 /** A figure that matters when parts of a kind are compared. Text where it is not a number. */
 export interface Figure { readonly key: string, readonly label: string, readonly unit: string, readonly digits: number, readonly value: number | string | null }
@@ -17,8 +17,9 @@ export function figuresOf({ slot, properties, pack, eachG, quantity }: Compared,
     const bench = (properties?.bench ?? []) as readonly BenchRow[]
     const thrust = bench.length > 0 ? Math.max(...bench.map(row => row.thrustG)) : null
     const kv = num(properties, 'kv')
+    const stator = statorCode(properties)
     return [
-      f('stator', 'Stator', '', 1, statorCode(properties)), f('kv', 'kV', '', 0, kv), f('thrust', 'Thrust', 'g', 0, thrust),
+      f('stator', 'Stator', '', 1, stator === null ? null : statorText(stator)), f('kv', 'kV', '', 0, kv), f('thrust', 'Thrust', 'g', 0, thrust),
       f('perGram', 'Thrust per gram', '', 1, thrust !== null && eachG ? thrust / eachG : null), f('kvCells', 'kV × cells', '', 0, kv !== null && cells !== null ? kv * cells : null), f('amps', 'Most amps', 'A', 1, num(properties, 'maxCurrentA')),
     ]
   }

@@ -68,8 +68,13 @@ export function sameAsPart(line: Pick<Line, 'mass' | 'properties'>, part: Pick<P
   return (line.mass?.versionId ?? null) === (part.mass?.versionId ?? null) && JSON.stringify(line.properties) === JSON.stringify(part.properties)
 }
 
-/** The stator of a motor as builders write it: 14 mm by 4 mm is 1404. Null when either is not known. */
+/** The stator of a motor as a number: 14 mm by 4 mm is 1404. Null when either is not known. */
 export function statorCode(properties: Properties | null): number | null {
   const [diameter, height] = [properties?.statorDiameterMm, properties?.statorHeightMm]
   return typeof diameter === 'number' && typeof height === 'number' ? diameter * 100 + height : null
+}
+
+/** The stator as builders write it, four digits before the point: 0802, 1303.5. */
+export function statorText(code: number): string {
+  return Number.isInteger(code) ? String(code).padStart(4, '0') : code.toFixed(1).padStart(6, '0')
 }

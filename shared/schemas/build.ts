@@ -124,12 +124,12 @@ export const buildShape = {
   setups: z.array(setupSchema).min(1, 'A build needs at least one set-up.').max(100),
   flies: loadoutChoiceSchema,
   neverFlown: z.array(loadoutChoiceSchema).max(10_000),
-  observations: z.array(observationSchema).max(200).default([]),
-  fit: fitSchema.nullable().default(null),
+  observations: z.array(observationSchema).max(200),
+  fit: fitSchema.nullable(),
 }
 
-/** A whole build whose parts refer only to what is in it. */
-export const buildSchema = z.strictObject(buildShape).superRefine((build, context) => {
+/** A whole build whose parts refer only to what is in it. Files written before there were weighings together and a fit lack those. */
+export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null) }).superRefine((build, context) => {
   const lineIds = new Set<string>()
   build.lines.forEach((line, i) => {
     if (lineIds.has(line.id)) context.addIssue({ code: 'custom', path: ['lines', i, 'id'], message: 'Two lines have the same id.' })

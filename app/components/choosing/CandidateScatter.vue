@@ -41,7 +41,7 @@ const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalog
       <g v-for="tick in y.ticks(4)" :key="`y${tick}`"><line x1="52" :x2="width - 10" :y1="y(tick)" :y2="y(tick)" class="grid" /><text x="46" :y="y(tick) + 4" text-anchor="end">{{ tick.toLocaleString('en') }}</text></g>
       <text v-for="tick in x.ticks(6)" :key="`x${tick}`" :x="x(tick)" :y="height - 14" text-anchor="middle">{{ tick }}</text>
       <text :x="width - 12" :y="height - 2" text-anchor="end" class="axis">grams of the set</text><text x="52" y="9" class="axis">{{ label }}</text>
-      <g v-for="p in points" :key="p.row.line.id" class="point" :class="[p.row.source.replaceAll(' ', '-'), { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId }]" @click="emit('select', p.row.line.id)"><circle :cx="x(p.x)" :cy="y(p.y)" :r="p.row.source === 'fitted' ? 6.5 : 5" /><title>{{ p.row.line.name }}</title></g>
+      <g v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))" :key="p.row.line.id" class="point" :class="[p.row.source.replaceAll(' ', '-'), { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId }]" @click="emit('select', p.row.line.id)"><circle :cx="x(p.x)" :cy="y(p.y)" :r="p.row.source === 'fitted' ? 6.5 : 5" /><title>{{ p.row.line.name }}</title></g>
       <text v-for="label_ in labels" :key="label_.id" :x="label_.x" :y="label_.y" class="name">{{ label_.text }}</text>
     </svg>
     <p v-else class="soft">Nothing to draw: nobody has said the {{ label.toLowerCase() }} of these.</p>

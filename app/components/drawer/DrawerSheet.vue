@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { priceEachCents, statorCode, type Part } from '#core/drawer'
+import { priceEachCents, statorCode, statorText, type Part } from '#core/drawer'
 import { slotFacts } from '#core/ledger'
 import { centsFigure } from '#core/display'
 import { propertiesOf, propertyText } from '#core/properties'
@@ -22,9 +22,11 @@ const each = (part: Part) => part.mass ? part.mass.valueG / part.mass.valueCount
 function factsOf(part: Part): string {
   const { properties, pack } = part
   const stator = statorCode(properties)
-  const shown = propertiesOf(part.slot).filter(p => p.kind === 'measure' || p.kind === 'choice' || p.kind === 'text' || p.kind === 'patterns').filter(p => properties?.[p.key] !== undefined && !(stator !== null && p.key.startsWith('stator'))).slice(0, 3)
+  const between = (low: string, high: string, unit: string) => properties?.[low] !== undefined && properties[high] !== undefined ? [properties[low] === properties[high] ? `${propertyText(properties[low])} ${unit}` : `${propertyText(properties[low])}–${propertyText(properties[high])} ${unit}`] : []
+  const single = propertiesOf(part.slot).filter(p => p.kind === 'measure' || p.kind === 'choice' || p.kind === 'text' || p.kind === 'patterns').filter(p => properties?.[p.key] !== undefined && !/^(stator|cells|volts)/.test(p.key))
     .map(p => `${propertyText(properties![p.key])}${p.kind === 'measure' && p.unit ? ` ${p.unit}` : ''}`)
-  return [...(stator === null ? [] : [String(stator)]), ...(pack ? [`${pack.cells}S ${pack.chemistry} ${pack.capacityMah} mAh`] : shown)].join(' · ')
+  const shown = [...single.slice(0, 1), ...between('cellsMin', 'cellsMax', 'cells'), ...between('voltsMin', 'voltsMax', 'V'), ...single.slice(1)].slice(0, 3)
+  return [...(stator === null ? [] : [statorText(stator)]), ...(pack ? [`${pack.cells}S ${pack.chemistry} ${pack.capacityMah} mAh`] : shown)].join(' · ')
 }
 function keyOf(part: Part, column: Column): number | string {
   switch (column) {
@@ -184,7 +186,7 @@ watch(() => props.selectedId, (id) => {
 <style scoped>
 .sheet { flex: 1; min-height: 260px; display: flex; flex-direction: column; border-top: 1px solid var(--line); overflow-x: auto; }
 .rows { flex: 1; overflow-y: auto; min-height: 0; contain: strict; min-width: 760px; }
-.row { display: grid; grid-template-columns: 26px 94px minmax(150px, 1.5fr) minmax(120px, 1fr) 62px 92px 50px 86px 70px; align-items: center; height: 29px; border-bottom: 1px solid var(--line); font-size: 13px; min-width: 760px; } .rows .row { position: absolute; inset: 0 0 auto 0; }
+.row { display: grid; grid-template-columns: 26px 94px minmax(150px, 1.4fr) minmax(120px, 1fr) 62px 92px 62px 86px 76px; align-items: center; height: 29px; border-bottom: 1px solid var(--line); font-size: 13px; min-width: 760px; } .rows .row { position: absolute; inset: 0 0 auto 0; }
 .head { height: 26px; font-size: 11.5px; color: var(--ink-soft); flex: none; } .head .plain { color: var(--ink-soft); font-weight: 500; font-size: 11.5px; padding: 0; } .head i { font-style: normal; margin-left: 3px; }
 .row > span { padding: 0 6px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; height: 100%; line-height: 28px; position: relative; } .row > span:focus { outline: 2px solid var(--plum-text); outline-offset: -2px; border-radius: 3px; }
 .head > span { line-height: 25px; } .grams, .owned, .left, .price { text-align: right; font: 500 12.5px/28px var(--mono); } .head .grams, .head .owned, .head .left, .head .price { font-family: var(--sans); } .slot, .facts { color: var(--ink-soft); } .facts { font-size: 12px; } .known { font-size: 12px; }

@@ -94,7 +94,7 @@ function book(joint: JointPlan, massG: number) {
 
 <style scoped>
 .head { display: flex; justify-content: space-between; align-items: center; gap: 12px; }
-article { border-top: 1px solid var(--line); padding: 8px 0; } article.bad { background: color-mix(in srgb, var(--beyond) 40%, transparent); }
+article { border-top: 1px solid var(--line); padding: 8px 10px; } article.bad { background: color-mix(in srgb, var(--beyond) 40%, transparent); }
 .row { display: grid; grid-template-columns: 150px 1fr auto; gap: 14px; align-items: center; } .said p { margin: 2px 0 0; } .word { font-weight: 600; }
 .grams { display: grid; justify-items: end; gap: 3px; } .grams b { font-size: 15px; } .notes { margin: 3px 0 0 164px; font-size: 12px; }
 .clamped { fill: var(--g-frame); } .free { fill: var(--free); } .safe { fill: var(--clear); } .screw { fill: var(--ink); }

@@ -54,7 +54,7 @@ function detail(node: PowerNode): string {
   return [low === undefined && high === undefined ? '' : `${low ?? '?'}–${high ?? '?'} V`, node.unknownDraws > 0 && node.demandA === 0 ? 'draw ?' : `${amps(node.demandA)} A`].filter(t => t).join(' · ')
 }
 const clip = (text: string, most: number) => text.length > most ? `${text.slice(0, most - 1)}…` : text
-const letters = computed(() => Math.floor((layout.value.nodeWidth - 14) / 6.9))
+const letters = computed(() => Math.floor((layout.value.nodeWidth - 12) / 6.4))
 const isTroubled = (node: PowerNode) => props.troubled.has(node.id) || (node.lineId !== null && node.kind !== 'output' && props.troubled.has(node.lineId))
 const movable = (node: PowerNode) => node.lineId !== null && node.kind !== 'output' && !['board', 'speed controller', 'power distribution', 'capacitor'].includes(lineOf(node.lineId)?.slot ?? 'board')
 
@@ -141,7 +141,7 @@ rect { fill: var(--card); stroke: var(--edge); stroke-width: 1.2; }
 .node.bad rect { fill: var(--beyond); stroke: var(--over); stroke-width: 1.8; }
 .node.selected rect, .node:focus-visible rect { stroke: var(--plum-text); stroke-width: 2.6; } .node.over rect { fill: var(--selection); stroke-dasharray: 4 3; stroke: var(--plum-text); }
 .dragged { opacity: .8; pointer-events: none; }
-.name { font: 600 12px var(--sans); fill: var(--ink); } .detail { font: 500 11px var(--mono); fill: var(--ink-soft); } .bad .detail { fill: var(--ink); }
+.name { font: 600 12px var(--sans); fill: var(--ink); } .detail { font: 500 10.5px var(--mono); fill: var(--ink-soft); } .bad .detail { fill: var(--ink); }
 text { pointer-events: none; }
 .loose { display: flex; gap: 14px; flex-wrap: wrap; margin-top: 10px; align-items: center; } .loose select { font-size: 12.5px; padding: 2px 6px; }
 </style>

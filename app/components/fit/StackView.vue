@@ -48,8 +48,8 @@ const aerial = computed(() => up.value?.placed.find(p => p.layer.kind === 'aeria
 const bodyMm = computed(() => boxed.value.at(-1)?.toMm ?? 10)
 const sideWidth = 400
 const perMm = computed(() => Math.min(7, 250 / Math.max(bodyMm.value, 1)))
-const y = computed(() => scaleLinear([0, bodyMm.value], [bodyMm.value * perMm.value + 24, 24]))
-const sideHeight = computed(() => bodyMm.value * perMm.value + 46)
+const y = computed(() => scaleLinear([0, bodyMm.value], [bodyMm.value * perMm.value + 44, 44]))
+const sideHeight = computed(() => bodyMm.value * perMm.value + 68)
 const half = (layer: Layer) => {
   const [w, l] = [layer.widthMm, layer.lengthMm]
   if (w !== null && l !== null) return Math.min(110, perMm.value * Math.max(...outlineMm(layer).map(([x]) => Math.abs(x))))
@@ -97,8 +97,8 @@ const scaleBarMm = computed(() => perMm.value * 20 > 150 ? 10 : 20)
             <rect v-else-if="p.layer.kind !== 'gap'" :x="132 - half(p.layer)" :y="y(p.toMm)" :width="2 * half(p.layer)" :height="Math.max(1, y(p.fromMm) - y(p.toMm))" rx="2" :data-layer="p.layer.id" />
             <line v-if="(p.layer.bare === 'above' || p.layer.bare === 'both') && p.layer.kind === 'board'" :x1="132 - half(p.layer)" :x2="132 + half(p.layer)" :y1="y(p.toMm)" :y2="y(p.toMm)" class="metal" /><line v-if="(p.layer.bare === 'below' || p.layer.bare === 'both') && p.layer.kind === 'board'" :x1="132 - half(p.layer)" :x2="132 + half(p.layer)" :y1="y(p.fromMm)" :y2="y(p.fromMm)" class="metal" />
           </g>
-          <g v-for="(label, i) in labels" :key="label.id" class="label"><path :d="`M256,${(y(boxed[i]!.fromMm) + y(boxed[i]!.toMm)) / 2}L264,${label.at}`" /><text x="267" :y="label.at + 3.5">{{ label.text.length > 21 ? `${boxed[i]!.layer.name.slice(0, 13)}… ${boxed[i]!.layer.heightMm} mm` : label.text }}</text></g>
-          <g v-if="aerial" class="mast"><line x1="200" x2="200" :y1="y(bodyMm)" y2="16" /><text x="205" y="22">{{ aerial.layer.name }} + {{ aerial.layer.heightMm }} mm</text></g>
+          <g v-for="(label, i) in labels" :key="label.id" class="label"><path :d="`M256,${(y(boxed[i]!.fromMm) + y(boxed[i]!.toMm)) / 2}L264,${label.at}`" /><text x="267" :y="label.at + 3.5">{{ label.text.length > 21 ? `${boxed[i]!.layer.name.slice(0, 12).trimEnd()}… ${boxed[i]!.layer.heightMm} mm` : label.text }}</text></g>
+          <g v-if="aerial" class="mast"><line x1="200" x2="200" :y1="y(bodyMm)" y2="20" /><text x="206" y="28">{{ aerial.layer.name }} + {{ aerial.layer.heightMm }} mm</text></g>
           <g class="scale-bar" :transform="`translate(8,${sideHeight - 8})`"><path :d="`M0,-4V0H${scaleBarMm * perMm}V-4`" /><text :x="scaleBarMm * perMm + 6" y="2">{{ scaleBarMm }} mm</text></g>
         </svg>
         <svg :width="topSize" :height="topSize + 22" role="img" aria-label="Seen from above, nose up, to scale" :data-widest="widestMm">
@@ -111,6 +111,7 @@ const scaleBarMm = computed(() => perMm.value * 20 > 150 ? 10 : 20)
               <g v-for="layer in seenFromAbove" :key="layer.id" class="board" :class="{ chosen: chosen === layer.id }"><polygon :points="outlineMm(layer).map(seen).join(' ')" @click="chosen = layer.id" /><path v-if="layer.port" :d="portPath(layer)" class="port" marker-end="url(#port-arrow)" /></g>
             </g>
             <path :d="`M${topSize / 2},8l-5,9h10z`" class="nose" />
+            <g class="scale-bar" :transform="`translate(10,${topSize - 10})`"><path :d="`M0,-4V0H${20 * topPerMm}V-4`" /><text :x="20 * topPerMm + 6" y="2">20 mm</text></g>
             <defs><marker id="port-arrow" viewBox="0 0 6 6" refX="5" refY="3" markerWidth="6" markerHeight="6" orient="auto"><path d="M0,0L6,3L0,6z" class="arrow" /></marker></defs>
           </g>
         </svg>
@@ -146,7 +147,7 @@ const scaleBarMm = computed(() => perMm.value * 20 > 150 ? 10 : 20)
 rect { stroke: var(--ink-soft); stroke-width: 1; fill: var(--paper); } .plate rect { fill: var(--g-frame); stroke: none; } .board rect { fill: var(--g-boards); stroke: none; } .grommet rect, .spacer rect { fill: var(--g-fixings); stroke: none; } .screw-head rect { fill: var(--ink-soft); stroke: none; } .ribbon rect { fill: var(--g-video); fill-opacity: .45; stroke: none; }
 .chosen rect { stroke: var(--plum-text); stroke-width: 2; } .bad rect { fill: var(--over); } .metal { stroke: var(--brass); stroke-width: 2; }
 .label path, .scale-bar path, .mast line { stroke: var(--ink-soft); fill: none; } .mast line { stroke-width: 2; stroke-dasharray: 5 3; } text { font: 500 11px var(--sans); fill: var(--ink); } .caption { fill: var(--ink-soft); }
-.ground { fill: var(--paper); stroke: var(--line); } .disc { fill: var(--free); stroke: var(--edge); } .board polygon { fill: var(--g-boards); fill-opacity: .35; stroke: var(--g-boards); stroke-width: 1.5; } .board.chosen polygon { stroke: var(--plum-text); stroke-width: 2.5; } .port { stroke: var(--over); stroke-width: 2; } .arrow { fill: var(--over); } .nose { fill: var(--plum-text); }
+.ground { fill: var(--paper); stroke: var(--line); } .disc { fill: var(--free); stroke: var(--edge); } .board polygon { fill: var(--g-boards); fill-opacity: .35; stroke: var(--g-boards); stroke-width: 1.5; } .board.chosen polygon { stroke: var(--plum-text); stroke-width: 2.5; } .port { stroke: var(--ink); stroke-width: 2; } .arrow { fill: var(--ink); } .nose { fill: var(--plum-text); }
 table { width: 100%; border-collapse: collapse; font-size: 12.5px; margin-top: 6px; } th { text-align: left; font-weight: 500; color: var(--ink-soft); font-size: 11.5px; } th, td { padding: 2px 4px; border-bottom: 1px solid var(--line); } .right { text-align: right; }
 td input, td select { padding: 2px 5px; font-size: 12.5px; border-color: transparent; background: transparent; } td input:hover, td select:hover, td input:focus, td select:focus { border-color: var(--edge); background: var(--card); } td:first-child input { width: 100%; } .short { width: 62px; text-align: right; } tr.chosen td { background: var(--selection); }
 .acts { white-space: nowrap; text-align: right; } .empty { padding: 30px; text-align: center; }

@@ -56,7 +56,7 @@ const feedVolts: Check = {
     const through = feedNodeOf(context.tree, line.id)?.name ?? 'its feed'
     if (node.volts.highV > high + 1e-9) return [{ kind: 'finding', severity: 'clash', lineIds: [line.id], title: `${line.name} gets too many volts`, sentence: `It takes ${volts(low)} to ${volts(high)}; ${through} gives ${volts(node.volts.highV)}${node.volts.lowV === node.volts.highV ? '' : ' when full'}.`, ways: betterFeeds(line, context) }]
     if (node.volts.lowV < low - 1e-9) return [{ kind: 'finding', severity: node.volts.highV < low - 1e-9 ? 'clash' : 'check', lineIds: [line.id], title: `${line.name} gets too few volts`, sentence: `It wants at least ${volts(low)}; ${through} falls to ${volts(node.volts.lowV)}${node.volts.lowV === node.volts.highV ? '' : ' when empty'}.`, ways: betterFeeds(line, context) }]
-    return [{ kind: 'fits', lineIds: [line.id], words: `${line.name} on ${volts(node.volts.highV)}` }]
+    return [{ kind: 'fits', lineIds: [line.id], words: `${shortName(line)} on ${volts(node.volts.highV)}` }]
   }),
 }
 
@@ -84,7 +84,7 @@ const wired: Check = {
   examine: context => [
     ...context.tree.unwired.map((line): Outcome => ({ kind: 'unknown', lineIds: [line.id], asks: [{ lineId: line.id, key: 'feed' }], couldClash: true })),
     ...context.tree.looped.map((line): Outcome => ({ kind: 'finding', severity: 'clash', lineIds: [line.id], title: `${line.name} feeds itself`, sentence: 'Its feeds lead back to it: nothing there ever gets power.', ways: betterFeeds(line, context) })),
-    ...nodesOf(context.tree.root).filter(node => node.kind === 'device').map((node): Outcome => ({ kind: 'fits', lineIds: [node.lineId!], words: `${node.name} has a feed` })),
+    ...nodesOf(context.tree.root).filter(node => node.kind === 'device').map((node): Outcome => ({ kind: 'fits', lineIds: [node.lineId!], words: `${shortName(node)} has a feed` })),
   ],
 }
 

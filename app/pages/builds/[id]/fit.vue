@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { blankFit, electricalTree, type Finding, type Mounting, type WayOut } from '#core/fit'
+import { blankFit, electricalTree, nodesOf, type Finding, type Mounting, type WayOut } from '#core/fit'
 import type { Feed } from '#core/ledger'
 
 const store = useBuildStore()
@@ -20,7 +20,8 @@ const lines = computed(() => {
 const tree = computed(() => electricalTree(lines.value, lines.value.find(line => line.slot === 'pack') ?? null))
 const troubled = computed(() => new Set(report.value?.findings.filter(f => f.severity === 'clash' && f.setAside === null && ['feed-volts', 'output-amps', 'capacitor-volts', 'feed-known', 'cells'].includes(f.check)).flatMap((f) => {
   if (f.check !== 'output-amps') return f.lineIds.filter(id => store.lineOf(id)?.slot !== 'pack')
-  return [f.id.slice('output-amps:'.length), ...f.lineIds.slice(1)]
+  const outputId = f.id.slice('output-amps:'.length)
+  return [outputId, ...nodesOf(tree.value.root).find(n => n.id === outputId)?.children.map(n => n.id) ?? []]
 })))
 const mounting = computed(() => store.build!.fit?.mounting ?? blankFit.mounting)
 
