@@ -11,7 +11,8 @@ const most = [100, 80, 200, 20_000] as const
  */
 export function readBenchTable(text: string): { value: readonly BenchRow[] } | NotRead {
   const lines = text.split(/\r?\n/).map(line => line.trim()).filter(line => line !== '')
-  const body = /[a-z]/i.test(lines[0] ?? '') ? lines.slice(1) : lines
+  const hasHeads = isNotRead(readNumber((lines[0] ?? '').split(/[;\t,]/)[0]!.replace(/\s*%$/, '')))
+  const body = hasHeads ? lines.slice(1) : lines
   if (body.length < 2) return { problem: 'A bench table needs at least two rows: throttle in %, volts in V, amps in A, thrust in g.' }
   if (body.length > 60) return { problem: 'A bench table has at most 60 rows.' }
   const rows: BenchRow[] = []

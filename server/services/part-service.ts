@@ -26,10 +26,10 @@ export function partService({ parts, builds, writer, now }: Given) {
     }),
     /** Parts that lines still name stay. */
     remove: (ids: readonly string[]) => writer.write(() => {
-      const used = new Map(builds.placements().map(p => [p.partId, p.buildName]))
+      const placements = builds.placements()
       for (const id of ids) {
-        const build = used.get(id)
-        if (build !== undefined) throw new DomainProblem('refused', `“${parts.one(id)?.name ?? 'This part'}” is on ${build}. Take it off there first.`)
+        const on = [...new Set(placements.filter(p => p.partId === id).map(p => p.buildName))]
+        if (on.length > 0) throw new DomainProblem('refused', `“${parts.one(id)?.name ?? 'This part'}” is on ${on.join(' and ')}. Take it off there first.`)
         if (!parts.remove(id)) throw new DomainProblem('not-found', 'There is no such part in the drawer.')
       }
       return ids.length

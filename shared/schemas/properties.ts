@@ -46,8 +46,8 @@ export function propertyProblem(slot: Slot, properties: Properties | null): { ke
   const parsed = propertySchema(slot).safeParse(properties)
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!
-    const key = String(issue.path[0] ?? '')
-    return { key, message: issue.code === 'unrecognized_keys' ? `A ${slot} has no property “${issue.keys[0]}”.` : issue.message }
+    const key = issue.code === 'unrecognized_keys' ? issue.keys[0]! : String(issue.path[0] ?? '')
+    return { key, message: issue.code === 'unrecognized_keys' ? `A ${slot} has no property “${key}”.` : issue.message }
   }
   for (const [low, high, what, unit] of [['voltsMin', 'voltsMax', 'volts', 'V'], ['cellsMin', 'cellsMax', 'cells', ''], ['bandLowMhz', 'bandHighMhz', 'band', 'MHz']] as const) {
     const [from, to] = [properties[low], properties[high]]
