@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { inDrawer, indexPart, lineOfPart, onBuilds, type Kit, type Part, type Placement } from '#core/drawer'
+import { inDrawer, indexPart, lineOfPart, onBuilds, type Kit, type Part, type PartRow, type Placement } from '#core/drawer'
 import { mostParts, type DrawerReply, type HandOverRequest, type PartHistory } from '#shared/schemas/drawer'
 import type { BuildReply, CommandReply } from '#shared/schemas/api'
 
@@ -62,10 +62,10 @@ export const useDrawerStore = defineStore('drawer', () => {
   const history = async (id: string) => (await askServer<PartHistory>(`/api/parts/${id}/history`)).versions
 
   /** Brings in many parts, so many a request; `progress` hears how many are kept, and may stop it. */
-  async function bringIn(many: readonly Part[], progress: (kept: number) => boolean): Promise<number> {
+  async function bringIn(many: readonly PartRow[], progress: (kept: number) => boolean): Promise<number> {
     let kept = 0
     for (let at = 0; at < many.length; at += mostParts) {
-      kept += (await askServer<{ count: number }>('/api/parts', { method: 'POST', body: { parts: many.slice(at, at + mostParts) } })).count
+      kept += (await askServer<{ count: number }>('/api/parts/rows', { method: 'POST', body: { rows: many.slice(at, at + mostParts) } })).count
       if (!progress(kept)) break
     }
     await load()

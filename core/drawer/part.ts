@@ -78,3 +78,36 @@ export function statorCode(properties: Properties | null): number | null {
 export function statorText(code: number): string {
   return Number.isInteger(code) ? String(code).padStart(4, '0') : code.toFixed(1).padStart(6, '0')
 }
+
+/** A row of a list of parts: only what the row says, the rest is usual. Grams are of one piece, steps those of the last digit. */
+export interface PartRow {
+  readonly id: string
+  readonly slot: Slot
+  readonly name: string
+  readonly owned: number
+  readonly listed?: { readonly valueG: number, readonly resolutionG: number }
+  readonly weighed?: { readonly valueG: number, readonly resolutionG: number }
+  readonly properties?: Properties
+  readonly priceCents?: number
+  readonly soldIn?: number
+  readonly bag?: string
+  readonly link?: string
+  readonly note?: string
+  readonly tags?: readonly string[]
+  readonly cells?: number
+  readonly capacityMah?: number
+}
+
+/** The part a row of a list is. The first version of its grams has the part's own id. */
+export function partOfRow(row: PartRow): Part {
+  const { id, slot, name, owned, listed, weighed } = row
+  const known = weighed ?? listed
+  // Written out field by field: lists are long, and copies of objects of many shapes are slow.
+  return {
+    id, slot, name, properties: row.properties ?? null, listing: listed ?? null,
+    mass: known ? { versionId: id, evidence: weighed ? 'weighed' : 'listed', valueG: known.valueG, valueCount: 1, resolutionG: known.resolutionG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis: 'as supplied', origin: 'drawer list', weighing: null } : null,
+    pack: slot === 'pack' ? { label: name, cells: row.cells ?? 1, chemistry: 'LiPo', capacityMah: row.capacityMah ?? 300, cRating: null, plug: '' } : null,
+    priceCents: row.priceCents ?? null, soldIn: row.soldIn ?? 1, owned, lost: 0, scrapped: 0, missing: 0, kitId: null,
+    bag: row.bag ?? '', link: row.link ?? '', note: row.note ?? '', tags: row.tags ?? [],
+  }
+}

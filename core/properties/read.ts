@@ -37,7 +37,13 @@ export function readProperty(property: Property, text: string): { value: Propert
   }
 }
 
+const plainFigure = /^\d{1,9}(?:\.\d{1,6})?$/
+
 function readMeasure(property: Measure, text: string): { value: number } | NotRead {
+  if (plainFigure.test(text)) {
+    const value = Number(text)
+    if (value >= property.least && value <= property.most && (!property.whole || Number.isInteger(value))) return { value }
+  }
   const split = /^([+\-\u2212]?[\d.,]*)\s*(.*)$/.exec(text)!
   const factor = split[2] === '' ? 1 : alsoTyped[property.unit]?.[split[2]!.toLowerCase()]
   const number = readNumber(split[1]!)

@@ -1,5 +1,5 @@
 import type { Kit, Part } from '../../core/drawer'
-import type { Mass } from '../../core/ledger'
+import { makeMass, type Mass } from '../../core/ledger'
 import type { Db } from './open-database'
 
 interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' | 'tags'> {
@@ -10,15 +10,28 @@ const columns = `
   id, slot, name, properties, listing_g AS listingG, listing_resolution_g AS listingResolutionG, mass, pack, price_cents AS priceCents, sold_in AS soldIn,
   owned, lost, scrapped, missing, kit_id AS kitId, bag, link, note, tags`
 
+/** Mass fields that are at their default are not written. */
+const usualMass = makeMass({ versionId: '', evidence: 'listed', valueG: 0 })
+const mayBeLeftOut = ['valueCount', 'resolutionG', 'pieceReadingsG', 'halfRangeG', 'ownSpreadG', 'basis', 'origin', 'weighing'] as const
+function lean(mass: Mass): string {
+  const written: Record<string, unknown> = { versionId: mass.versionId, evidence: mass.evidence, valueG: mass.valueG }
+  for (const key of mayBeLeftOut) if (mass[key] !== usualMass[key]) written[key] = mass[key]
+  return JSON.stringify(written)
+}
+const massOf = (text: string): Mass => ({ ...usualMass, ...JSON.parse(text) as Partial<Mass> })
+
 function fromRow({ listingG, listingResolutionG, ...row }: PartRow): Part {
   const read = (text: string | null) => text === null ? null : JSON.parse(text)
-  return { ...row, properties: read(row.properties), mass: read(row.mass), pack: read(row.pack), tags: JSON.parse(row.tags), listing: listingG === null ? null : { valueG: listingG, resolutionG: listingResolutionG ?? 0 } }
+  return { ...row, properties: read(row.properties), mass: row.mass === null ? null : massOf(row.mass), pack: read(row.pack), tags: JSON.parse(row.tags), listing: listingG === null ? null : { valueG: listingG, resolutionG: listingResolutionG ?? 0 } }
 }
 
-function toRow(part: Part) {
+/** A part's values in the order of the insert. */
+function values(part: Part, madeAt: string, came: string): unknown[] {
   const written = (value: object | null) => value === null ? null : JSON.stringify(value)
-  const { listing, ...rest } = part
-  return { ...rest, properties: written(part.properties), mass: written(part.mass), pack: written(part.pack), tags: JSON.stringify(part.tags), listingG: listing?.valueG ?? null, listingResolutionG: listing?.resolutionG ?? null }
+  return [
+    part.id, part.slot, part.name, written(part.properties), part.listing?.valueG ?? null, part.listing?.resolutionG ?? null, part.mass === null ? null : lean(part.mass), part.mass === null ? null : madeAt, part.mass === null ? null : came,
+    written(part.pack), part.priceCents, part.soldIn, part.owned, part.lost, part.scrapped, part.missing, part.kitId, part.bag, part.link, part.note, part.tags.length === 0 ? '[]' : JSON.stringify(part.tags),
+  ]
 }
 
 /** SQL of the drawer: parts, the versions of their grams, kits, hand-overs, how files were understood. */
@@ -27,13 +40,16 @@ export function partsRepository(db: Db) {
     all: db.prepare(`SELECT ${columns} FROM parts ORDER BY rowid`),
     one: db.prepare(`SELECT ${columns} FROM parts WHERE id = :id`),
     count: db.prepare('SELECT count(*) FROM parts').pluck(),
-    put: db.prepare(`
-      INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, pack, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
-      VALUES (:id, :slot, :name, :properties, :listingG, :listingResolutionG, :mass, :pack, :priceCents, :soldIn, :owned, :lost, :scrapped, :missing, :kitId, :bag, :link, :note, :tags)
-      ON CONFLICT (id) DO UPDATE
-      SET slot = excluded.slot, name = excluded.name, properties = excluded.properties, listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g,
-          mass = excluded.mass, pack = excluded.pack, price_cents = excluded.price_cents, sold_in = excluded.sold_in, owned = excluded.owned, lost = excluded.lost,
-          scrapped = excluded.scrapped, missing = excluded.missing, kit_id = excluded.kit_id, bag = excluded.bag, link = excluded.link, note = excluded.note, tags = excluded.tags`),
+    insert: db.prepare(`
+      INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, mass_made_at, mass_came, pack, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+    change: db.prepare(`
+      UPDATE parts
+      SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?, mass_made_at = ?, mass_came = ?, pack = ?, price_cents = ?, sold_in = ?,
+          owned = ?, lost = ?, scrapped = ?, missing = ?, kit_id = ?, bag = ?, link = ?, note = ?, tags = ?
+      WHERE id = ?`),
+    present: db.prepare('SELECT mass, mass_made_at AS madeAt, mass_came AS came FROM parts WHERE id = :id'),
+    known: db.prepare('SELECT id FROM parts WHERE id IN (SELECT value FROM json_each(:ids))').pluck(),
     remove: db.prepare('DELETE FROM parts WHERE id = :id'),
     version: db.prepare('INSERT OR IGNORE INTO part_versions (part_id, id, made_at, came, mass) VALUES (:partId, :id, :madeAt, :came, :mass)'),
     versions: db.prepare('SELECT made_at AS madeAt, came, mass FROM part_versions WHERE part_id = :id ORDER BY made_at, id'),
@@ -58,10 +74,29 @@ export function partsRepository(db: Db) {
       return row ? fromRow(row) : null
     },
     count: () => sql.count.get() as number,
-    put: (part: Part) => { sql.put.run(toRow(part)) },
+    /** Which of these ids are there. */
+    known: (ids: readonly string[]) => new Set(sql.known.all({ ids: JSON.stringify(ids) }) as string[]),
+    /** Puts in a part that is not there yet. */
+    insert: (part: Part, madeAt: string, came: string) => { sql.insert.run(...values(part, madeAt, came)) },
+    /** Changes a part; grams that give way become an earlier version. */
+    change(part: Part, madeAt: string, came: string) {
+      const present = sql.present.get({ id: part.id }) as { mass: string | null, madeAt: string, came: string }
+      const before = present.mass === null ? null : massOf(present.mass)
+      const same = before?.versionId === part.mass?.versionId
+      if (before && !same) sql.version.run({ partId: part.id, id: before.versionId, madeAt: present.madeAt, came: present.came, mass: JSON.stringify(before) })
+      const [id, ...rest] = same ? values(part, present.madeAt, present.came) : values(part, madeAt, came)
+      sql.change.run(...rest, id)
+    },
     remove: (id: string) => sql.remove.run({ id }).changes === 1,
     addVersion: (partId: string, mass: Mass, madeAt: string, came: string) => { sql.version.run({ partId, id: mass.versionId, madeAt, came, mass: JSON.stringify(mass) }) },
-    versions: (id: string) => (sql.versions.all({ id }) as { madeAt: string, came: string, mass: string }[]).map(v => ({ ...v, mass: JSON.parse(v.mass) as Mass })),
+    /** Every version of a part's grams, oldest first; going back to an earlier one does not list it twice. */
+    versions(id: string): { madeAt: string, came: string, mass: Mass }[] {
+      const earlier = (sql.versions.all({ id }) as { madeAt: string, came: string, mass: string }[]).map(v => ({ ...v, mass: JSON.parse(v.mass) as Mass }))
+      const present = sql.present.get({ id }) as { mass: string | null, madeAt: string, came: string } | undefined
+      if (!present?.mass) return earlier
+      const mass = massOf(present.mass)
+      return [...earlier.filter(v => v.mass.versionId !== mass.versionId), { madeAt: present.madeAt, came: present.came, mass }]
+    },
     kits: () => sql.kits.all() as Kit[],
     putKit: (kit: Kit) => { sql.putKit.run(kit) },
     removeKit: (id: string) => sql.removeKit.run({ id }).changes === 1,

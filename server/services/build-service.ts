@@ -174,8 +174,7 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
       const part = parts.one(to.partId)
       if (!part || alone || !sameAsPart(from, part)) continue
       const next: Part = { ...part, mass: to.mass, properties: to.properties, listing: to.listing ?? part.listing }
-      parts.put(next)
-      if (to.mass) parts.addVersion(part.id, to.mass, now(), `on ${get(id).build.name}`)
+      parts.change(next, now(), `on ${get(id).build.name}`)
       followPart(part, next, to.id)
     }
   }
@@ -222,9 +221,11 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
   function putHanded(buildId: string, handed: HandOver['partsAfter']): void {
     for (const { id, part, lineId } of handed) {
       if (!part) { parts.remove(id); continue }
-      const fresh = parts.one(id) === null
-      parts.put(part)
-      if (fresh) for (const version of builds.versions(buildId).filter(v => v.lineId === lineId)) parts.addVersion(id, version.mass, version.madeAt, `on ${get(buildId).build.name}`)
+      const came = `on ${get(buildId).build.name}`
+      if (parts.one(id)) { parts.change(part, now(), came); continue }
+      const versions = builds.versions(buildId).filter(v => v.lineId === lineId)
+      parts.insert(part, versions.find(v => v.mass.versionId === part.mass?.versionId)?.madeAt ?? now(), came)
+      for (const version of versions) parts.addVersion(id, version.mass, version.madeAt, came)
     }
   }
 

@@ -1,4 +1,4 @@
-import type { Kit, Part } from '../../core/drawer'
+import { partOfRow, type Kit, type Part, type PartRow } from '../../core/drawer'
 import { drawerHolds, type DrawerReply } from '../../shared/schemas/drawer'
 import type { PartsRepository } from '../db/parts-repository'
 import type { GroupCommit } from '../db/group-commit'
@@ -9,20 +9,32 @@ interface Given { parts: PartsRepository, builds: BuildService, writer: GroupCom
 
 /** The use cases of the drawer. Lines that are still simply their part follow its grams and properties. */
 export function partService({ parts, builds, writer, now }: Given) {
-  function keep(part: Part, came: string): void {
-    const before = parts.one(part.id)
-    parts.put(part)
-    if (part.mass && part.mass.versionId !== before?.mass?.versionId) parts.addVersion(part.id, part.mass, now(), came)
-    if (before) builds.followPart(before, part)
+  function keepAll(wanted: readonly Part[], came: string): number {
+    const known = parts.known(wanted.map(part => part.id))
+    const at = now()
+    for (const part of wanted) {
+      const before = known.has(part.id) ? parts.one(part.id) : null
+      if (!before) { parts.insert(part, at, part.mass?.origin || came); continue }
+      parts.change(part, at, part.mass?.origin || came)
+      builds.followPart(before, part)
+    }
+    return wanted.length
+  }
+  function requireRoom(more: number): void {
+    if (parts.count() + more > drawerHolds) throw new DomainProblem('refused', `A drawer holds at most ${drawerHolds.toLocaleString('en')} parts.`)
   }
 
   return {
     all: (): DrawerReply => ({ parts: parts.all(), kits: parts.kits(), placements: builds.placements() }),
     /** Puts parts in or changes them: all or none. */
-    put: (wanted: readonly Part[], came = 'typed') => builds.changeAnywhere(() => {
-      if (parts.count() + wanted.length > drawerHolds) throw new DomainProblem('refused', `A drawer holds at most ${drawerHolds.toLocaleString('en')} parts.`)
-      for (const part of wanted) keep(part, part.mass?.origin || came)
-      return wanted.length
+    put: (wanted: readonly Part[]) => builds.changeAnywhere(() => {
+      requireRoom(wanted.length)
+      return keepAll(wanted, 'typed')
+    }),
+    /** Puts in the rows of a list, each as a part of its own. */
+    bringIn: (rows: readonly PartRow[]) => writer.write(() => {
+      requireRoom(rows.length)
+      return keepAll(rows.map(partOfRow), 'drawer list')
     }),
     /** Parts that lines still name stay. */
     remove: (ids: readonly string[]) => writer.write(() => {
@@ -37,8 +49,7 @@ export function partService({ parts, builds, writer, now }: Given) {
     /** One purchase with the pieces it became. */
     putKit: (kit: Kit, pieces: readonly Part[]) => builds.changeAnywhere(() => {
       parts.putKit(kit)
-      for (const part of pieces) keep({ ...part, kitId: kit.id }, `from ${kit.name}`)
-      return pieces.length
+      return keepAll(pieces.map(part => ({ ...part, kitId: kit.id })), `from ${kit.name}`)
     }),
     /** The pieces stay; they only no longer say where they came from. */
     removeKit: (id: string) => writer.write(() => {

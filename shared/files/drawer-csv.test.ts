@@ -1,14 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { makePart } from '../../core/drawer'
+import { makePart, partOfRow, type Part } from '../../core/drawer'
 import { makeMass } from '../../core/ledger'
-import { drawerCsv, guessDrawerMapping, readDrawerRows, readDrawerTable, type DrawerRows } from './drawer-csv'
+import { drawerCsv, guessDrawerMapping, readDrawerRows, readDrawerTable, type BadRow } from './drawer-csv'
 
 let n = 0
 const newId = () => `n${++n}`
-function read(text: string): DrawerRows {
+function read(text: string): { parts: Part[], bad: readonly BadRow[] } {
   const table = readDrawerTable(text)
   if ('problem' in table) throw new Error(table.problem)
-  return readDrawerRows(table, guessDrawerMapping(table.heads), newId)
+  const { parts, bad } = readDrawerRows(table, guessDrawerMapping(table.heads), newId)
+  return { parts: parts.map(partOfRow), bad }
 }
 
 describe('a drawer file', () => {

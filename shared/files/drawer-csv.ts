@@ -1,10 +1,10 @@
 import Papa from 'papaparse'
-import { makePart, priceEachCents, type Part } from '../../core/drawer'
-import { makeMass, slotFacts, slots, type Slot } from '../../core/ledger'
+import { priceEachCents, type Part, type PartRow } from '../../core/drawer'
+import { slotFacts, slots, type Slot } from '../../core/ledger'
 import { isNotRead, readCents, readGrams, readNumber } from '../../core/units'
 import { propertiesOf, propertyText, readProperty, type Property, type PropertyValue } from '../../core/properties'
 import { nameSchema } from '../schemas/common'
-import { propertyProblem } from '../schemas/properties'
+import { orderProblem } from '../schemas/properties'
 import { csvFile, unguarded } from './csv'
 
 /** What a column of a drawer file can be, apart from the properties of the kinds. */
@@ -31,7 +31,7 @@ export type DrawerMapping = Readonly<Record<string, string>>
 
 export interface DrawerTable { readonly heads: readonly string[], readonly rows: readonly (readonly string[])[] }
 export interface BadRow { readonly row: number, readonly cells: readonly string[], readonly problems: readonly string[] }
-export interface DrawerRows { readonly parts: readonly Part[], readonly bad: readonly BadRow[] }
+export interface DrawerRows { readonly parts: readonly PartRow[], readonly bad: readonly BadRow[] }
 
 export const mostDrawerRows = 50_000
 export const mostDrawerBytes = 20_000_000
@@ -66,6 +66,10 @@ export function guessDrawerMapping(heads: readonly string[]): DrawerMapping {
   }))
 }
 
+/** Made once: a schema costs more than a row. */
+const partNameSchema = nameSchema('The name')
+/** Names that need no closer look. */
+const plainName = /^[\p{L}\d][\p{L}\d .,/×“”&()-]{0,118}$/u
 const inOunces = (head: string) => /\boz\b|ounce/i.test(head)
 const hasUnit = /[a-z]\s*$/i
 
@@ -81,7 +85,7 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
     readers.set(slot, made)
     return made
   }
-  const parts: Part[] = []
+  const parts: PartRow[] = []
   const bad: BadRow[] = []
   for (const [index, cells] of table.rows.entries()) {
     const problems: string[] = []
@@ -94,8 +98,10 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
     const slot = slots.find(s => s === kind || plain(slotFacts[s].label) === kind || `${s}s` === kind)
     if (!slot) problems.push(kind === '' ? 'The kind is missing.' : `“${cell('slot').slice(0, 30)}” is no kind of part.`)
     const name = unguarded(cell('name'))
-    const named = nameSchema('The name').safeParse(name)
-    if (!named.success) problems.push(named.error.issues[0]!.message)
+    if (!plainName.test(name)) {
+      const named = partNameSchema.safeParse(name)
+      if (!named.success) problems.push(named.error.issues[0]!.message)
+    }
     const grams = (column: 'listed' | 'weighed') => {
       const text = cell(column)
       if (text === '') return null
@@ -129,8 +135,9 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
         if (isNotRead(read)) problems.push(read.problem)
         else values[key] = read.value
       }
-      const wrong = Object.keys(values).length > 0 ? propertyProblem(slot, values) : null
-      if (wrong && problems.length === 0) problems.push(wrong.message)
+      // Each value was read by its own property; only how they go together is left to look at.
+      const wrong = problems.length === 0 ? orderProblem(values) : null
+      if (wrong) problems.push(wrong.message)
     }
     let capacityMah = 300
     if (slot === 'pack' && cell('capacity') !== '') {
@@ -140,14 +147,19 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
     }
     if (problems.length > 0 || !slot || isNotRead(price)) { bad.push({ row: index + 2, cells, problems }) }
     else {
-      const known = weighed ?? listed
-      parts.push(makePart({
-        id: newId(), slot, name, owned, soldIn, priceCents: price.cents, bag: cell('bag').slice(0, 200), link: cell('link').slice(0, 200), note: unguarded(cell('note')).slice(0, 2000),
-        tags: cell('tags').split(/[;,|]/).map(t => t.trim().slice(0, 40)).filter(t => t !== '').slice(0, 20), properties: Object.keys(values).length > 0 ? values : null,
-        listing: listed ? { valueG: listed.massG, resolutionG: listed.stepG } : null,
-        mass: known ? makeMass({ versionId: newId(), evidence: weighed ? 'weighed' : 'listed', valueG: known.massG, resolutionG: known.stepG, basis: 'as supplied', origin: 'drawer list' }) : null,
-        pack: slot === 'pack' ? { label: name, cells: packCells, chemistry: 'LiPo', capacityMah, cRating: null, plug: '' } : null,
-      }))
+      const tags = cell('tags').split(/[;,|]/).map(t => t.trim().slice(0, 40)).filter(t => t !== '').slice(0, 20)
+      const row: { -readonly [K in keyof PartRow]: PartRow[K] } = { id: newId(), slot, name, owned }
+      if (listed) row.listed = { valueG: listed.massG, resolutionG: listed.stepG }
+      if (weighed) row.weighed = { valueG: weighed.massG, resolutionG: weighed.stepG }
+      if (Object.keys(values).length > 0) row.properties = values
+      if (price.cents !== null) row.priceCents = price.cents
+      if (soldIn !== 1) row.soldIn = soldIn
+      if (cell('bag') !== '') row.bag = cell('bag').slice(0, 200)
+      if (cell('link') !== '') row.link = cell('link').slice(0, 200)
+      if (cell('note') !== '') row.note = unguarded(cell('note')).slice(0, 2000)
+      if (tags.length > 0) row.tags = tags
+      if (slot === 'pack') { row.cells = packCells; row.capacityMah = capacityMah }
+      parts.push(row)
     }
     if (progress && index % 1000 === 999) progress(index + 1)
   }

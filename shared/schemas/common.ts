@@ -6,18 +6,23 @@ export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'An id has 1 t
 
 const controlCharacters = /[\u0000-\u001F\u007F\u2028\u2029]/
 
-function plainText(most: number, what: string) {
+/** One line of text; all that can be wrong with it is looked at in one go, since lists have many of them. */
+function plainText(most: number, what: string, alsoWrong?: (text: string) => string | null) {
   return z.string({ error: `${what} must be text.` })
     .max(most, `${what} is longer than ${most} characters.`)
-    .refine(text => !controlCharacters.test(text), `${what} contains characters that cannot be printed.`)
+    .superRefine((text, context) => {
+      const message = controlCharacters.test(text) ? `${what} contains characters that cannot be printed.` : alsoWrong?.(text) ?? null
+      if (message !== null) context.addIssue({ code: 'custom', message })
+    })
 }
 
 /** A name people give to things: one line, no markup, nothing a spreadsheet would run. */
 export function nameSchema(what: string) {
-  return plainText(120, what)
-    .refine(text => text.trim() !== '', `${what} cannot be empty.`)
-    .refine(text => !/^\s*=/.test(text), `${what} cannot start with “=”: a spreadsheet would take it for a formula.`)
-    .refine(text => !/<[a-z/!]/i.test(text), `${what} cannot contain “<…>” marks.`)
+  return plainText(120, what, (text) => {
+    if (text.trim() === '') return `${what} cannot be empty.`
+    if (/^\s*=/.test(text)) return `${what} cannot start with “=”: a spreadsheet would take it for a formula.`
+    return /<[a-z/!]/i.test(text) ? `${what} cannot contain “<…>” marks.` : null
+  })
 }
 
 /** A longer free text; line breaks are allowed. */

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import type { Kit, Part, Placement } from '../../core/drawer'
+import type { Kit, Part, PartRow, Placement } from '../../core/drawer'
 import { lineStates, slots } from '../../core/ledger'
+import type { Properties } from '../../core/properties'
 import { massSchema, packFactsSchema } from './build'
 import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from './common'
@@ -33,6 +34,19 @@ export const partSchema = z.strictObject({
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
   if (part.lost + part.scrapped > part.owned) context.addIssue({ code: 'custom', path: ['owned'], message: `${part.lost + part.scrapped} lost or scrapped are more than the ${part.owned} owned.` })
 }) satisfies z.ZodType<Part>
+
+const weightSchema = z.strictObject({ valueG: massGSchema, resolutionG: z.number().min(0).max(100) })
+
+/** A row of a list that is brought in. */
+export const partRowSchema = z.strictObject({
+  id: idSchema, slot: z.enum(slots), name: nameSchema('The name'), owned: pieces('How many you own'), listed: weightSchema.optional(), weighed: weightSchema.optional(), properties: z.custom<Properties>(value => typeof value === 'object' && value !== null && !Array.isArray(value)).optional(),
+  priceCents: centsSchema.optional(), soldIn: z.int().min(1).max(999).optional(), bag: shortTextSchema('The bag').optional(), link: shortTextSchema('The link').optional(), note: noteSchema.optional(),
+  tags: z.array(z.string().min(1).max(40)).max(20).optional(), cells: z.int().min(1).max(14).optional(), capacityMah: z.number().positive().max(50_000).optional(),
+}).superRefine((row, context) => {
+  const problem = row.properties ? propertyProblem(row.slot, row.properties) : null
+  if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
+}) satisfies z.ZodType<PartRow>
+export const partRowsRequestSchema = z.strictObject({ rows: z.array(partRowSchema).min(1).max(mostParts, `At most ${mostParts} rows at once.`) })
 
 export const partsRequestSchema = z.strictObject({ parts: z.array(partSchema).min(1).max(mostParts, `At most ${mostParts} parts at once.`) })
 export const partIdsSchema = z.strictObject({ ids: z.array(idSchema).min(1).max(mostParts) })

@@ -37,8 +37,19 @@ export function propertySchema(slot: Slot): z.ZodType<Properties> {
   return schema
 }
 
-/** What a line or part may carry before its kind is looked at: any key of any kind, each by its own schema. */
-export const anyPropertiesSchema: z.ZodType<Properties> = z.record(z.string().max(40), z.union([z.number(), z.string().max(80), z.boolean(), z.array(z.string().max(80)).max(26), z.array(z.record(z.string(), z.union([z.number(), z.string().max(40), z.null()]))).max(60)])) as unknown as z.ZodType<Properties>
+/** What a line or part carries before its kind is looked at; {@link propertyProblem} says what that kind takes. */
+export const anyPropertiesSchema = z.record(z.string().max(40), z.unknown()) as unknown as z.ZodType<Properties>
+
+const ordered = [['voltsMin', 'voltsMax', 'volts', 'V'], ['cellsMin', 'cellsMax', 'cells', ''], ['bandLowMhz', 'bandHighMhz', 'band', 'MHz']] as const
+
+/** A highest below its lowest, or null. */
+export function orderProblem(properties: Properties): { key: string, message: string } | null {
+  for (const [low, high, what, unit] of ordered) {
+    const [from, to] = [properties[low], properties[high]]
+    if (typeof from === 'number' && typeof to === 'number' && from > to) return { key: high, message: `The highest ${what}${unit ? ` in ${unit}` : ''} (${to}) is below the lowest (${from}).` }
+  }
+  return null
+}
 
 /** The first thing wrong with a part's properties, or null. `low` above `high` of one measure is wrong too. */
 export function propertyProblem(slot: Slot, properties: Properties | null): { key: string, message: string } | null {
@@ -49,9 +60,5 @@ export function propertyProblem(slot: Slot, properties: Properties | null): { ke
     const key = issue.code === 'unrecognized_keys' ? issue.keys[0]! : String(issue.path[0] ?? '')
     return { key, message: issue.code === 'unrecognized_keys' ? `A ${slot} has no property “${key}”.` : issue.message }
   }
-  for (const [low, high, what, unit] of [['voltsMin', 'voltsMax', 'volts', 'V'], ['cellsMin', 'cellsMax', 'cells', ''], ['bandLowMhz', 'bandHighMhz', 'band', 'MHz']] as const) {
-    const [from, to] = [properties[low], properties[high]]
-    if (typeof from === 'number' && typeof to === 'number' && from > to) return { key: high, message: `The highest ${what}${unit ? ` in ${unit}` : ''} (${to}) is below the lowest (${from}).` }
-  }
-  return null
+  return orderProblem(properties)
 }

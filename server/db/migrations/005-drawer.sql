@@ -24,6 +24,8 @@ CREATE TABLE parts (
   listing_g            REAL CHECK (listing_g BETWEEN 0 AND 10000),
   listing_resolution_g REAL CHECK (listing_resolution_g >= 0),
   mass                 TEXT CHECK (mass IS NULL OR json_valid(mass)),
+  mass_made_at         TEXT,
+  mass_came            TEXT,
   pack                 TEXT CHECK (pack IS NULL OR json_valid(pack)),
   price_cents          INTEGER CHECK (price_cents >= 0),
   sold_in              INTEGER NOT NULL CHECK (sold_in BETWEEN 1 AND 999),
@@ -37,10 +39,11 @@ CREATE TABLE parts (
   note                 TEXT NOT NULL,
   tags                 TEXT NOT NULL CHECK (json_valid(tags)),
   CHECK ((listing_g IS NULL) = (listing_resolution_g IS NULL)),
+  CHECK ((mass IS NULL) = (mass_made_at IS NULL) AND (mass IS NULL) = (mass_came IS NULL)),
   CHECK (lost + scrapped <= owned)
 ) STRICT;
 
--- Every version of a part's grams, with the words that say where it came from.
+-- Earlier versions of a part's grams, with the words that say where they came from; the present one is with the part.
 CREATE TABLE part_versions (
   part_id TEXT NOT NULL REFERENCES parts (id) ON DELETE CASCADE,
   id      TEXT NOT NULL,
