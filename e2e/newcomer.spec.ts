@@ -211,14 +211,15 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any page, ${colorScheme}`, async ({ app, server }) => {
-    test.setTimeout(180_000)
+    test.setTimeout(360_000)
     await server.bringIn(...demoBuilds)
     for (const id of ['blue', 'red']) {
       await server.send('PUT', `/api/scales/${id}`, blueScale)
       await server.send('POST', `/api/scales/${id}/checks`, { takenAt: new Date().toISOString(), placings: [{ references: [], displayG: 0 }, { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG: 100.22 }] })
     }
+    await server.send('POST', '/api/parts', { parts: (JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: object[] }).parts.map(part => ({ ...part, kitId: null })) })
     await app.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
-    for (const path of ['/', '/builds/marzipan/aim', '/builds/marzipan/parts', '/builds/marzipan/parts?line=vtx', '/builds/praline/parts?with=lamp.q2&line=lamp', '/builds/nougat/record', '/builds/marzipan/weigh', '/builds/marzipan/weigh?pan=whole', '/scales', '/rules', '/settings']) {
+    for (const path of ['/', '/builds/marzipan/aim', '/builds/marzipan/parts', '/builds/marzipan/parts?line=vtx', '/builds/praline/parts?with=lamp.q2&line=lamp', '/builds/nougat/record', '/builds/marzipan/weigh', '/builds/marzipan/weigh?pan=whole', '/builds/marzipan/fit', '/builds/marzipan/fit?view=stack', '/builds/nougat/fit?view=fixings', '/builds/nougat/fit?view=leads', '/builds/treacle/fit?view=buy', '/builds/nougat/choosing?line=motors', '/drawer', '/drawer?part=strap-12', '/scales', '/rules', '/settings']) {
       await app.goto(server.address + path)
       await expect(app.getByRole('heading', { level: 1 })).toBeVisible()
       await app.waitForLoadState('networkidle')

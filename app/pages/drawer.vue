@@ -21,7 +21,10 @@ const shown = computed(() => {
 })
 const kinds = computed(() => slots.filter(slot => drawer.parts.some(part => part.slot === slot)))
 const selection = ref<ReadonlySet<string>>(new Set())
-const selectedId = computed({ get: () => typeof route.query.part === 'string' ? route.query.part : null, set: id => router.replace({ query: { ...route.query, part: id ?? undefined } }) })
+/** The address follows what is selected, and the other way round. */
+const selectedId = ref(typeof route.query.part === 'string' ? route.query.part : null)
+watch(selectedId, (id) => { void router.replace({ query: { ...route.query, part: id ?? undefined } }) })
+watch(() => route.query.part, (id) => { selectedId.value = typeof id === 'string' ? id : null })
 const selected = computed(() => selectedId.value ? drawer.partOf(selectedId.value) ?? null : null)
 const bringing = ref(false)
 const kitting = ref(false)

@@ -86,7 +86,7 @@ const targets = [...Object.entries(drawerColumns).map(([key, { title }]) => [key
     <template v-if="heads.length > 0">
       <h3>What the columns are <span v-if="remembered" class="soft">as you said for these heads before</span></h3>
       <div class="columns">
-        <label v-for="head in heads" :key="head" class="field">{{ head }}<select v-model="mapping[head]" @change="look"><option value="">left out</option><option v-for="[key, title] in targets" :key="key" :value="key">{{ title }}</option></select></label>
+        <label v-for="head in heads" :key="head" class="field">{{ head }}<select v-model="mapping[head]" :aria-label="`What the column “${head}” is`" @change="look"><option value="">left out</option><option v-for="[key, title] in targets" :key="key" :value="key">{{ title }}</option></select></label>
       </div>
       <template v-if="read && !progress">
         <div v-if="read.bad.length > 0" class="bad-rows"><table><thead><tr><th>Row</th><th>What stands there</th><th>What is wrong with it</th></tr></thead><tbody><tr v-for="row in read.bad.slice(0, 100)" :key="row.row"><td class="figure">{{ row.row }}</td><td class="soft">{{ row.cells.join(' · ').slice(0, 80) }}</td><td class="problem">{{ row.problems.join(' ') }}</td></tr></tbody></table></div>
