@@ -101,7 +101,7 @@ test('choosing shows what each candidate would change; fitting one changes just 
   const row = app.locator('[data-candidate="Fennel & Rook 1404, 4600 kV"]')
   await expect(row).toContainText('34.6')
   await expect(row).toContainText('yes')
-  await expect(app.locator('[data-candidate^="Tallow Works 0802"]')).toContainText('at most 1 cells')
+  await expect(app.locator('[data-candidate^="Tallow Works 0802"]')).toContainText('Takes at most 1 cell')
   await app.getByRole('button', { name: 'Ostler 1303.5, 5500 kV' }).click()
   await app.getByLabel('Why not').fill('needs longer screws')
   await app.getByRole('button', { name: 'Keep the reason' }).click()

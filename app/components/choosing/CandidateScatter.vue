@@ -26,7 +26,7 @@ const labels = computed(() => {
     const text = p.row.line.name.split(',')[0]!.slice(0, 24)
     const wide = text.length * 6.1
     const left = x.value(p.x) + 8 + wide > width.value - 4
-    const at: [number, number, number] = [left ? x.value(p.x) - 8 - wide : x.value(p.x) + 8, y.value(p.y) + 4, wide]
+    const at: [number, number, number] = [left ? x.value(p.x) - 10 - wide : x.value(p.x) + 10, y.value(p.y) + 4, wide]
     if (taken.some(([tx, ty, tw]) => Math.abs(ty - at[1]) < 13 && at[0] < tx + tw + 4 && tx < at[0] + at[2] + 4) || points.value.some(o => o !== p && Math.abs(y.value(o.y) - at[1] + 4) < 8 && x.value(o.x) > at[0] - 4 && x.value(o.x) < at[0] + wide + 4)) return []
     taken.push(at)
     return [{ id: p.row.line.id, text, x: at[0], y: at[1] }]

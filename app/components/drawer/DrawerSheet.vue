@@ -25,7 +25,7 @@ function factsOf(part: Part): string {
   const between = (low: string, high: string, unit: string) => properties?.[low] !== undefined && properties[high] !== undefined ? [properties[low] === properties[high] ? `${propertyText(properties[low])} ${unit}` : `${propertyText(properties[low])}–${propertyText(properties[high])} ${unit}`] : []
   const single = propertiesOf(part.slot).filter(p => p.kind === 'measure' || p.kind === 'choice' || p.kind === 'text' || p.kind === 'patterns').filter(p => properties?.[p.key] !== undefined && !/^(stator|cells|volts)/.test(p.key))
     .map(p => `${propertyText(properties![p.key])}${p.kind === 'measure' && p.unit ? ` ${p.unit}` : ''}`)
-  const shown = [...single.slice(0, 1), ...between('cellsMin', 'cellsMax', 'cells'), ...between('voltsMin', 'voltsMax', 'V'), ...single.slice(1)].slice(0, 3)
+  const shown = [...single.slice(0, 1), ...between('cellsMin', 'cellsMax', 'cells'), ...between('voltsMin', 'voltsMax', 'V'), ...single.slice(1)].slice(0, stator === null ? 3 : 2)
   return [...(stator === null ? [] : [statorText(stator)]), ...(pack ? [`${pack.cells}S ${pack.chemistry} ${pack.capacityMah} mAh`] : shown)].join(' · ')
 }
 function keyOf(part: Part, column: Column): number | string {

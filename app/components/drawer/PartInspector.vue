@@ -86,7 +86,7 @@ async function remove() {
       <label class="field">for so many pieces<EditField :value="part.soldIn" class="figure" @change="count('soldIn', $event)" /></label>
     </div>
     <p v-if="part.soldIn > 1 && part.priceCents !== null" class="soft">{{ centsFigure(priceEachCents(part)!) }} {{ settings.currency }} each; sold in {{ part.soldIn }}.</p>
-    <details v-if="versions.length > 0"><summary>{{ versions.length === 1 ? 'One version of its grams' : `${versions.length} versions of its grams` }}</summary><dl class="facts"><template v-for="v in [...versions].reverse()" :key="v.mass.versionId"><dt>{{ dayjs(v.madeAt).format('D MMM YYYY') }}, {{ v.mass.evidence }}, {{ v.came }}</dt><dd>{{ fixed(v.mass.valueG / v.mass.valueCount, 3) }}</dd></template></dl></details>
+    <details v-if="part.mass"><summary>How its grams were known{{ versions.length > 1 ? `, ${versions.length} versions` : '' }}</summary><dl class="facts"><template v-for="v in [...versions].reverse()" :key="v.mass.versionId"><dt>{{ dayjs(v.madeAt).format('D MMM YYYY') }}, {{ v.mass.evidence }}, {{ v.came }}</dt><dd>{{ fixed(v.mass.valueG / v.mass.valueCount, 3) }}</dd></template></dl></details>
     <h3>What it is</h3>
     <PropertyFields :slot-name="part.slot" :properties="part.properties" @change="change({ properties: $event })" />
     <h3>How many, where from</h3>

@@ -64,7 +64,7 @@ const gearLines = computed(() => {
 </template>
 
 <style scoped>
-.value { font-size: 28px; line-height: 1; letter-spacing: -1px; margin: 8px 0 6px; } .value small { font-size: 13px; letter-spacing: 0; color: var(--ink-soft); }
+.value { font-size: 28px; line-height: 1; letter-spacing: -1px; margin: 8px 0 6px; } .value small { margin-left: 6px; font-size: 13px; letter-spacing: 0; color: var(--ink-soft); }
 .bar { height: 8px; border-radius: 4px; background: var(--free); overflow: hidden; } .bar i { display: block; height: 100%; background: var(--clear); } .bar i.over { background: var(--over); }
 .way { display: flex; justify-content: space-between; gap: 10px; padding: 5px 0; border-top: 1px solid var(--line); } .way .plain { text-align: left; white-space: normal; padding-left: 0; font-weight: 500; }
 .way b { white-space: nowrap; } .text { font-family: var(--sans) !important; max-width: 150px; } .note { margin-top: 16px; }

@@ -29,7 +29,7 @@ function add() { save([...wires.value, { id: newId(), name: 'Motor leads', from:
 
 <template>
   <div class="wires">
-    <p class="head"><span>{{ plan.rows.length === 0 ? 'No leads planned yet: each has a way to go, some slack, and what is there already.' : `${plan.rows.length} kinds of leads, ${fixed(plan.massG, 2)} g in all${plan.savedG > 0.004 ? `, ${fixed(plan.savedG, 2)} g saved by trimming` : ''}` }}<b v-if="plan.tooShort > 0" class="word-over"> · {{ plan.tooShort }} too short</b></span><button type="button" class="first" @click="add">New lead</button></p>
+    <p class="head"><span>{{ plan.rows.length === 0 ? 'No leads planned yet: each has a way to go, some slack, and what is there already.' : `${plan.rows.length === 1 ? 'One kind of lead' : `${plan.rows.length} kinds of leads`}, ${fixed(plan.massG, 2)} g in all${plan.savedG > 0.004 ? `, ${fixed(plan.savedG, 2)} g saved by trimming` : ''}` }}<b v-if="plan.tooShort > 0" class="word-over"> · {{ plan.tooShort }} too short</b></span><button type="button" class="first" @click="add">New lead</button></p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="scroll">
 <table v-if="plan.rows.length > 0">
@@ -58,5 +58,5 @@ function add() { save([...wires.value, { id: newId(), name: 'Motor leads', from:
 <style scoped>
 .head { display: flex; justify-content: space-between; align-items: center; gap: 12px; } .scroll { overflow-x: auto; }
 table { width: 100%; border-collapse: collapse; font-size: 12.5px; } th { text-align: left; font-weight: 500; color: var(--ink-soft); font-size: 11.5px; } th, td { padding: 2px 4px; border-bottom: 1px solid var(--line); } .right { text-align: right; }
-td input, td select { padding: 2px 5px; font-size: 12.5px; border-color: transparent; background: transparent; width: 100%; } td input:hover, td select:hover, td input:focus, td select:focus { border-color: var(--edge); background: var(--card); } .short { width: 54px; text-align: right; } .word { width: 76px; } tr.bad td { background: color-mix(in srgb, var(--beyond) 40%, transparent); }
+td input, td select { padding: 2px 5px; font-size: 12.5px; border-color: transparent; background: transparent; width: 100%; } td input:hover, td select:hover, td input:focus, td select:focus { border-color: var(--edge); background: var(--card); } td select { min-width: 52px; padding-right: 0; } td:first-child { min-width: 150px; } .short { width: 50px; text-align: right; } .word { width: 72px; } tr.bad td { background: color-mix(in srgb, var(--beyond) 40%, transparent); }
 </style>

@@ -102,7 +102,7 @@ export const powerChecks: readonly Check[] = [
     judge(pack, device) {
       const cells = pack.pack!.cells
       const [fewest, most] = [measureOf(device, 'cellsMin')!, measureOf(device, 'cellsMax')!]
-      if (cells > most) return { title: `${device.name} takes at most ${most} cells`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).highV)} when full.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
+      if (cells > most) return { title: `${device.name} takes at most ${most} ${most === 1 ? 'cell' : 'cells'}`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).highV)} when full.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
       if (cells < fewest) return { severity: device.slot === 'motor' ? 'advice' : 'clash', title: `${device.name} wants at least ${fewest} cells`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).lowV)} when empty.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
       return { fits: `${device.slot} on ${cells} cells` }
     },

@@ -58,6 +58,11 @@ function reject(row: CandidateRow) {
   why.value = ''
 }
 function forget(id: string) { store.run({ type: 'fit.set', fields: { considered: (store.build!.fit ?? blankFit).considered.filter(c => c.id !== id) } }) }
+/** What is wrong, without the name that stands in the row already. */
+function shortFinding(row: CandidateRow): string {
+  const said = row.findings[0]!.title.replace(`${row.line.name} `, '')
+  return said.charAt(0).toUpperCase() + said.slice(1)
+}
 const text = (value: number | string | null, digits: number) => value === null ? '–' : typeof value === 'string' ? value : value.toLocaleString('en', { maximumFractionDigits: digits, minimumFractionDigits: 0, useGrouping: value >= 10_000 })
 </script>
 
@@ -75,9 +80,8 @@ const text = (value: number | string | null, digits: number) => value === null ?
         <thead>
 <tr>
           <th v-for="[key, title] in [['name', 'What'], ['set', fitted.quantity > 1 ? `Set of ${fitted.quantity}, g` : 'Grams'], ['delta', 'Change'], ['auw', 'All-up']] as const" :key="key" :class="{ right: key !== 'name' }" :aria-sort="sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy(key)">{{ title }}</button></th>
-          <th>Verdict</th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy('fit')">Fits</button></th><th v-for="f in figures" :key="f.key" class="right" :aria-sort="sort.key === f.key ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy(f.key)">{{ f.unit ? `${f.label}, ${f.unit}` : f.label }}</button></th>
-          <th class="right" :aria-sort="sort.key === 'price' ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy('price')">Price</button></th>
-        </tr>
+          <th>Verdict</th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy('fit')">Fits</button></th><th class="right" :aria-sort="sort.key === 'price' ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy('price')">Price</button></th><th v-for="f in figures" :key="f.key" class="right" :aria-sort="sort.key === f.key ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy(f.key)">{{ f.unit ? `${f.label}, ${f.unit}` : f.label }}</button></th>
+</tr>
 </thead>
         <tbody>
           <tr v-for="row in sorted" :key="row.line.id" :class="{ fitted: row.source === 'fitted', selected: row.line.id === selectedId }" :data-candidate="row.line.name">
@@ -85,9 +89,9 @@ const text = (value: number | string | null, digits: number) => value === null ?
             <td class="right figure">{{ row.setG === null ? '–' : gramsFigure(row.setG, row.spreadG) }}</td>
             <td class="right figure" :class="row.source === 'fitted' || row.deltaG === null ? '' : row.deltaG <= 0 ? 'word-clear' : 'word-over'">{{ row.source === 'fitted' ? '' : row.deltaG === null ? '–' : signed(row.deltaG, 1) }}</td>
             <td class="right figure">{{ fixed(row.auwG, 1) }}</td><td><VerdictMark v-if="row.verdict" :word="row.verdict.word" /></td>
-            <td class="fits"><span v-if="row.findings.length > 0" :class="row.findings.some(f => f.severity === 'clash') ? 'word-over' : 'word-close'">{{ row.findings[0]!.title }}</span><span v-else-if="row.line.properties" class="word-clear">yes</span><span v-else class="soft">not known</span></td>
-            <td v-for="f in row.figures" :key="f.key" class="right figure soft">{{ text(f.value, f.digits) }}</td>
+            <td class="fits"><span v-if="row.findings.length > 0" :class="row.findings.some(f => f.severity === 'clash') ? 'word-over' : 'word-close'">{{ shortFinding(row) }}</span><span v-else-if="row.line.properties" class="word-clear">yes</span><span v-else class="soft">not known</span></td>
             <td class="right figure">{{ row.setPriceCents === null ? '' : centsFigure(row.setPriceCents) }}</td>
+            <td v-for="f in row.figures" :key="f.key" class="right figure soft">{{ text(f.value, f.digits) }}</td>
           </tr>
         </tbody>
       </table>
@@ -120,7 +124,7 @@ const text = (value: number | string | null, digits: number) => value === null ?
 
 <style scoped>
 .which select { max-width: 330px; } .chart { border-bottom: 1px solid var(--line); margin-bottom: 4px; } .chart select { padding: 2px 6px; font-size: 12.5px; } .scroll { overflow-x: auto; }
-table { border-collapse: collapse; width: 100%; font-size: 12.5px; } th, td { padding: 3px 6px; border-bottom: 1px solid var(--line); text-align: left; white-space: nowrap; } .right { text-align: right; } th .plain { color: var(--ink-soft); font-weight: 500; font-size: 11.5px; padding: 0; white-space: normal; } th[aria-sort=ascending] .plain::after { content: ' ▴'; } th[aria-sort=descending] .plain::after { content: ' ▾'; }
+table { border-collapse: collapse; width: 100%; font-size: 12.5px; } th, td { padding: 3px 5px; border-bottom: 1px solid var(--line); text-align: left; white-space: nowrap; } .right { text-align: right; } th .plain { color: var(--ink-soft); font-weight: 500; font-size: 11.5px; padding: 0; white-space: normal; } th[aria-sort=ascending] .plain::after { content: ' ▴'; } th[aria-sort=descending] .plain::after { content: ' ▾'; }
 .name { padding: 0; color: var(--ink); white-space: normal; text-align: left; font-size: 12.5px; } td:first-child { white-space: normal; min-width: 158px; } .fits { white-space: normal; min-width: 96px; line-height: 1.2; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); } td small { display: block; font-size: 11px; } tr.fitted td { background: var(--paper); } tr.selected td { background: var(--selection); }
 .acts { display: flex; gap: 6px; flex-wrap: wrap; } form { display: grid; gap: 5px; justify-items: start; } form textarea { width: 100%; } .considered { border-top: 1px solid var(--line); padding: 4px 0; } .considered p { margin: 0; }
 </style>
