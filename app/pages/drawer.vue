@@ -36,8 +36,8 @@ async function add() {
   const part = makePart({ id: newId(), slot: kind.value || 'motor', name: `New ${slotFacts[kind.value || 'motor'].label.toLowerCase()}`, owned: 1 })
   if (await drawer.put([part])) selectedId.value = part.id
 }
-async function removeAll() {
-  const parts = [...selection.value].flatMap(id => drawer.partOf(id) ?? [])
+const chosenParts = () => [...selection.value].flatMap(id => drawer.partOf(id) ?? [])
+async function remove(parts: readonly Part[]) {
   if (!await drawer.remove(parts.map(p => p.id))) return
   removed.value = parts
   selection.value = new Set()
@@ -46,12 +46,12 @@ async function removeAll() {
 async function bringBack() {
   if (await drawer.put(removed.value)) removed.value = []
 }
-function setAll(fields: Partial<Part>) { return drawer.put([...selection.value].flatMap(id => drawer.partOf(id) ?? []).map(part => ({ ...part, ...fields }))) }
+function setAll(fields: Partial<Part>) { return drawer.put(chosenParts().map(part => ({ ...part, ...fields }))) }
 const tag = ref('')
 async function tagAll() {
   const word = tag.value.trim()
   if (word === '') return
-  const kept = await drawer.put([...selection.value].flatMap(id => drawer.partOf(id) ?? []).map(part => ({ ...part, tags: part.tags.includes(word) ? part.tags : [...part.tags, word] })))
+  const kept = await drawer.put(chosenParts().map(part => ({ ...part, tags: part.tags.includes(word) ? part.tags : [...part.tags, word] })))
   if (kept) tag.value = ''
 }
 function save() {
@@ -86,13 +86,13 @@ useSingleKeys({ n: () => { void add() }, N: () => { void add() } })
         <b>{{ selection.size }} chosen</b>
         <form @submit.prevent="tagAll"><input v-model="tag" aria-label="Tag for all chosen" placeholder="tag" maxlength="40"><button type="submit">Tag</button></form>
         <select aria-label="Kind for all chosen" @change="setAll({ slot: ($event.target as HTMLSelectElement).value as Slot, properties: null })"><option value="">kind …</option><option v-for="slot in slots" :key="slot" :value="slot">{{ slotFacts[slot].label.toLowerCase() }}</option></select>
-        <button type="button" @click="removeAll">Delete</button><button type="button" class="plain" @click="selection = new Set()">Choose none</button>
+        <button type="button" @click="remove(chosenParts())">Delete</button><button type="button" class="plain" @click="selection = new Set()">Choose none</button>
       </div>
       <div v-if="drawer.loaded && drawer.parts.length === 0" class="empty"><p>Nothing in the drawer yet. Put in what you own, or take a build apart into it.</p><button type="button" class="first" @click="add">Put in the first part</button></div>
       <DrawerSheet v-else-if="drawer.loaded" v-model:selection="selection" :parts="shown" :selected-id="selectedId" @select="selectedId = $event" />
     </main>
     <aside class="inspector" aria-label="Inspector">
-      <PartInspector v-if="selected" :key="selected.id" :part="selected" @close="selectedId = null" @removed="removed = [$event]; selectedId = null" />
+      <PartInspector v-if="selected" :key="selected.id" :part="selected" @close="selectedId = null" @remove="remove([$event])" />
       <template v-else>
         <h2>What you own</h2>
         <p>Each row is one kind of thing, so many pieces. A part moved into a build stays the same part: weigh it on either side and both know.</p>

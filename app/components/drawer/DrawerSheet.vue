@@ -78,11 +78,16 @@ async function focus(index: number, column: Column) {
   await nextTick()
   scroller.value?.querySelector<HTMLElement>(`[data-part="${part.id}"] [data-col="${column}"]`)?.focus({ preventScroll: true })
 }
+function textToEdit(part: Part, column: Column): string {
+  if (column === 'price') return part.priceCents === null ? '' : centsFigure(part.priceCents)
+  if (column === 'grams') return each(part) === null ? '' : String(each(part))
+  return column === 'owned' ? String(part.owned) : part.name
+}
 async function edit(part: Part, column: Column, start?: string) {
   if (!editable.includes(column)) return
   problem.value = ''
   active.value = { id: part.id, column }
-  draft.value = start ?? (column === 'price' ? (part.priceCents === null ? '' : centsFigure(part.priceCents)) : column === 'grams' ? (each(part) === null ? '' : String(each(part))) : column === 'owned' ? String(part.owned) : part.name)
+  draft.value = start ?? textToEdit(part, column)
   await nextTick()
   editor.value?.[0]?.focus()
   if (start === undefined) editor.value?.[0]?.select()
@@ -108,17 +113,18 @@ function typed(part: Part, column: Column, text: string): Partial<Part> | { prob
   const evidence = listed || (part.mass?.evidence ?? 'listed') === 'listed' ? 'listed' as const : part.mass!.evidence
   return { mass: { versionId: newId(), evidence, valueG: read.massG, valueCount: 1, resolutionG: read.stepG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis: 'as supplied', origin: 'typed in the drawer', weighing: null }, ...(evidence === 'listed' ? { listing: { valueG: read.massG, resolutionG: read.stepG } } : {}) }
 }
-async function commit(move: number) {
+/** Takes what was typed; `move` is null when the field was left by pointer, so that the focus stays where it went. */
+async function commit(move: number | null) {
   if (draft.value === null || !active.value) return
   const part = drawer.partOf(active.value.id)
   const column = active.value.column
   if (!part) { draft.value = null; return }
-  const fields = typed(part, column, draft.value)
+  const fields = draft.value === textToEdit(part, column) ? {} : typed(part, column, draft.value)
   if ('problem' in fields) { problem.value = fields.problem!; return }
   draft.value = null
   problem.value = ''
-  void drawer.change(part, fields)
-  await focus(sorted.value.findIndex(p => p.id === part.id) + move, column)
+  if (Object.keys(fields).length > 0) void drawer.change(part, fields)
+  if (move !== null) await focus(sorted.value.findIndex(p => p.id === part.id) + move, column)
 }
 function cancel() {
   draft.value = null
@@ -155,8 +161,11 @@ function toggle(id: string, range = false) {
   anchor = id
   selection.value = next
 }
+/** The cell that was active when the pointer went down: only a second click on it edits. */
+let pressed: { readonly id: string, readonly column: Column } | null = null
+function press() { pressed = active.value }
 function click(part: Part, column: Column) {
-  if (active.value?.id === part.id && active.value.column === column) void edit(part, column)
+  if (pressed?.id === part.id && pressed.column === column) void edit(part, column)
   else void focus(sorted.value.indexOf(part), column)
 }
 watch(() => props.selectedId, (id) => {
@@ -172,8 +181,8 @@ watch(() => props.selectedId, (id) => {
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <div v-for="row in rows" :key="row.part.id" class="row" role="row" :aria-rowindex="row.at + 1" :class="{ selected: row.part.id === selectedId, none: row.part.owned === 0 }" :style="{ transform: `translateY(${row.top}px)` }" :data-part="row.part.id">
           <span class="pick" role="gridcell"><input type="checkbox" :checked="selection.has(row.part.id)" :aria-label="`Choose ${row.part.name}`" @click="toggle(row.part.id, $event.shiftKey)"></span>
-          <span v-for="column in columns" :key="column" role="gridcell" :class="column" :data-col="column" :tabindex="active?.id === row.part.id && active.column === column ? 0 : row.at === 0 && !active && column === 'name' ? 0 : -1" @click="click(row.part, column)" @focus="active ??= { id: row.part.id, column }">
-            <template v-if="draft !== null && active?.id === row.part.id && active.column === column"><input ref="editor" v-model="draft" :aria-label="`${titles[column]} of ${row.part.name}`" @keydown.esc.stop="cancel" @keydown.enter.stop="commit(1)" @keydown.tab.prevent.stop="commit(0)" @keydown.stop @blur="commit(0)"><small v-if="problem" class="cell-problem" role="alert">{{ problem }}</small></template>
+          <span v-for="column in columns" :key="column" role="gridcell" :class="column" :data-col="column" :tabindex="active?.id === row.part.id && active.column === column ? 0 : row.at === 0 && !active && column === 'name' ? 0 : -1" @pointerdown="press" @click="click(row.part, column)" @focus="active ??= { id: row.part.id, column }">
+            <template v-if="draft !== null && active?.id === row.part.id && active.column === column"><input ref="editor" v-model="draft" :aria-label="`${titles[column]} of ${row.part.name}`" @keydown.esc.stop="cancel" @keydown.enter.stop="commit(1)" @keydown.tab.prevent.stop="commit(0)" @keydown.stop @blur="commit(null)"><small v-if="problem" class="cell-problem" role="alert">{{ problem }}</small></template>
             <template v-else-if="column === 'known' && (row.part.mass || row.part.listing)"><EvidenceSwatch :evidence="row.part.mass?.evidence ?? 'listed'" />{{ cell(row.part, column) }}</template>
             <template v-else>{{ cell(row.part, column) }}</template>
           </span>

@@ -7,7 +7,7 @@ import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
 import { partSchema, type PartHistory } from '#shared/schemas/drawer'
 
 const props = defineProps<{ part: Part }>()
-const emit = defineEmits<{ close: [], removed: [part: Part] }>()
+const emit = defineEmits<{ close: [], remove: [part: Part] }>()
 const drawer = useDrawerStore()
 const shelf = useShelfStore()
 const { settings } = storeToRefs(useSettingsStore())
@@ -57,10 +57,6 @@ async function place() {
   placed.value = kept ? `${quantity} × on ${build.name} now.` : ''
   drawer.problem = ''
 }
-async function remove() {
-  const part = props.part
-  if (await drawer.remove([part.id])) emit('removed', part)
-}
 </script>
 
 <template>
@@ -106,7 +102,7 @@ async function remove() {
       <PackFields v-if="part.pack" :pack="part.pack" @change="change({ pack: $event })" />
       <button v-else type="button" @click="change({ pack: { label: 'P1', cells: 4, chemistry: 'LiPo', capacityMah: 650, cRating: null, plug: '' } })">Say what pack it is</button>
     </template>
-    <div class="actions"><button type="button" @click="remove">Delete</button><button type="button" @click="emit('close')">Back to the drawer</button></div>
+    <div class="actions"><button type="button" @click="emit('remove', part)">Delete</button><button type="button" @click="emit('close')">Back to the drawer</button></div>
   </div>
 </template>
 
