@@ -11,10 +11,10 @@ import type { MassVersion } from '../../shared/schemas/build-file'
 import type { BuildsRepository } from '../db/builds-repository'
 import type { GroupCommit } from '../db/group-commit'
 import type { JournalRepository } from '../db/journal-repository'
-import type { PartsRepository, HandOver } from '../db/parts-repository'
+import type { PartsRepository } from '../db/parts-repository'
 import type { HandOverRequest } from '../../shared/schemas/drawer'
 import { propertyProblem } from '../../shared/schemas/properties'
-import { partsAfterTakingApart, requireLines, withLinesFrom } from './hand-over'
+import { handOverService } from './hand-over'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
 
@@ -192,57 +192,8 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     }
   }
 
-  /** Moves lines to another build or into the drawer, as one step that is taken back as one. */
-  function handOver(id: string, seen: number, { lineIds, to }: HandOverRequest): CommandReply {
-    const entry = get(id)
-    requireRevision(entry, seen)
-    const lines = requireLines(entry.build, lineIds)
-    const next = applyCommand(entry.build, { type: 'lines.delete', ids: lineIds })
-    const what = lines.length === 1 ? lines[0]!.name : `${lines.length} lines`
-    if (to.kind === 'drawer') {
-      const { before, after } = partsAfterTakingApart(lines, parts, newId)
-      putHanded(id, after)
-      const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Put ${what} into the drawer`, gramsBeforeG: null, gramsAfterG: null }, '')
-      parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: null, toSeq: null, partsBefore: before, partsAfter: after })
-      return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
-    }
-    if (to.id === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
-    const target = get(to.id)
-    if (target.build.reference) throw new DomainProblem('refused', 'A reference craft has no lines of its own.', 'to')
-    const { build: filled, newIds } = withLinesFrom(entry.build, target.build, lines, newId)
-    const versions = builds.versions(id).filter(version => newIds.has(version.lineId))
-    builds.insertVersions(to.id, versions.map(version => ({ ...version, lineId: newIds.get(version.lineId)! })))
-    const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Moved ${what} to ${target.build.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
-    const there = write(target, filled, diffBuilds(target.build, filled), { title: `${capital(what)} came from ${next.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
-    parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: to.id, toSeq: there.seq, partsBefore: [], partsAfter: [] })
-    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
-  }
+  const handOvers = handOverService({ builds, journal, parts, now, newId, get, all, requireRevision, write })
 
-  function putHanded(buildId: string, handed: HandOver['partsAfter']): void {
-    for (const { id, part, lineId } of handed) {
-      if (!part) { parts.remove(id); continue }
-      const came = `on ${get(buildId).build.name}`
-      if (parts.one(id)) { parts.change(part, now(), came); continue }
-      const versions = builds.versions(buildId).filter(v => v.lineId === lineId)
-      parts.insert(part, versions.find(v => v.mass.versionId === part.mass?.versionId)?.madeAt ?? now(), came)
-      for (const version of versions) parts.addVersion(id, version.mass, version.madeAt, came)
-    }
-  }
-
-  /** Before a hand-over is taken back or done again: the other side must still be where it was. */
-  function requireOtherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string, seq: number } | null {
-    for (const { id: partId } of kind === 'undo' ? handed.partsAfter : []) {
-      const user = all().find(h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId))
-      if (user) throw new DomainProblem('refused', `A part that came out of this is on ${user.build.name} now. Take it off there first.`)
-    }
-    if (handed.toBuild === null) return null
-    const other = handed.fromBuild === id ? { id: handed.toBuild, seq: handed.toSeq! } : { id: handed.fromBuild, seq: handed.fromSeq }
-    const next = kind === 'undo' ? journal.nextUndo(other.id) : journal.nextRedo(other.id)
-    if (next?.seq !== other.seq) throw new DomainProblem('refused', `“${get(other.id).build.name}” was changed since. Take its later changes back first.`)
-    return other
-  }
-
-  /** Several commands in one commit; when one is refused, none of them was. */
   function carryOutAll(id: string, seen: number, commands: readonly { command: Command, note: string }[]): CommandsReply {
     const entries: JournalEntry[] = []
     let revision = seen
@@ -259,8 +210,8 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     const target = kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id)
     if (!target) throw new DomainProblem('nothing-to-undo', kind === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
     const handed = parts.handOverOf(id, target.seq)
-    const other = handed ? requireOtherSide(id, handed, kind) : null
-    if (handed) putHanded(handed.fromBuild, kind === 'undo' ? handed.partsBefore : handed.partsAfter)
+    const other = handed ? handOvers.otherSide(id, handed, kind) : null
+    if (handed) handOvers.putParts(handed.fromBuild, kind === 'undo' ? handed.partsBefore : handed.partsAfter)
     if (other) replayOne(other.id, kind)
     return replayOne(id, kind)
   }
@@ -293,7 +244,11 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     undo: (id: string, seen: number) => changeAnywhere(() => replay(id, seen, 'undo')),
     redo: (id: string, seen: number) => changeAnywhere(() => replay(id, seen, 'redo')),
 
-    handOver: (id: string, seen: number, wanted: HandOverRequest) => changeAnywhere(() => handOver(id, seen, wanted)),
+    handOver: (id: string, seen: number, wanted: HandOverRequest) => changeAnywhere(() => {
+      const entry = handOvers.handOver(id, seen, wanted)
+      const { revision, steps } = get(id)
+      return { revision, entry: withoutPatch(entry), steps }
+    }),
     changeAnywhere,
     followPart,
     /** Every line that is a part of the drawer. */
@@ -355,5 +310,3 @@ export type BuildService = ReturnType<typeof buildService>
 function withoutPatch({ patch: _patch, ...entry }: JournalRecord): JournalEntry {
   return entry
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -1,12 +1,17 @@
-import { applyCommand, CommandRefused } from '../../core/commands'
+import { applyCommand, CommandRefused, diffBuilds, type Patch } from '../../core/commands'
 import { partOfLine, sameAsPart } from '../../core/drawer'
 import { slotFacts, type Build, type Line } from '../../core/ledger'
-import type { PartsRepository, HandedPart } from '../db/parts-repository'
+import type { HandOverRequest } from '../../shared/schemas/drawer'
+import type { JournalRecord } from '../../shared/schemas/journal'
+import type { BuildsRepository } from '../db/builds-repository'
+import type { JournalRepository } from '../db/journal-repository'
+import type { HandedPart, HandOver, PartsRepository } from '../db/parts-repository'
+import { DomainProblem } from '../problems'
 
 /** Slots whose grams are nobody's part: they stay with the build they were made for. */
 const notParts: readonly Line['slot'][] = ['other', 'coating']
 
-export function requireLines(build: Build, ids: readonly string[]): Line[] {
+function requireLines(build: Build, ids: readonly string[]): Line[] {
   return ids.map((id) => {
     const line = build.lines.find(l => l.id === id)
     if (!line) throw new CommandRefused('That line is no longer in this build.', 'lineIds')
@@ -18,7 +23,7 @@ export function requireLines(build: Build, ids: readonly string[]): Line[] {
  * The target build with the lines of the source in it: grams, properties and links kept, feeds left behind (they named
  * things of the source). What flew in the source's set-up flies in the target's.
  */
-export function withLinesFrom(source: Build, target: Build, lines: readonly Line[], newId: () => string): { build: Build, newIds: ReadonlyMap<string, string> } {
+function withLinesFrom(source: Build, target: Build, lines: readonly Line[], newId: () => string): { build: Build, newIds: ReadonlyMap<string, string> } {
   const taken = new Set(target.lines.map(line => line.id))
   const newIds = new Map(lines.map(line => [line.id, taken.has(line.id) ? newId() : line.id]))
   const moved = lines.map((line): Line => ({ ...line, id: newIds.get(line.id)!, feed: null, insteadOf: null, state: line.state === 'candidate' ? 'off' : line.state }))
@@ -35,7 +40,7 @@ export function withLinesFrom(source: Build, target: Build, lines: readonly Line
  * What the drawer becomes when lines go into it: a line that is simply its part is a piece less on builds; one that was
  * changed for itself, or that never was a part, becomes a part of its own.
  */
-export function partsAfterTakingApart(lines: readonly Line[], parts: PartsRepository, newId: () => string): { before: HandedPart[], after: HandedPart[] } {
+function partsAfterTakingApart(lines: readonly Line[], parts: PartsRepository, newId: () => string): { before: HandedPart[], after: HandedPart[] } {
   const before: HandedPart[] = []
   const after: HandedPart[] = []
   for (const line of lines) {
@@ -52,3 +57,76 @@ export function partsAfterTakingApart(lines: readonly Line[], parts: PartsReposi
   }
   return { before, after }
 }
+
+interface Held { readonly build: Build, readonly revision: number }
+/** What the build service lends: its held builds, and how one is written with its journal entry. */
+interface Shared<Entry extends Held> {
+  builds: BuildsRepository
+  journal: JournalRepository
+  parts: PartsRepository
+  now: () => string
+  newId: () => string
+  get: (id: string) => Entry
+  all: () => readonly Entry[]
+  requireRevision: (entry: Entry, seen: number) => void
+  write: (entry: Entry, next: Build, patch: Patch, description: { title: string, gramsBeforeG: number | null, gramsAfterG: number | null }, note: string) => JournalRecord
+}
+
+/** Lines that go to another build or into the drawer: two journal entries tied together, taken back as one. */
+export function handOverService<Entry extends Held>({ builds, journal, parts, now, newId, get, all, requireRevision, write }: Shared<Entry>) {
+  /** Moves lines to another build or into the drawer, as one step that is taken back as one. */
+  function handOver(id: string, seen: number, { lineIds, to }: HandOverRequest): JournalRecord {
+    const entry = get(id)
+    requireRevision(entry, seen)
+    const lines = requireLines(entry.build, lineIds)
+    const next = applyCommand(entry.build, { type: 'lines.delete', ids: lineIds })
+    const what = lines.length === 1 ? lines[0]!.name : `${lines.length} lines`
+    if (to.kind === 'drawer') {
+      const { before, after } = partsAfterTakingApart(lines, parts, newId)
+      putParts(id, after)
+      const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Put ${what} into the drawer`, gramsBeforeG: null, gramsAfterG: null }, '')
+      parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: null, toSeq: null, partsBefore: before, partsAfter: after })
+      return recorded
+    }
+    if (to.id === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
+    const target = get(to.id)
+    if (target.build.reference) throw new DomainProblem('refused', 'A reference craft has no lines of its own.', 'to')
+    const { build: filled, newIds } = withLinesFrom(entry.build, target.build, lines, newId)
+    const versions = builds.versions(id).filter(version => newIds.has(version.lineId))
+    builds.insertVersions(to.id, versions.map(version => ({ ...version, lineId: newIds.get(version.lineId)! })))
+    const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Moved ${what} to ${target.build.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
+    const there = write(target, filled, diffBuilds(target.build, filled), { title: `${capital(what)} came from ${next.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
+    parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: to.id, toSeq: there.seq, partsBefore: [], partsAfter: [] })
+    return recorded
+  }
+
+  function putParts(buildId: string, handed: HandOver['partsAfter']): void {
+    for (const { id, part, lineId } of handed) {
+      if (!part) { parts.remove(id); continue }
+      const came = `on ${get(buildId).build.name}`
+      if (parts.one(id)) { parts.change(part, now(), came); continue }
+      const versions = builds.versions(buildId).filter(v => v.lineId === lineId)
+      parts.insert(part, versions.find(v => v.mass.versionId === part.mass?.versionId)?.madeAt ?? now(), came)
+      for (const version of versions) parts.addVersion(id, version.mass, version.madeAt, came)
+    }
+  }
+
+  /** Before a hand-over is taken back or done again: the other side must still be where it was. */
+  function otherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string, seq: number } | null {
+    for (const { id: partId } of kind === 'undo' ? handed.partsAfter : []) {
+      const user = all().find(h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId))
+      if (user) throw new DomainProblem('refused', `A part that came out of this is on ${user.build.name} now. Take it off there first.`)
+    }
+    if (handed.toBuild === null) return null
+    const other = handed.fromBuild === id ? { id: handed.toBuild, seq: handed.toSeq! } : { id: handed.fromBuild, seq: handed.fromSeq }
+    const next = kind === 'undo' ? journal.nextUndo(other.id) : journal.nextRedo(other.id)
+    if (next?.seq !== other.seq) throw new DomainProblem('refused', `“${get(other.id).build.name}” was changed since. Take its later changes back first.`)
+    return other
+  }
+
+  /** Several commands in one commit; when one is refused, none of them was. */
+
+  return { handOver, putParts, otherSide }
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -165,6 +165,6 @@ function remove() {
 summary { cursor: pointer; color: var(--plum-text); font-weight: 600; }
 .candidate { display: grid; grid-template-columns: 1fr auto auto; gap: 8px; align-items: center; border-top: 1px solid var(--line); padding: 4px 0; }
 .candidate .plain { text-align: left; white-space: normal; font-weight: 500; color: var(--ink); padding-left: 0; font-size: 12.5px; } .candidate button:last-child { padding: 2px 9px; font-size: 12px; }
-.compare { display: block; margin-top: 4px; font-weight: 600; } .what { margin: 10px 0; }
+.compare { display: block; margin: 4px 0 0 4px; font-weight: 600; } .what { margin: 10px 0; }
 .work-out { display: block; margin-top: 8px; } .actions { display: flex; gap: 6px; flex-wrap: wrap; margin-top: 12px; } .actions button { font-size: 12.5px; padding: 5px 9px; }
 </style>

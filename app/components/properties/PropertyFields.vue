@@ -23,10 +23,13 @@ function change(property: Property, event: Event) {
 }
 const hints: Record<string, string> = { patterns: '12×12 M2; 9×9 M2', outputs: '5 V 2 A; 9 V 1.5 A', provides: 'receiver, sounder', bench: '40, 16.3, 2.1, 86' }
 const unitOf = (property: Property) => property.kind === 'outputs' || property.kind === 'patterns' ? '' : property.unit
+/** What a rule of fit waits for is brought into view. */
+const fields = useTemplateRef<HTMLDivElement>('fields')
+onMounted(() => { if (props.asked?.length) fields.value?.querySelector('.asked')?.scrollIntoView({ block: 'center' }) })
 </script>
 
 <template>
-  <div class="fields">
+  <div ref="fields" class="fields">
     <label v-for="property in all" :key="property.key" class="field" :class="{ wide: ['patterns', 'outputs', 'bench', 'provides'].includes(property.kind), asked: asked?.includes(property.key) }">
       {{ property.label }}<template v-if="unitOf(property)">, {{ unitOf(property) }}</template>
       <select v-if="property.kind === 'choice' || property.kind === 'yes'" :value="propertyText(properties?.[property.key])" :aria-label="property.label" @change="change(property, $event)">

@@ -39,7 +39,7 @@ nav a, nav button { font: 500 13px var(--sans); color: var(--bar-ink); text-deco
 nav a.router-link-exact-active { border-bottom-color: var(--brass); }
 nav :focus-visible, .logo:focus-visible { outline-color: var(--brass); }
 @media (max-width: 760px) {
-  .top-bar { gap: 8px; padding: 0 10px; height: auto; min-height: 44px; flex-wrap: wrap; }
+  .top-bar { gap: 0 8px; padding: 7px 10px 0; height: auto; min-height: 44px; flex-wrap: wrap; }
   .where small { display: none; } .where .saved { display: inline; }
   nav { gap: 0; } nav kbd { display: none; } nav button:last-child { display: none; }
 }
