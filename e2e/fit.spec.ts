@@ -90,6 +90,10 @@ test('fixings name the screw that touches and the one that holds too little; tak
   await app.getByLabel('Motor leads: is there').fill('40')
   await app.keyboard.press('Enter')
   await expect(app.locator('[data-wire=motor]')).toContainText('26 mm too short')
+  await app.getByLabel('Heat camera feed: is there').fill('')
+  await app.keyboard.press('Enter')
+  await app.getByRole('button', { name: 'Book 0.37 g from the reel as worked out' }).click()
+  await expect(app.getByTestId('auw')).toContainText('255.3')
   await expect(fitStatus(app)).toHaveText('2 clashes, 1 to check')
 })
 

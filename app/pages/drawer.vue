@@ -98,7 +98,7 @@ useSingleKeys({ n: () => { void add() }, N: () => { void add() } })
         <p>Each row is one kind of thing, so many pieces. A part moved into a build stays the same part: weigh it on either side and both know.</p>
         <h3>Filter by figures</h3>
         <p class="soft">Terms with commas between: a range or a bound with its unit (<span class="figure">≤ 11 g</span>, <span class="figure">3000–4000 kV</span>, <span class="figure">&gt; 400 mW</span>), four digits for a stator (<span class="figure">1404–1505</span>), a kind, or any word.</p>
-        <template v-if="drawer.kits.length > 0"><h3>Kits and sets</h3><div v-for="kit in drawer.kits" :key="kit.id" class="kit"><b>{{ kit.name }}</b><br><span class="soft">{{ drawer.parts.filter(p => p.kitId === kit.id).length }} kinds of pieces. {{ kit.leavesOut }}</span></div></template>
+        <template v-if="drawer.kits.length > 0"><h3>Kits and sets</h3><div v-for="kit in drawer.kits" :key="kit.id" class="kit"><b>{{ kit.name }}</b> <button type="button" class="plain" :aria-label="`Forget the kit ${kit.name}; its pieces stay`" @click="drawer.removeKit(kit.id)">×</button><br><span class="soft">{{ drawer.parts.filter(p => p.kitId === kit.id).length }} kinds of pieces. {{ kit.leavesOut }}</span></div></template>
       </template>
     </aside>
     <LazyImportParts v-if="everBrought" v-model="bringing" />

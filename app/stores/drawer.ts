@@ -59,6 +59,12 @@ export const useDrawerStore = defineStore('drawer', () => {
     if (kept) await load()
     return kept
   }
+  /** The pieces stay; they only no longer say which kit they came from. */
+  async function removeKit(id: string): Promise<boolean> {
+    const gone = await attempt(() => askServer(`/api/kits/${id}`, { method: 'DELETE' }))
+    if (gone) await load()
+    return gone
+  }
   const history = async (id: string) => (await askServer<PartHistory>(`/api/parts/${id}/history`)).versions
 
   /** Brings in many parts, so many a request; `progress` hears how many are kept, and may stop it. */
@@ -86,5 +92,5 @@ export const useDrawerStore = defineStore('drawer', () => {
   async function handOver(buildId: string, revision: number, wanted: HandOverRequest): Promise<boolean> {
     return attempt(() => askServer<CommandReply>(`/api/builds/${buildId}/hand-over`, { method: 'POST', revision, body: wanted }))
   }
-  return { parts, kits, placements, placementsOf, indexed, loaded, problem, load, put, change, remove, putKit, history, bringIn, knownMapping, placeOn, handOver, left, out, partOf }
+  return { parts, kits, placements, placementsOf, indexed, loaded, problem, load, put, change, remove, putKit, removeKit, history, bringIn, knownMapping, placeOn, handOver, left, out, partOf }
 })

@@ -1,4 +1,4 @@
-import { groupOf, type Feed, type Line, type PackFacts } from '../ledger'
+import type { Feed, Line, PackFacts } from '../ledger'
 import { emptyCellV, fullCellV } from '../power'
 import { measureOf, outputsOf, poweredSlots, propertiesOfLine, providersOf, type PowerOutput } from '../properties'
 
@@ -153,10 +153,4 @@ export function nodesOf(node: PowerNode): PowerNode[] {
 /** The feed a device hangs on, as a node; null when it is not in the tree. */
 export function feedNodeOf(tree: ElectricalTree, lineId: string): PowerNode | null {
   return nodesOf(tree.root).find(node => node.children.some(child => child.lineId === lineId && child.kind !== 'output')) ?? null
-}
-
-/** Groups that a device is drawn in the colour of. */
-export const groupOfNode = (node: PowerNode, lines: readonly Line[]) => {
-  const line = lines.find(l => l.id === node.lineId)
-  return line ? groupOf(line.slot) : null
 }

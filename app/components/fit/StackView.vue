@@ -41,8 +41,6 @@ function move(at: number, by: number) {
   save(next)
 }
 
-// Both drawings share one scale, so that they can be compared; the aerial may stand above the sheet.
-const widestMm = computed(() => Math.max(40, ...layers.value.map(l => Math.hypot(l.widthMm ?? 0, l.lengthMm ?? 0)), discs.value ? Math.SQRT2 * Math.abs(discs.value.centresMm[0]![0]) + discs.value.radiusMm : 0))
 const boxed = computed(() => up.value?.placed.filter(p => isUsed(p.layer.kind)) ?? [])
 const aerial = computed(() => up.value?.placed.find(p => p.layer.kind === 'aerial') ?? null)
 const bodyMm = computed(() => boxed.value.at(-1)?.toMm ?? 10)
@@ -101,7 +99,7 @@ const scaleBarMm = computed(() => perMm.value * 20 > 150 ? 10 : 20)
           <g v-if="aerial" class="mast"><line x1="200" x2="200" :y1="y(bodyMm)" y2="20" /><text x="206" y="28">{{ aerial.layer.name }} + {{ aerial.layer.heightMm }} mm</text></g>
           <g class="scale-bar" :transform="`translate(8,${sideHeight - 8})`"><path :d="`M0,-4V0H${scaleBarMm * perMm}V-4`" /><text :x="scaleBarMm * perMm + 6" y="2">{{ scaleBarMm }} mm</text></g>
         </svg>
-        <svg :width="topSize" :height="topSize + 22" role="img" aria-label="Seen from above, nose up, to scale" :data-widest="widestMm">
+        <svg :width="topSize" :height="topSize + 22" role="img" aria-label="Seen from above, nose up, to scale">
           <g transform="translate(0,20)">
             <text x="4" y="-8" class="caption">from above, nose up</text>
             <clipPath id="stack-top"><rect :width="topSize" :height="topSize" rx="8" /></clipPath>

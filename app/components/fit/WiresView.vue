@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { planWires, type WirePlan } from '#core/fit'
+import { makeLine, makeMass } from '#core/ledger'
 import { fixed } from '#core/display'
 import { isNotRead, readNumber } from '#core/units'
 import { wireGauges } from '#core/workings'
@@ -23,6 +24,14 @@ function measure(wire: WirePlan, key: 'count' | 'routeMm' | 'slackMm' | 'haveMm'
   const read = readNumber(text)
   if (isNotRead(read)) problem.value = read.problem
   else change(wire, { [key]: read.value })
+}
+/** All leads of the plan cut from the reel become one line of worked out grams; leads that came with a part are in that part's grams. */
+const fromReel = computed(() => plan.value.rows.filter(row => row.wire.haveMm === null).reduce((sum, row) => sum + row.massG, 0))
+function book() {
+  const known = store.build!.lines.find(line => line.slot === 'wire' && line.mass?.origin === 'wire plan')
+  const mass = makeMass({ versionId: newId(), evidence: 'worked out', valueG: Number(fromReel.value.toFixed(3)), resolutionG: 0.001, origin: 'wire plan' })
+  if (known) store.run({ type: 'lines.change', changes: [{ id: known.id, fields: { mass } }] })
+  else store.run({ type: 'lines.add', lines: [makeLine({ id: newId(), slot: 'wire', name: 'Leads of the wire plan, from the reel', mass })], beforeId: null })
 }
 function add() { save([...wires.value, { id: newId(), name: 'Motor leads', from: 'motors', to: 'board', awg: 24, count: 12, routeMm: 60, slackMm: 6, haveMm: 150 }]) }
 </script>
@@ -51,6 +60,7 @@ function add() { save([...wires.value, { id: newId(), name: 'Motor leads', from:
       </tbody>
     </table>
 </div>
+    <p v-if="fromReel > 0"><button type="button" @click="book">Book {{ fixed(fromReel, 2) }} g from the reel as worked out</button></p>
     <p class="soft">Stranded wire with a silicone jacket, ± 5 %. A lead that is too short for its way is said before it is laid: with the grams of a splice, or lay it another way.</p>
   </div>
 </template>

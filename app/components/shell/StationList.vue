@@ -21,7 +21,7 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
       line: `${overview.weighedLines} of ${overview.counted.length} weighed${open > 0 ? ` · ${open} open` : ''}`,
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
-    fit: fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
+    fit: build.lines.length === 0 ? { line: 'nothing to fit yet', tone: 'quiet' } : fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
     weigh: { line: `${overview.counted.filter(l => l.mass?.weighing).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }

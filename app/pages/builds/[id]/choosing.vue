@@ -71,8 +71,8 @@ const text = (value: number | string | null, digits: number) => value === null ?
     <main class="worksheet">
       <div class="station-head">
         <h1>Choosing</h1>
-        <label class="which"><span class="soft">what could go where</span> <select :value="lineId" aria-label="The line to compare" @change="router.replace({ query: { ...route.query, line: ($event.target as HTMLSelectElement).value } })"><option v-for="line in optional" :key="line.id" :value="line.id">{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
-        <span class="gap" /><label class="tick"><input v-model="withCatalogue" type="checkbox">typical classes too</label>
+        <label v-if="fitted" class="which"><span class="soft">what could go where</span> <select :value="lineId" aria-label="The line to compare" @change="router.replace({ query: { ...route.query, line: ($event.target as HTMLSelectElement).value } })"><option v-for="line in optional" :key="line.id" :value="line.id">{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
+        <span class="gap" /><label v-if="fitted" class="tick"><input v-model="withCatalogue" type="checkbox">typical classes too</label>
       </div>
       <div v-if="fitted" class="chart"><label class="soft">grams against <select :value="shownFigure.key" aria-label="Figure to draw" @change="figure = ($event.target as HTMLSelectElement).value"><option v-for="f in numeric" :key="f.key" :value="f.key">{{ f.label }}</option></select></label><CandidateScatter :rows="rows" :figure="shownFigure.key" :label="shownFigure.label" :selected-id="selectedId" @select="selectedId = $event" /></div>
       <div class="scroll">
@@ -96,7 +96,8 @@ const text = (value: number | string | null, digits: number) => value === null ?
         </tbody>
       </table>
 </div>
-      <p v-if="rows.length <= 1" class="soft">Nothing else of this kind on the list or in the drawer. Tick the typical classes, or <NuxtLink to="/drawer">put parts into the drawer</NuxtLink>.</p>
+      <div v-if="!fitted" class="empty"><p>Choosing compares what could go where a part is. Add a line first, a typical one will do.</p><NuxtLink class="button first" :to="`/builds/${store.build!.id}/parts`">Add parts</NuxtLink></div>
+      <p v-else-if="rows.length <= 1" class="soft">Nothing else of this kind on the list or in the drawer. Tick the typical classes, or <NuxtLink to="/drawer">put parts into the drawer</NuxtLink>.</p>
     </main>
     <aside class="inspector" aria-label="Inspector">
       <template v-if="selected && fitted">
@@ -123,7 +124,7 @@ const text = (value: number | string | null, digits: number) => value === null ?
 </template>
 
 <style scoped>
-.which select { max-width: 330px; } .chart { border-bottom: 1px solid var(--line); margin-bottom: 4px; } .chart select { padding: 2px 6px; font-size: 12.5px; } .scroll { overflow-x: auto; }
+.empty { padding: 40px; text-align: center; } .which select { max-width: 330px; } .chart { border-bottom: 1px solid var(--line); margin-bottom: 4px; } .chart select { padding: 2px 6px; font-size: 12.5px; } .scroll { overflow-x: auto; }
 table { border-collapse: collapse; width: 100%; font-size: 12.5px; } th, td { padding: 3px 5px; border-bottom: 1px solid var(--line); text-align: left; white-space: nowrap; } .right { text-align: right; } th .plain { color: var(--ink-soft); font-weight: 500; font-size: 11.5px; padding: 0; white-space: normal; } th[aria-sort=ascending] .plain::after { content: ' ▴'; } th[aria-sort=descending] .plain::after { content: ' ▾'; }
 .name { padding: 0; color: var(--ink); white-space: normal; text-align: left; font-size: 12.5px; } td:first-child { white-space: normal; min-width: 158px; } .fits { white-space: normal; min-width: 96px; line-height: 1.2; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); } td small { display: block; font-size: 11px; } tr.fitted td { background: var(--paper); } tr.selected td { background: var(--selection); }
 .acts { display: flex; gap: 6px; flex-wrap: wrap; } form { display: grid; gap: 5px; justify-items: start; } form textarea { width: 100%; } .considered { border-top: 1px solid var(--line); padding: 4px 0; } .considered p { margin: 0; }

@@ -38,7 +38,8 @@ function select(of: Finding) {
   nodeId.value = null
 }
 function mount(fields: Partial<Mounting>) { store.run({ type: 'fit.set', fields: { mounting: { ...mounting.value, ...fields } } }) }
-const summary = computed(() => report.value ? fitWords(report.value) : '')
+const isEmpty = computed(() => store.build!.lines.length === 0)
+const summary = computed(() => isEmpty.value ? 'nothing to fit yet' : report.value ? fitWords(report.value) : '')
 </script>
 
 <template>
@@ -48,7 +49,8 @@ const summary = computed(() => report.value ? fitWords(report.value) : '')
         <h1>Fit</h1><span class="soft" role="status">{{ summary }}</span><span class="gap" />
         <div class="tabs" role="tablist" aria-label="What to look at"><button v-for="[key, name] in views" :key="key" type="button" role="tab" :aria-selected="view === key" @click="router.replace({ query: { ...route.query, view: key } })">{{ name }}</button></div>
       </div>
-      <template v-if="view === 'power'">
+      <div v-if="isEmpty" class="empty"><p>Fit holds the parts against one another: holes, heights, volts, amps, plugs. It needs parts first.</p><NuxtLink class="button first" :to="`/builds/${store.build!.id}/parts`">Add parts</NuxtLink></div>
+      <template v-else-if="view === 'power'">
         <FindingList v-if="report" :report="report" :selected-id="findingId" @select="select" @way="take" @aside="setAside" />
         <PowerTree :tree="tree" :lines="lines" :troubled="troubled" :selected-id="nodeId" @select="nodeId = $event; findingId = null" @feed="feed" />
         <details class="mounting">
@@ -72,6 +74,6 @@ const summary = computed(() => report.value ? fitWords(report.value) : '')
 
 <style scoped>
 .tabs { display: flex; gap: 2px; } .tabs button { border: 0; border-radius: 14px; background: none; padding: 4px 11px; } .tabs button[aria-selected=true] { background: var(--plum); color: var(--plum-ink); }
-.mounting { margin-top: 12px; } .mounting summary { cursor: pointer; color: var(--ink-soft); } .mounting select { margin-left: 6px; padding: 2px 6px; }
+.empty { padding: 40px; text-align: center; } .mounting { margin-top: 12px; } .mounting summary { cursor: pointer; color: var(--ink-soft); } .mounting select { margin-left: 6px; padding: 2px 6px; }
 @media (max-width: 760px) { .tabs { overflow-x: auto; } .tabs button { min-height: 36px; white-space: nowrap; } }
 </style>
