@@ -71,8 +71,10 @@ export function propertiesOf(slot: Slot): readonly Property[] {
   return table[slot]
 }
 
+const byKey = new Map(slots.map(slot => [slot, new Map(table[slot].map(property => [property.key, property]))]))
+
 export function propertyNamed(slot: Slot, key: string): Property | undefined {
-  return table[slot].find(property => property.key === key)
+  return byKey.get(slot)!.get(key)
 }
 
 /** Slots whose parts want volts and amps from a feed. */

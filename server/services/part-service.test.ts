@@ -175,3 +175,13 @@ describe('the drawer', () => {
     expect(line(nougat, 'screws')?.properties).toEqual({ thread: 'M2', lengthMm: 10, material: 'alloy steel' })
   })
 })
+
+describe('rows of a list', () => {
+  const row = (id: string) => ({ id, slot: 'strap' as const, name: `strap ${id}`, owned: 2, weighed: { valueG: 2.1, resolutionG: 0.1 } })
+  it('come in as parts, and all or none of them: a row that is there already takes the others back', async () => {
+    expect(await disk.app.parts.bringIn([row('r1'), row('r2')])).toBe(2)
+    expect(part('r1')).toMatchObject({ owned: 2, mass: { evidence: 'weighed', valueG: 2.1, versionId: 'r1' } })
+    await expect(disk.app.parts.bringIn([row('r3'), row('r2')])).rejects.toMatchObject({ code: 'refused' })
+    expect(disk.app.parts.all().parts.map(p => p.id)).toEqual(['r1', 'r2'])
+  })
+})

@@ -34,7 +34,13 @@ export function partService({ parts, builds, writer, now }: Given) {
     /** Puts in the rows of a list, each as a part of its own. */
     bringIn: (rows: readonly PartRow[]) => writer.write(() => {
       requireRoom(rows.length)
-      return keepAll(rows.map(partOfRow), 'drawer list')
+      const at = now()
+      try { for (const row of rows) parts.insert(partOfRow(row), at, 'drawer list') }
+      catch (error) {
+        if (parts.known(rows.map(row => row.id)).size > 0) throw new DomainProblem('refused', 'One of these rows is in the drawer already. None of them was taken.')
+        throw error
+      }
+      return rows.length
     }),
     /** Parts that lines still name stay. */
     remove: (ids: readonly string[]) => writer.write(() => {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { slots, type Slot } from '../../core/ledger'
-import { parsePattern, propertiesOf, rangeWords, readBenchTable, propertyText, type Properties, type Property, type PropertyValue } from '../../core/properties'
+import { parsePattern, propertiesOf, propertyNamed, rangeWords, readBenchTable, propertyText, type Properties, type Property, type PropertyValue } from '../../core/properties'
 
 function schemaOf(property: Property): z.ZodType<PropertyValue> {
   switch (property.kind) {
@@ -25,14 +25,13 @@ function schemaOf(property: Property): z.ZodType<PropertyValue> {
   }
 }
 
-const made = new Map<Slot, z.ZodType<Properties>>()
+const made = new Map<Slot, z.ZodObject<Record<string, z.ZodOptional<z.ZodType<PropertyValue>>>>>()
 
 /** The schema of one kind of part: every property may be missing, which means not known. Made when first asked for. */
-export function propertySchema(slot: Slot): z.ZodType<Properties> {
+export function propertySchema(slot: Slot) {
   const known = made.get(slot)
   if (known) return known
-  const shape = Object.fromEntries(propertiesOf(slot).map(property => [property.key, schemaOf(property).optional()]))
-  const schema = z.strictObject(shape) as unknown as z.ZodType<Properties>
+  const schema = z.strictObject(Object.fromEntries(propertiesOf(slot).map(property => [property.key, schemaOf(property).optional()])))
   made.set(slot, schema)
   return schema
 }
@@ -51,14 +50,19 @@ export function orderProblem(properties: Properties): { key: string, message: st
   return null
 }
 
-/** The first thing wrong with a part's properties, or null. `low` above `high` of one measure is wrong too. */
+/** What is wrong with one value, by the schema of its kind; a figure within its range needs no closer look. */
+function valueProblem(slot: Slot, property: Property, value: PropertyValue): string | null {
+  if (property.kind === 'measure' && typeof value === 'number' && value >= property.least && value <= property.most && (!property.whole || Number.isInteger(value))) return null
+  return propertySchema(slot).shape[property.key]!.safeParse(value).error?.issues[0]!.message ?? null
+}
+
+/** The first thing wrong with a part's properties, or null. `low` above `high` of one measure is wrong too. Looks only at what is there. */
 export function propertyProblem(slot: Slot, properties: Properties | null): { key: string, message: string } | null {
   if (!properties) return null
-  const parsed = propertySchema(slot).safeParse(properties)
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0]!
-    const key = issue.code === 'unrecognized_keys' ? issue.keys[0]! : String(issue.path[0] ?? '')
-    return { key, message: issue.code === 'unrecognized_keys' ? `A ${slot} has no property “${key}”.` : issue.message }
+  for (const key in properties) {
+    const property = propertyNamed(slot, key)
+    const message = property ? valueProblem(slot, property, properties[key]!) : `A ${slot} has no property “${key.slice(0, 40)}”.`
+    if (message !== null) return { key, message }
   }
   return orderProblem(properties)
 }
