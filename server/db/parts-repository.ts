@@ -12,11 +12,14 @@ const columns = `
 
 /** Mass fields that are at their default are not written. */
 const usualMass = makeMass({ versionId: '', evidence: 'listed', valueG: 0 })
-const mayBeLeftOut = ['valueCount', 'resolutionG', 'pieceReadingsG', 'halfRangeG', 'ownSpreadG', 'basis', 'origin', 'weighing'] as const
+const unlessUsual = <K extends keyof Mass>(mass: Mass, key: K) => mass[key] === usualMass[key] ? undefined : mass[key]
 function lean(mass: Mass): string {
-  const written: Record<string, unknown> = { versionId: mass.versionId, evidence: mass.evidence, valueG: mass.valueG }
-  for (const key of mayBeLeftOut) if (mass[key] !== usualMass[key]) written[key] = mass[key]
-  return JSON.stringify(written)
+  // Written out field by field: JSON leaves out what is undefined, and lists of parts are long.
+  return JSON.stringify({
+    versionId: mass.versionId, evidence: mass.evidence, valueG: mass.valueG, valueCount: unlessUsual(mass, 'valueCount'), resolutionG: unlessUsual(mass, 'resolutionG'),
+    pieceReadingsG: unlessUsual(mass, 'pieceReadingsG'), halfRangeG: unlessUsual(mass, 'halfRangeG'), ownSpreadG: unlessUsual(mass, 'ownSpreadG'),
+    basis: unlessUsual(mass, 'basis'), origin: unlessUsual(mass, 'origin'), weighing: unlessUsual(mass, 'weighing'),
+  } satisfies Record<keyof Mass, unknown>)
 }
 const massOf = (text: string): Mass => ({ ...usualMass, ...JSON.parse(text) as Partial<Mass> })
 
@@ -77,7 +80,7 @@ export function partsRepository(db: Db) {
     /** Which of these ids are there. */
     known: (ids: readonly string[]) => new Set(sql.known.all({ ids: JSON.stringify(ids) }) as string[]),
     /** Puts in a part that is not there yet. */
-    insert: (part: Part, madeAt: string, came: string) => { sql.insert.run(...values(part, madeAt, came)) },
+    insert: (part: Part, madeAt: string, came: string) => { sql.insert.run(values(part, madeAt, came)) },
     /** Changes a part; grams that give way become an earlier version. */
     change(part: Part, madeAt: string, came: string) {
       const present = sql.present.get({ id: part.id }) as { mass: string | null, madeAt: string, came: string }

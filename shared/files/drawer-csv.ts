@@ -69,34 +69,49 @@ export function guessDrawerMapping(heads: readonly string[]): DrawerMapping {
 /** Made once: a schema costs more than a row. */
 const partNameSchema = nameSchema('The name')
 /** Names that need no closer look. */
-const plainName = /^[\p{L}\d][\p{L}\d .,/×“”&()-]{0,118}$/u
+const plainName = /^[A-Za-z\d][A-Za-z\d .,/×“”&()-]{0,118}$/
 const inOunces = (head: string) => /\boz\b|ounce/i.test(head)
 const hasUnit = /[a-z]\s*$/i
+
+/** A reader that reads the same text once: in a list most cells of a column are among a few values. */
+function once<T>(read: (text: string) => T): (text: string) => T {
+  const known = new Map<string, T>()
+  return (text) => {
+    const before = known.get(text)
+    if (before !== undefined) return before
+    const value = read(text)
+    known.set(text, value)
+    return value
+  }
+}
+const slotOf = (text: string): Slot | null => {
+  const kind = plain(text)
+  return slots.find(s => s === kind || plain(slotFacts[s].label) === kind || `${s}s` === kind) ?? null
+}
 
 /** Reads the rows one by one; a row with a mistake is given back with what is wrong, the others are not touched by it. */
 export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId: () => string, progress?: (done: number) => void): DrawerRows {
   const at = new Map(table.heads.flatMap((head, i) => mapping[head] ? [[mapping[head]!, i] as const] : []))
+  const places = Object.fromEntries(columnKeys.map(key => [key, at.get(key)])) as Record<DrawerColumn, number | undefined>
   const properties = [...at].flatMap(([target, i]) => target.startsWith('property:') ? [{ key: target.slice('property:'.length), i }] : [])
-  const readers = new Map<Slot, { i: number, property: Property | undefined, key: string }[]>()
-  const readersOf = (slot: Slot) => {
-    const known = readers.get(slot)
-    if (known) return known
-    const made = properties.map(({ key, i }) => ({ i, key, property: propertiesOf(slot).find(p => p.key === key) }))
-    readers.set(slot, made)
-    return made
-  }
+  const readSlot = once(slotOf)
+  const readPrice = once(readCents)
+  const readWhole = once(readNumber)
+  const readersOf = once((slot: string) => properties.map(({ key, i }) => {
+    const property = propertiesOf(slot as Slot).find(p => p.key === key)
+    return { i, key, read: property ? once((text: string) => readProperty(property, text)) : null }
+  }))
   const parts: PartRow[] = []
   const bad: BadRow[] = []
   for (const [index, cells] of table.rows.entries()) {
     const problems: string[] = []
     const cell = (column: DrawerColumn) => {
-      const i = at.get(column)
+      const i = places[column]
       return i === undefined ? '' : (cells[i] ?? '').trim()
     }
     if (cells.length > table.heads.length) problems.push(`The row has ${cells.length} cells under ${table.heads.length} heads: a decimal comma may have split one.`)
-    const kind = plain(cell('slot'))
-    const slot = slots.find(s => s === kind || plain(slotFacts[s].label) === kind || `${s}s` === kind)
-    if (!slot) problems.push(kind === '' ? 'The kind is missing.' : `“${cell('slot').slice(0, 30)}” is no kind of part.`)
+    const slot = readSlot(cell('slot'))
+    if (!slot) problems.push(cell('slot') === '' ? 'The kind is missing.' : `“${cell('slot').slice(0, 30)}” is no kind of part.`)
     const name = unguarded(cell('name'))
     if (!plainName.test(name)) {
       const named = partNameSchema.safeParse(name)
@@ -112,28 +127,29 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
       return null
     }
     const whole = (column: 'owned' | 'soldIn' | 'cells', least: number, most: number, usual: number) => {
-      if (cell(column) === '') return usual
-      const read = readNumber(cell(column))
+      const text = cell(column)
+      if (text === '') return usual
+      const read = readWhole(text)
       if (!isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most) return read.value
       problems.push(`${drawerColumns[column].title}: a whole number from ${least} to ${most.toLocaleString('en')}.`)
       return usual
     }
     const listed = grams('listed')
     const weighed = grams('weighed')
-    const price = readCents(cell('price'))
+    const price = readPrice(cell('price'))
     if (isNotRead(price)) problems.push(price.problem)
     const owned = whole('owned', 0, 99_999, 1)
     const soldIn = whole('soldIn', 1, 999, 1)
     const packCells = whole('cells', 1, 14, 1)
     const values: Record<string, PropertyValue> = {}
     if (slot) {
-      for (const { i, property, key } of readersOf(slot)) {
+      for (const { i, read, key } of readersOf(slot)) {
         const text = (cells[i] ?? '').trim()
         if (text === '') continue
-        if (!property) { problems.push(`A ${slot} has no “${everyProperty.get(key)?.label.toLowerCase() ?? key}”.`); continue }
-        const read = readProperty(property, text)
-        if (isNotRead(read)) problems.push(read.problem)
-        else values[key] = read.value
+        if (!read) { problems.push(`A ${slot} has no “${everyProperty.get(key)?.label.toLowerCase() ?? key}”.`); continue }
+        const value = read(text)
+        if (isNotRead(value)) problems.push(value.problem)
+        else values[key] = value.value
       }
       // Each value was read by its own property; only how they go together is left to look at.
       const wrong = problems.length === 0 ? orderProblem(values) : null
@@ -147,16 +163,17 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
     }
     if (problems.length > 0 || !slot || isNotRead(price)) { bad.push({ row: index + 2, cells, problems }) }
     else {
-      const tags = cell('tags').split(/[;,|]/).map(t => t.trim().slice(0, 40)).filter(t => t !== '').slice(0, 20)
+      const [bag, link, note, tagged] = [cell('bag'), cell('link'), cell('note'), cell('tags')]
       const row: { -readonly [K in keyof PartRow]: PartRow[K] } = { id: newId(), slot, name, owned }
       if (listed) row.listed = { valueG: listed.massG, resolutionG: listed.stepG }
       if (weighed) row.weighed = { valueG: weighed.massG, resolutionG: weighed.stepG }
       if (Object.keys(values).length > 0) row.properties = values
       if (price.cents !== null) row.priceCents = price.cents
       if (soldIn !== 1) row.soldIn = soldIn
-      if (cell('bag') !== '') row.bag = cell('bag').slice(0, 200)
-      if (cell('link') !== '') row.link = cell('link').slice(0, 200)
-      if (cell('note') !== '') row.note = unguarded(cell('note')).slice(0, 2000)
+      if (bag !== '') row.bag = bag.slice(0, 200)
+      if (link !== '') row.link = link.slice(0, 200)
+      if (note !== '') row.note = unguarded(note).slice(0, 2000)
+      const tags = tagged === '' ? [] : tagged.split(/[;,|]/).map(t => t.trim().slice(0, 40)).filter(t => t !== '').slice(0, 20)
       if (tags.length > 0) row.tags = tags
       if (slot === 'pack') { row.cells = packCells; row.capacityMah = capacityMah }
       parts.push(row)

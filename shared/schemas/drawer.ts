@@ -3,6 +3,7 @@ import type { Kit, Part, PartRow, Placement } from '../../core/drawer'
 import { lineStates, slots } from '../../core/ledger'
 import type { Properties } from '../../core/properties'
 import { massSchema, packFactsSchema } from './build'
+import { largestMassG } from '../../core/units'
 import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from './common'
 
@@ -46,7 +47,37 @@ export const partRowSchema = z.strictObject({
   const problem = row.properties ? propertyProblem(row.slot, row.properties) : null
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
 }) satisfies z.ZodType<PartRow>
-export const partRowsRequestSchema = z.strictObject({ rows: z.array(partRowSchema).min(1).max(mostParts, `At most ${mostParts} rows at once.`) })
+
+const rowKeys: ReadonlySet<string> = new Set(Object.keys(partRowSchema.shape))
+const slotNames: ReadonlySet<unknown> = new Set(slots)
+const plainId = /^[A-Za-z0-9_-]{1,64}$/
+const plainWords = /^[A-Za-z\d][A-Za-z\d .,/×“”&()-]{0,118}$/
+const isCount = (value: unknown, least: number, most: number) => Number.isInteger(value) && (value as number) >= least && (value as number) <= most
+const isWeight = (value: unknown) => {
+  const weight = value as { valueG: unknown, resolutionG: unknown } | null
+  return typeof weight === 'object' && weight !== null && Object.keys(weight).length === 2 && typeof weight.valueG === 'number' && weight.valueG >= 0 && weight.valueG <= largestMassG && typeof weight.resolutionG === 'number' && weight.resolutionG >= 0 && weight.resolutionG <= 100
+}
+const isWords = (value: unknown) => value === '' || (typeof value === 'string' && plainWords.test(value))
+
+/**
+ * Whether a row is evidently well, at a glance: {@link partRowSchema} takes every such row. False says nothing; the schema
+ * has the word then. Lists have tens of thousands of rows, nearly all of them plain.
+ */
+export function evidentlyWell(value: unknown): boolean {
+  if (typeof value !== 'object' || value === null) return false
+  const row = value as Record<keyof PartRow, unknown>
+  for (const key in row) if (!rowKeys.has(key)) return false
+  return typeof row.id === 'string' && plainId.test(row.id) && slotNames.has(row.slot) && typeof row.name === 'string' && plainWords.test(row.name) && isCount(row.owned, 0, 99_999)
+    && (row.listed === undefined || isWeight(row.listed)) && (row.weighed === undefined || isWeight(row.weighed))
+    && (row.priceCents === undefined || isCount(row.priceCents, 0, 10_000_000)) && (row.soldIn === undefined || isCount(row.soldIn, 1, 999))
+    && (row.bag === undefined || isWords(row.bag)) && (row.note === undefined || isWords(row.note)) && row.link === undefined && row.tags === undefined && row.cells === undefined && row.capacityMah === undefined
+    && (row.properties === undefined || (typeof row.properties === 'object' && row.properties !== null && !Array.isArray(row.properties) && propertyProblem(row.slot as PartRow['slot'], row.properties as Properties) === null))
+}
+const quickRowSchema = z.unknown().superRefine((value, context) => {
+  if (evidentlyWell(value)) return
+  for (const issue of partRowSchema.safeParse(value).error?.issues ?? []) context.addIssue({ code: 'custom', path: issue.path, message: issue.message })
+}) as unknown as z.ZodType<PartRow>
+export const partRowsRequestSchema = z.strictObject({ rows: z.array(quickRowSchema).min(1).max(mostParts, `At most ${mostParts} rows at once.`) })
 
 export const partsRequestSchema = z.strictObject({ parts: z.array(partSchema).min(1).max(mostParts, `At most ${mostParts} parts at once.`) })
 export const partIdsSchema = z.strictObject({ ids: z.array(idSchema).min(1).max(mostParts) })
