@@ -8,6 +8,7 @@ import { join } from 'node:path'
 import type { Command } from '../core/commands'
 import { blankAim, makeLine, makeMass, type Evidence, type Line, type Mass, type PackFacts, type Slot } from '../core/ledger'
 import { typicalMass } from '../core/catalogue'
+import type { FlightPlan } from '../core/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
 import { fitOf } from './fit'
@@ -51,13 +52,13 @@ const ws = (g: number, more: Partial<Mass> = {}): Known => ['weighed', g, { basi
 const four = (totalG: number, more: Partial<Mass> = {}): Known => ['weighed', totalG, { valueCount: 4, ...more }]
 const pack = (label: string, cells: number, capacityMah: number, plug: string, chemistry: PackFacts['chemistry'] = 'LiPo', cRating: number | null = 75): PackFacts => ({ label, cells, chemistry, capacityMah, cRating, plug })
 
-interface Story { id: string, name: string, craftClass: string, lines: Line[], setups: { id: string, name: string, lineIds: string[] }[], flies: [string, string], steps: [note: string, command: Command][] }
+interface Story { flying?: Partial<FlightPlan>, id: string, name: string, craftClass: string, lines: Line[], setups: { id: string, name: string, lineIds: string[] }[], flies: [string, string], steps: [note: string, command: Command][] }
 
-async function tell({ id, name, craftClass, lines, setups, flies, steps }: Story): Promise<void> {
+async function tell({ flying, id, name, craftClass, lines, setups, flies, steps }: Story): Promise<void> {
   clock = evening + ++day * dayMs
   await app.builds.insert({
     id, name, craftClass, archived: false, reference: null, aim: blankAim(), lines: [], setups: [{ id: 'as-built', name: 'as built', lineIds: [] }],
-    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null,
+    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null,
   }, [], [])
   let revision = 1
   const run = async (note: string, command: Command) => {
@@ -68,6 +69,7 @@ async function tell({ id, name, craftClass, lines, setups, flies, steps }: Story
   for (const setup of setups) await run('', { type: 'setup.put', setup })
   await run('', { type: 'loadout.fly', choice: { setupId: flies[0], packLineId: flies[1] } })
   if (fitOf[id]) await run('', { type: 'fit.set', fields: fitOf[id] })
+  if (flying) await run('', { type: 'flying.set', fields: flying })
   for (const [note, command] of steps) {
     clock = evening + ++day * dayMs + revision * 480_000
     await run(note, command)
@@ -96,7 +98,7 @@ await tell({
     line('s1', 'pack', 'Single cell 300 mAh, high voltage', ws(7.61), { listed: 7.5, priceEachCents: 590, pack: pack('S1', 1, 300, 'two round pins 1.0 mm', 'LiHV') }),
     line('s2', 'pack', 'Single cell 300 mAh, high voltage', ws(7.83), { listed: 7.5, priceEachCents: 590, pack: pack('S2', 1, 300, 'two round pins 1.0 mm', 'LiHV') }),
   ],
-  setups: [], flies: ['as-built', 's1'],
+  setups: [], flies: ['as-built', 's1'], flying: { style: 'race', temperatureC: 14, reservePercent: 10 },
   steps: [
     ['', aim({ purpose: 'winter indoor league', places: ['Quillhaven tram shed'], cardIds: ['tram-shed-30'], goalDryG: 20.5, goalMinutes: 3, goalPriceCents: 12000 })],
     ['props on the little scale at last', reweigh('props', four(0.97, { basis: 'as supplied' }))],
@@ -129,7 +131,7 @@ await tell({
     line('q3', 'pack', '2S 850 mAh, from an older craft', w(46.9), { priceEachCents: 1490, pack: pack('Q3', 2, 850, 'two bullets 2 mm') }),
   ],
   setups: [{ id: 'guards', name: 'bumpers', lineIds: ['guards'] }, { id: 'lamp', name: 'bumpers and lamp', lineIds: ['guards', 'lamp', 'lampclip'] }],
-  flies: ['guards', 'q2'],
+  flies: ['guards', 'q2'], flying: { style: 'freestyle', temperatureC: 14 },
   steps: [
     ['', aim({ purpose: 'harbour evenings', places: ['United Kingdom', 'Japan'], cardIds: ['uk-flyer-100', 'jp-100'], goalMinutes: 4, reserveG: 1 })],
     ['came with a longer strap, cut it', reweigh('strap', w(1.71))],
@@ -164,7 +166,7 @@ await tell({
     line('p7', 'pack', '4S 850 mAh', w(99.58), { listed: 96, priceEachCents: 2490, pack: pack('P7', 4, 850, 'two bullets 2 mm, 30 A class', 'LiPo', 95) }),
   ],
   setups: [{ id: 'ridge', name: 'ridge, lamp and navigation', lineIds: ['lamp', 'gps'] }, { id: 'day', name: 'day, navigation', lineIds: ['gps'] }],
-  flies: ['day', 'p7'],
+  flies: ['day', 'p7'], flying: { altitudeM: 340, temperatureC: 12, warnCellV: 3.6, alsoCardIds: ['ca-250'] },
   steps: [
     ['', aim({ purpose: 'ridge walks in summer', places: ['United States'], cardIds: ['us-recreation'], reserveG: 0.5, goalMinutes: 7, goalPriceCents: 45000 })],
     ['plates arrived, lighter than feared', reweigh('frame', ws(41.2))],
@@ -195,7 +197,7 @@ await tell({
     line('n1', 'pack', '4S 650 mAh', w(79.34), { listed: 77, priceEachCents: 1990, pack: pack('N1', 4, 650, 'two bullets 2 mm, 30 A class') }),
   ],
   setups: [{ id: 'nests', name: 'heat camera', lineIds: ['heat', 'heatmount', 'heatcable'] }],
-  flies: ['nests', 'n1'],
+  flies: ['nests', 'n1'], flying: { temperatureC: 9, reservePercent: 20 },
   steps: [
     ['', aim({ purpose: 'counting nests on the sea wall', places: ['United States'], cardIds: ['us-recreation'], reserveG: 1 })],
     ['took the case off the heat camera', reweigh('heat', w(24.31))],
@@ -225,7 +227,7 @@ await tell({
     line('l1', 'pack', 'Two 18650 cells, 3000 mAh, not bought yet', ['listed', 94], { priceEachCents: 2100, pack: pack('L1', 2, 3000, 'two bullets 2 mm, 30 A class', 'Li-ion', 8) }),
   ],
   setups: [{ id: 'far', name: 'with sounder', lineIds: ['sounder'] }],
-  flies: ['far', 'l1'],
+  flies: ['far', 'l1'], flying: { reservePercent: 10, endCellV: 2.9 },
   steps: [
     ['', aim({ purpose: 'along the coast path', places: ['United States', 'Canada'], cardIds: ['us-recreation', 'ca-250'], goalMinutes: 25 })],
     ['the cells a neighbour weighed', reweigh('l1', typical('pack', '2S 3000 mAh lithium-ion'))],

@@ -11,7 +11,9 @@ const board35: Properties = {
 }
 const wideReceiver: Properties = { radioFamily: '2.4 GHz, wide', voltsMin: 3.3, voltsMax: 5.5, drawA: 0.06, aerialOn: true, aerials: 1 }
 const satellite: Properties = { voltsMin: 3.6, voltsMax: 5.5, drawA: 0.25, widthMm: 18, lengthMm: 18, heightMm: 6 }
-const pack4s = (lengthMm: number, heightMm: number, resistanceMohm: number): Properties => ({ widthMm: 30, lengthMm, heightMm, resistanceMohm, balanceLead: true })
+const pack4s = (lengthMm: number, heightMm: number, resistanceMohm: number, life: Properties = {}): Properties => ({ widthMm: 30, lengthMm, heightMm, resistanceMohm, resistanceFrom: 'measured', balanceLead: true, ...life })
+/** How a pack is kept. */
+const kept = (boughtOn: string, lastChargedOn: string, chargePolicy = 'full', packState = 'fine'): Properties => ({ packState, boughtOn, chargePolicy, lastChargedOn })
 const on = (from: string, output = ''): Feed => ({ from, output })
 
 /** Bench tables made up for the demo: throttle, volts, amps, grams. */
@@ -29,7 +31,7 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
     lead: { properties: { awg: 22, lengthMm: 45, plug: 'two round pins 1.0 mm' } },
     camera: { properties: { widthMm: 14, videoFamily: 'analogue', voltsMin: 3.3, voltsMax: 5.5, drawA: 0.11, viewDeg: 150 }, feed: on('board', '5 V') },
     aerial: { properties: { connector: 'soldered', polarisation: 'linear', serves: 'video', heightMm: 30 } },
-    s1: { properties: { widthMm: 11, lengthMm: 60, heightMm: 6.5 } }, s2: { properties: { widthMm: 11, lengthMm: 60, heightMm: 6.5 } },
+    s1: { properties: { widthMm: 11, lengthMm: 60, heightMm: 6.5, ...kept('2026-01-14', '2026-10-02') } }, s2: { properties: { widthMm: 11, lengthMm: 60, heightMm: 6.5, ...kept('2025-02-20', '2026-09-21', 'full', 'tired'), cautions: 'One corner is dented: look at it before each charge.' } },
   },
   praline: {
     frame: { properties: { propMaxMm: 64, wheelbaseMm: 115, motorPatterns: ['9×9 M2', '4 on 9 M2'], boardPatterns: ['25.5×25.5 M2'], freeHeightMm: 16, armThicknessMm: 2, plateThicknessMm: 2, make: 'one piece', trayLengthMm: 60, trayWidthMm: 28 } },
@@ -43,7 +45,7 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
     vtx: { properties: { videoFamily: 'analogue', voltsMin: 3.3, voltsMax: 5.5, drawA: 0.55, powerMw: 200, pattern: ['25.5×25.5 M2'], widthMm: 28, lengthMm: 28, heightMm: 3.5, aerialConnector: 'soldered' }, feed: on('board', '5 V') },
     aerial: { properties: { connector: 'soldered', polarisation: 'linear', serves: 'video', heightMm: 32 } }, receiver: { properties: wideReceiver, feed: on('board', '5 V') },
     screws: { properties: { thread: 'M2', lengthMm: 6, head: 'button', material: 'alloy steel' }, partId: 'm2x6-steel' },
-    q1: { properties: { widthMm: 27, lengthMm: 54, heightMm: 13 } }, q2: { properties: { widthMm: 27, lengthMm: 57, heightMm: 14 } }, q3: { properties: { widthMm: 30, lengthMm: 58, heightMm: 18 } },
+    q1: { properties: { widthMm: 27, lengthMm: 54, heightMm: 13, ...kept('2026-03-02', '2026-10-01') } }, q2: { properties: { widthMm: 27, lengthMm: 57, heightMm: 14, ...kept('2026-04-18', '2026-10-01', 'own end voltage'), chargeToV: 4.2 } }, q3: { properties: { widthMm: 30, lengthMm: 58, heightMm: 18, ...kept('2024-06-05', '2026-07-12', 'storage', 'tired') } },
   },
   marzipan: {
     'frame': { properties: { propMaxMm: 78, wheelbaseMm: 146, motorPatterns: ['9×9 M2', '12×12 M2'], boardPatterns: ['25.5×25.5 M2', '16×16 M2'], freeHeightMm: 20, cameraWidthMm: 14, armThicknessMm: 3, plateThicknessMm: 2, make: 'single arms', trayLengthMm: 90, trayWidthMm: 38 } },
@@ -60,7 +62,7 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
     'receiver': { properties: wideReceiver, feed: on('board', '5 V') }, 'screws': { properties: { thread: 'M2', lengthMm: 8, head: 'button', material: 'alloy steel' } },
     'lamp': { properties: { voltsMin: 5, voltsMax: 12, drawA: 0.6 }, feed: on('board', '9 V') },
     'gps': { properties: satellite, feed: on('board', '5 V'), partId: 'small-satellite' },
-    'p4': { properties: pack4s(72, 28, 9) }, 'p7': { properties: pack4s(76, 30, 8) },
+    'p4': { properties: pack4s(72, 28, 9, kept('2026-02-11', '2026-10-03')) }, 'p7': { properties: pack4s(76, 30, 8, kept('2026-02-11', '2026-09-12')) },
   },
   nougat: {
     frame: { properties: { propMaxMm: 92, wheelbaseMm: 168, motorPatterns: ['12×12 M2', '9×9 M2'], boardPatterns: ['25.5×25.5 M2', '20×20 M3'], freeHeightMm: 24, cameraWidthMm: 19, armThicknessMm: 4, plateThicknessMm: 2, make: 'single arms', trayLengthMm: 100, trayWidthMm: 42 } },
@@ -71,10 +73,11 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
     vtx: { properties: { videoFamily: 'digital', voltsMin: 7, voltsMax: 13, drawA: 1.1, powerMw: 500, pattern: ['25.5×25.5 M2'], widthMm: 32, lengthMm: 32, heightMm: 7, aerialConnector: 'small push-on', outputs: [{ name: 'camera', volts: 5, amps: 0.5 }] }, feed: on('board', '9 V') },
     aerial: { properties: { connector: 'small push-on', polarisation: 'left hand', serves: 'video', heightMm: 62 } },
     receiver: { properties: { ...wideReceiver, aerials: 2 }, feed: on('board', '5 V') }, heat: { properties: { voltsMin: 4.5, voltsMax: 5.5, drawA: 0.9, widthMm: 21, lengthMm: 21, heightMm: 15 }, feed: on('board', '5 V') },
-    screws: { properties: { thread: 'M2', lengthMm: 10, head: 'socket cap', material: 'alloy steel' }, partId: 'm2x10-steel' }, n1: { properties: pack4s(70, 28, 9.5) },
+    screws: { properties: { thread: 'M2', lengthMm: 10, head: 'socket cap', material: 'alloy steel' }, partId: 'm2x10-steel' }, n1: { properties: pack4s(70, 28, 9.5, kept('2025-11-30', '2026-10-03')) },
   },
   treacle: {
     motors: { properties: { statorDiameterMm: 14, statorHeightMm: 4, kv: 2750, cellsMin: 2, cellsMax: 4, pattern: ['9×9 M2'], shaftMm: 1.5, propMount: 'two screws', leadLengthMm: 150, leadAwg: 24, bench: bench1404 } },
+    props: { properties: { diameterMm: 101.6, blades: 2 } },
     camera: { properties: { widthMm: 14, videoFamily: 'digital', voltsMin: 4.5, voltsMax: 5.5, drawA: 0.25 } },
     vtx: { properties: { videoFamily: 'digital', voltsMin: 7, voltsMax: 26, drawA: 1.1, powerMw: 500, aerialConnector: 'small push-on', outputs: [{ name: 'camera', volts: 5, amps: 0.5 }] } },
     receiver: { properties: { radioFamily: '2.4 GHz, wide' } }, gps: { properties: satellite }, capacitor: { properties: { capacitanceUf: 470, ratedV: 35 } },

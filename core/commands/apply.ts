@@ -1,6 +1,7 @@
 import { blankFit } from '../fit/plan'
 import type { Build, Line, LoadoutChoice, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
+import { blankFlightPlan } from '../power/plan'
 import { propertyNamed } from '../properties'
 import { CommandRefused, type Command, type LineFields } from './types'
 
@@ -37,6 +38,7 @@ export function applyCommand(build: Build, command: Command): Build {
         ...build, setups,
         flies: build.flies.setupId === command.id ? { ...build.flies, setupId: setups[0]!.id } : build.flies,
         neverFlown: build.neverFlown.filter(c => c.setupId !== command.id),
+        flying: withoutLoadouts(build.flying, c => c.setupId === command.id),
       }
     }
     case 'observation.put': return putObservation(build, command.observation)
@@ -44,6 +46,9 @@ export function applyCommand(build: Build, command: Command): Build {
       if (!build.observations.some(o => o.id === command.id)) throw new CommandRefused('That weighing is no longer in this build.', 'id')
       return { ...build, observations: build.observations.filter(o => o.id !== command.id) }
     case 'fit.set': return { ...build, fit: { ...(build.fit ?? blankFit), ...command.fields } }
+    case 'flying.set':
+      for (const choice of command.fields.overOnPurpose ?? []) requireLoadout(build, choice)
+      return { ...build, flying: { ...(build.flying ?? blankFlightPlan), ...command.fields } }
     case 'loadout.fly':
       requireLoadout(build, command.choice)
       return { ...build, flies: command.choice }
@@ -139,7 +144,13 @@ function deleteLines(build: Build, ids: readonly string[]): Build {
     setups: build.setups.map(s => s.lineIds.some(id => gone.has(id)) ? { ...s, lineIds: s.lineIds.filter(id => !gone.has(id)) } : s),
     neverFlown: build.neverFlown.some(c => c.packLineId && gone.has(c.packLineId)) ? build.neverFlown.filter(c => !c.packLineId || !gone.has(c.packLineId)) : build.neverFlown,
     flies: build.flies.packLineId && gone.has(build.flies.packLineId) ? { ...build.flies, packLineId: null } : build.flies,
+    flying: withoutLoadouts(build.flying, c => c.packLineId !== null && gone.has(c.packLineId)),
   }
+}
+
+/** The flight plan without decisions about loadouts that are gone. */
+function withoutLoadouts(flying: Build['flying'], isGone: (choice: LoadoutChoice) => boolean): Build['flying'] {
+  return flying?.overOnPurpose.some(isGone) ? { ...flying, overOnPurpose: flying.overOnPurpose.filter(choice => !isGone(choice)) } : flying
 }
 
 /**

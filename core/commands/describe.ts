@@ -52,6 +52,7 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
     }
     case 'observation.delete': return { title: `Deleted the weighing “${before.observations.find(o => o.id === command.id)?.title ?? ''}”`, ...none }
     case 'fit.set': return { title: `Fit: ${Object.keys(command.fields).map(key => fitWords[key] ?? key).join(', ')} changed`, ...none }
+    case 'flying.set': return { title: `Flying: ${[...new Set(Object.keys(command.fields).map(key => flyingWords[key] ?? key))].join(', ')} changed`, ...none }
     case 'loadout.fly': return { title: 'Changed the loadout it is flown in', ...none }
     case 'loadout.never': return { title: command.never ? 'Marked a loadout as never flown' : 'Allowed a loadout again', ...none }
   }
@@ -100,6 +101,11 @@ function describeFields(fields: { name?: string, archived?: boolean, aim?: objec
 const aimWords: Record<string, string> = {
   purpose: 'purpose', purposeKind: 'purpose', places: 'places', cardIds: 'rule cards', reserveG: 'reserve',
   confidence: 'confidence', goalDryG: 'dry goal', goalMinutes: 'minutes goal', goalPriceCents: 'money goal',
+}
+
+const flyingWords: Record<string, string> = {
+  style: 'style', altitudeM: 'altitude', temperatureC: 'temperature', reservePercent: 'reserve', endCellV: 'end of the flight', warnCellV: 'warning', efficiency: 'efficiency',
+  alsoCardIds: 'cards looked at', overOnPurpose: 'what is flown over on purpose',
 }
 
 const fitWords: Record<string, string> = { stack: 'stack-up', joints: 'fixings', wires: 'wire plan', mounting: 'mounting', considered: 'what was considered', setAside: 'findings set aside' }

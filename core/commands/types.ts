@@ -1,4 +1,5 @@
 import type { FitPlan } from '../fit/plan'
+import type { FlightPlan } from '../power/plan'
 import type { Aim, Build, Line, LoadoutChoice, Observation, Setup } from '../ledger'
 
 /** The fields of a line a builder may change. */
@@ -20,6 +21,7 @@ export type Command
     | { readonly type: 'observation.put', readonly observation: Observation }
     | { readonly type: 'observation.delete', readonly id: string }
     | { readonly type: 'fit.set', readonly fields: Partial<FitPlan> }
+    | { readonly type: 'flying.set', readonly fields: Partial<FlightPlan> }
     | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
     | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 

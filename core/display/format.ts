@@ -61,3 +61,13 @@ export function headroomWords(headroomG: number, spreadG: number): string {
   const decimals = Math.max(1, decimalsFor(spreadG))
   return headroomG < 0 ? `${fixed(-headroomG, decimals)} g over` : `${fixed(headroomG, decimals)} g headroom`
 }
+
+/** Minutes with one decimal under 20, whole above. */
+export function minutesFigure(minutes: number): string {
+  return fixed(minutes, minutes < 20 ? 1 : 0)
+}
+
+/** A band of minutes from hard to gentle flying: `4.8–9.9 min`. */
+export function minutesBand(hardMinutes: number, gentleMinutes: number): string {
+  return `${minutesFigure(hardMinutes)}–${minutesFigure(gentleMinutes)} min`
+}

@@ -34,7 +34,7 @@ export interface ElectricalTree {
 }
 
 /** Step-down regulators of boards waste about this much. */
-const regulatorEfficiency = 0.85
+export const regulatorEfficiency = 0.85
 
 export function packVolts(pack: PackFacts): Volts {
   return { lowV: pack.cells * emptyCellV(pack.chemistry), highV: pack.cells * fullCellV(pack.chemistry) }

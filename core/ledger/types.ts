@@ -1,4 +1,5 @@
 import type { FitPlan } from '../fit/plan'
+import type { FlightPlan } from '../power/plan'
 import type { Properties } from '../properties/types'
 import type { Slot } from './slots'
 
@@ -179,4 +180,6 @@ export interface Build {
   readonly observations: readonly Observation[]
   /** How the parts go together: stack, joints, wires; null while nothing has been said. */
   readonly fit: FitPlan | null
+  /** How it is flown: what minutes rest on; null while nothing has been said. */
+  readonly flying: FlightPlan | null
 }

@@ -51,7 +51,7 @@ export class LoadoutSheet {
   private flies: Flies[] = []
   private indexOf = new Map<string, number>()
 
-  constructor(private readonly estimates: LineEstimates) {}
+  constructor(private readonly estimates: LineEstimates, private readonly counts: (line: Line) => boolean = () => true) {}
 
   /** Mean and spread of each loadout asked for, in grams. */
   masses(build: Build, choices: readonly LoadoutChoice[]): LoadoutMass[] {
@@ -95,7 +95,7 @@ export class LoadoutSheet {
       if (line === this.lines[i]) continue
       moved ||= line.id !== this.lines[i]?.id
       this.parts[i] = this.estimates.partOf(line)
-      this.flies[i] = whenItFlies(line)
+      this.flies[i] = this.counts(line) ? whenItFlies(line) : Flies.never
     }
     this.parts.length = this.flies.length = lines.length
     this.lines = lines
@@ -125,14 +125,22 @@ function whenItFlies(line: Line): Flies {
   return isOptional(line) ? Flies.bySetup : Flies.always
 }
 
-const sheets = new WeakMap<LineEstimates, LoadoutSheet>()
+const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutSheet, readonly lasting: LoadoutSheet }>()
+
+function sheetsOf(estimates: LineEstimates) {
+  const known = sheets.get(estimates)
+  if (known) return known
+  const made = { all: new LoadoutSheet(estimates), lasting: new LoadoutSheet(estimates, line => !line.removable) }
+  sheets.set(estimates, made)
+  return made
+}
 
 /** The loadouts asked for, through the sheet that belongs to these estimates. */
 export function loadoutMasses(build: Build, choices: readonly LoadoutChoice[], estimates: LineEstimates): LoadoutMass[] {
-  let sheet = sheets.get(estimates)
-  if (!sheet) {
-    sheet = new LoadoutSheet(estimates)
-    sheets.set(estimates, sheet)
-  }
-  return sheet.masses(build, choices)
+  return sheetsOf(estimates).all.masses(build, choices)
+}
+
+/** The same without what comes off as a removable accessory. */
+export function loadoutMassesWithoutRemovable(build: Build, choices: readonly LoadoutChoice[], estimates: LineEstimates): LoadoutMass[] {
+  return sheetsOf(estimates).lasting.masses(build, choices)
 }

@@ -13,12 +13,21 @@ const outline = [measure('widthMm', 'Width', 'mm', 1, 400), measure('lengthMm', 
 const pattern = plain('patterns', 'pattern', 'Hole pattern', 'is', 'mm')
 const outputs = plain('outputs', 'outputs', 'Regulated outputs', 'gives', 'A')
 const provides = plain('provides', 'provides', 'Also does the work of', 'gives')
+/** How a pack is doing: a retired one is not flown. */
+export const packStates = ['fine', 'tired', 'retired'] as const
+export const chargePolicies = ['full', 'storage', 'own end voltage'] as const
 const propMounts = ['two screws', 'pressed on a shaft', 'nut on a threaded shaft', 'snapped on'] as const
 const videoFamily = plain('text', 'videoFamily', 'Video family')
 const radioFamily = plain('text', 'radioFamily', 'Radio family')
 const connector = plain('text', 'connector', 'Connector')
 const plug = plain('text', 'plug', 'Plug')
 const material = plain('text', 'material', 'Material')
+
+/** What becomes of a pack over the years. */
+const packLife = [
+  choice('packState', 'State', packStates), plain('day', 'boughtOn', 'Bought on'), choice('chargePolicy', 'Charge policy', chargePolicies), measure('chargeToV', 'Own end voltage a cell', 'V', 2.5, 4.5),
+  plain('day', 'lastChargedOn', 'Last charged on'), plain('text', 'cautions', 'Caution'),
+]
 
 /** Hands of polarisation. */
 export const polarisations = ['left hand', 'right hand', 'linear'] as const
@@ -63,7 +72,7 @@ const table: PropertyTable = {
   'coating': [material, measure('areaCm2', 'Area, cm²', '', 0.1, 1000)],
   'other': [material],
   'payload': [...supply, ...draw, ...outline, videoFamily, provides],
-  'pack': [...outline, measure('resistanceMohm', 'Resistance of a cell', 'mΩ', 0.5, 500), plain('yes', 'balanceLead', 'Has a balance lead')],
+  'pack': [...outline, measure('resistanceMohm', 'Resistance of a cell', 'mΩ', 0.5, 500), choice('resistanceFrom', 'Resistance is', ['measured', 'assumed']), plain('yes', 'balanceLead', 'Has a balance lead'), ...packLife],
 }
 
 /** The properties of a kind, in the order they are asked for. */

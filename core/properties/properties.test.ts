@@ -49,6 +49,7 @@ describe('reading a property', () => {
   })
   it.each([
     ['board', 'outputs', '5 volts'], ['board', 'outputs', '5 V 2 A; 5 V 1 A'], ['board', 'outputs', '500 V'], ['motor', 'pattern', '12'], ['board', 'provides', 'wings'], ['sounder', 'selfPowered', 'perhaps'], ['aerial', 'polarisation', 'up'],
+    ['pack', 'boughtOn', '2026-02-30'], ['pack', 'boughtOn', 'last week'], ['pack', 'packState', 'swollen'], ['pack', 'chargeToV', '9 V'],
   ] as const)('%s %s refuses “%s” in a sentence', (slot, key, text) => {
     const result = read(slot, key, text)
     expect(isNotRead(result) && result.problem).toContain(propertyNamed(slot, key)!.label)
@@ -65,6 +66,7 @@ describe('reading a property', () => {
       case 'outputs': return fc.constantFrom('5 V 2 A; camera 9 V 1.5 A', '3.3 V')
       case 'provides': return fc.constantFrom('receiver; sounder', 'speed controller')
       case 'bench': return fc.constant('20, 16.4, 0.7, 34\n100, 15.6, 11.6, 262')
+      case 'day': return fc.constantFrom('2026-02-28', '2024-02-29')
       case 'text': return fc.constantFrom('digital', '2.4 GHz, wide')
     }
   }

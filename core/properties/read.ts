@@ -29,12 +29,22 @@ export function readProperty(property: Property, text: string): { value: Propert
       if (/^(yes|y|true|1)$/i.test(trimmed)) return { value: true }
       return /^(no|n|false|0)$/i.test(trimmed) ? { value: false } : { problem: `${property.label}: yes or no.` }
     }
+    case 'day': return isDay(trimmed) ? { value: trimmed } : { problem: `${property.label} is a day, written as year-month-day, such as 2026-03-01.` }
     case 'text': return trimmed.length <= 80 ? { value: trimmed } : { problem: `${property.label} has at most 80 characters.` }
     case 'patterns': return readPatterns(property, trimmed)
     case 'outputs': return readOutputs(property, trimmed)
     case 'bench': return readBenchTable(trimmed)
     case 'provides': return readProvides(property, trimmed)
   }
+}
+
+/** A calendar day that exists, as YYYY-MM-DD. */
+export function isDay(text: string): boolean {
+  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text)
+  if (!match) return false
+  const [year, month, day] = match.slice(1).map(Number) as [number, number, number]
+  const days = [31, year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]
+  return year >= 1990 && month >= 1 && month <= 12 && day >= 1 && day <= days[month - 1]!
 }
 
 const plainFigure = /^\d{1,9}(?:\.\d{1,6})?$/

@@ -21,7 +21,7 @@ export type Sense = 'is' | 'bears at most' | 'wants at least' | 'draws' | 'gives
 interface Common { readonly key: string, readonly label: string, readonly sense: Sense }
 export interface Measure extends Common { readonly kind: 'measure', readonly unit: PropertyUnit, readonly least: number, readonly most: number, readonly whole: boolean }
 export interface Choice extends Common { readonly kind: 'choice', readonly unit: '', readonly choices: readonly string[] }
-export interface Plain extends Common { readonly kind: 'text' | 'yes' | 'patterns' | 'outputs' | 'bench' | 'provides', readonly unit: PropertyUnit }
+export interface Plain extends Common { readonly kind: 'text' | 'day' | 'yes' | 'patterns' | 'outputs' | 'bench' | 'provides', readonly unit: PropertyUnit }
 
 /** One property of one kind of part, with its unit and sense. */
 export type Property = Measure | Choice | Plain

@@ -1,3 +1,4 @@
 export * from './judged'
 export * from './overview'
 export * from './settle'
+export * from './loadout-verdicts'

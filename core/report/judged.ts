@@ -59,8 +59,8 @@ const severity: Record<VerdictWord, number> = { 'Over': 2, 'Too close to call': 
  * The binding judgement: the worst word; among equals the least probability of passing, then the least headroom.
  * Null when no chosen card has a limit.
  */
-export function bindingJudgement(judgements: readonly CardJudgement[]): CardJudgement | null {
-  let binding: CardJudgement | null = null
+export function bindingJudgement<J extends Pick<CardJudgement, 'verdict'>>(judgements: readonly J[]): J | null {
+  let binding: J | null = null
   for (const judgement of judgements) {
     if (judgement.verdict && (!binding?.verdict || isTighter(judgement.verdict, binding.verdict))) binding = judgement
   }

@@ -16,3 +16,8 @@ export function materialNamed(name: string): Material | undefined {
   return materials.find(material => material.name === name)
 }
 export const materialsFor = (use: string): Material[] => materials.filter(material => material.uses.includes(use))
+
+/** The gauge of the facts nearest to one a builder has typed. */
+export function gaugeNear(awg: number): (typeof wireGauges)[number] {
+  return wireGauges.reduce((best, gauge) => Math.abs(gauge.awg - awg) < Math.abs(best.awg - awg) ? gauge : best)
+}

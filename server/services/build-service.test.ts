@@ -119,6 +119,7 @@ describe('every kind of command survives the database', () => {
     { type: 'lines.move', ids: ['strap', 'pad'], beforeId: 'frame' }, { type: 'lines.delete', ids: ['p7', 'lamp'] }, { type: 'line.fit', id: 'vtx-open' },
     { type: 'setup.put', setup: { id: 'new', name: 'camera day', lineIds: ['gps', 'lamp'] } }, { type: 'setup.delete', id: 'ridge' },
     { type: 'loadout.fly', choice: { setupId: 'ridge', packLineId: 'p4' } }, { type: 'loadout.never', choice: { setupId: 'ridge', packLineId: 'p7' }, never: true },
+    { type: 'flying.set', fields: { style: 'race', reservePercent: 20, overOnPurpose: [{ setupId: 'day', packLineId: 'p4' }] } }, { type: 'flying.set', fields: { endCellV: 3.4 } },
     { type: 'fit.set', fields: { wires: [{ id: 'w', name: 'lamp lead', from: 'board', to: 'lamp', awg: 28, count: 2, routeMm: 80, slackMm: 10, haveMm: null }] } },
     { type: 'lines.change', changes: [{ id: 'lamp', fields: { properties: { voltsMin: 5, voltsMax: 9 }, feed: { from: 'board', output: '5 V' } } }] },
     { type: 'observation.put', observation: {

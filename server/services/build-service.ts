@@ -4,7 +4,8 @@ import type { Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
 import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
 import type { RuleCard } from '../../core/rules'
-import { reportRows, shelfEntry, type ShelfEntry } from '../../core/report'
+import { flightReport } from '../../core/flight'
+import { shelfEntry, type ShelfEntry } from '../../core/report'
 import type { BuildReply, CommandReply, CommandsReply, Steps } from '../../shared/schemas/api'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { MassVersion } from '../../shared/schemas/build-file'
@@ -266,7 +267,7 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     },
     report(id: string) {
       const entry = get(id)
-      return { name: entry.build.name, revision: entry.revision, rows: reportRows(entry.build, rules.cards(), honesty()) }
+      return { name: entry.build.name, revision: entry.revision, rows: flightReport(entry.build, rules.cards(), honesty()) }
     },
     honesty,
     listings: (): ListingObservation[] => all().flatMap(h => h.observations),

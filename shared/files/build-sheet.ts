@@ -1,9 +1,10 @@
-import { centsFigure, gramsWithSpread, headroomWords, percentSure } from '../../core/display'
+import { centsFigure, minutesBand, gramsWithSpread, headroomWords, percentSure } from '../../core/display'
 import { slotFacts, type Build } from '../../core/ledger'
 import type { HonestyTable } from '../../core/listings'
 import { defaultLoadout, estimatesOf, loadoutName } from '../../core/loadout'
 import { spreadG } from '../../core/estimate'
-import { overviewOf, reportRows } from '../../core/report'
+import { flightReport } from '../../core/flight'
+import { overviewOf } from '../../core/report'
 import { cardName, limitInWords, type RuleCard } from '../../core/rules'
 
 /** Text that Markdown leaves alone inside a table cell. */
@@ -30,13 +31,13 @@ export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: Ho
       out.push(`| ${slotFacts[line.slot].label} | ${cell(line.name)} | ${line.quantity} | ${line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'} | ${line.mass?.evidence ?? ''} | ${price} |`)
     }
   }
-  out.push('', `Fitted parts cost ${centsFigure(overview.priceCents)} ${cell(currency)}.`, '', '## Loadouts', '', '| Loadout | All-up weight | Verdicts |', '| --- | ---: | --- |')
-  for (const row of reportRows(build, cards, honesty)) {
+  out.push('', `Fitted parts cost ${centsFigure(overview.priceCents)} ${cell(currency)}.`, '', '## Loadouts', '', '| Loadout | All-up weight | Minutes | Verdicts |', '| --- | ---: | ---: | --- |')
+  for (const row of flightReport(build, cards, honesty)) {
     const verdicts = row.cards.map((c) => {
       const card = cards.find(k => k.id === c.cardId)!
       return `${cell(cardName(card))}: ${c.verdict}`
     }).join('; ')
-    out.push(`| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${verdicts} |`)
+    out.push(`| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${row.minutes === null ? '' : minutesBand(row.hardMinutes!, row.gentleMinutes!)} | ${verdicts} |`)
   }
   out.push('', 'A planning aid, not legal advice. Rules change: confirm with your aviation authority.', '')
   return out.join('\n')

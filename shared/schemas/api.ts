@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { evidences, groups, slots, type Build, type Group } from '../../core/ledger'
 import type { ListingObservation } from '../../core/listings'
-import type { ReportRow, ShelfEntry } from '../../core/report'
+import type { FlightReportRow } from '../../core/flight'
+import type { ShelfEntry } from '../../core/report'
 import { buildSchema, loadoutChoiceSchema, referenceSchema } from './build'
 import { idSchema, nameSchema } from './common'
 import { massVersionSchema } from './build-file'
@@ -57,7 +58,8 @@ export const reportReplySchema = z.strictObject({
       cardId: z.string(), massG: z.number(), spreadG: z.number(), limitG: z.number().nullable(), headroomG: z.number().nullable(),
       probability: z.number().nullable(), verdict: z.string(),
     })),
-  })) satisfies z.ZodType<ReportRow[]>,
+    minutes: z.number().nullable(), hardMinutes: z.number().nullable(), gentleMinutes: z.number().nullable(), thrustToWeight: z.number().nullable(), withoutMinutes: z.string().nullable(),
+  })) satisfies z.ZodType<FlightReportRow[]>,
 })
 
 export const newBuildSchema = z.discriminatedUnion('from', [

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, type Build, type Line, type Mass, type Observation, type Weighing } from '../../core/ledger'
 import { largestMassG } from '../../core/units'
 import { fitSchema } from './fit'
+import { flyingSchema } from './flying'
 import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
 
@@ -126,10 +127,11 @@ export const buildShape = {
   neverFlown: z.array(loadoutChoiceSchema).max(10_000),
   observations: z.array(observationSchema).max(200),
   fit: fitSchema.nullable(),
+  flying: flyingSchema.nullable(),
 }
 
-/** A whole build whose parts refer only to what is in it. Files written before there were weighings together and a fit lack those. */
-export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null) }).superRefine((build, context) => {
+/** A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit and a flight plan lack those. */
+export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null), flying: buildShape.flying.default(null) }).superRefine((build, context) => {
   const lineIds = new Set<string>()
   build.lines.forEach((line, i) => {
     if (lineIds.has(line.id)) context.addIssue({ code: 'custom', path: ['lines', i, 'id'], message: 'Two lines have the same id.' })
@@ -146,5 +148,6 @@ export const buildSchema = z.strictObject({ ...buildShape, observations: buildSh
   const refersWell = (choice: { setupId: string, packLineId: string | null }) =>
     setupIds.has(choice.setupId) && (choice.packLineId === null || lineIds.has(choice.packLineId))
   if (!refersWell(build.flies)) context.addIssue({ code: 'custom', path: ['flies'], message: 'The loadout flown names a set-up or pack that is not there.' })
+  if (!(build.flying?.overOnPurpose ?? []).every(refersWell)) context.addIssue({ code: 'custom', path: ['flying', 'overOnPurpose'], message: 'A loadout flown over on purpose names a set-up or pack that is not there.' })
   if (!build.neverFlown.every(refersWell)) context.addIssue({ code: 'custom', path: ['neverFlown'], message: 'A loadout never flown names a set-up or pack that is not there.' })
 }) satisfies z.ZodType<Build>

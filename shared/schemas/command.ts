@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { Command } from '../../core/commands'
 import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, observationSchema, setupSchema } from './build'
 import { fitShape } from './fit'
+import { flyingShape } from './flying'
 import { mostCommands } from '../settings'
 import { idSchema, noteSchema } from './common'
 
@@ -26,6 +27,7 @@ export const commandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('observation.put'), observation: observationSchema }),
   z.strictObject({ type: z.literal('observation.delete'), id: idSchema }),
   z.strictObject({ type: z.literal('fit.set'), fields: z.strictObject(fitShape).partial() }),
+  z.strictObject({ type: z.literal('flying.set'), fields: z.strictObject(flyingShape).partial() }),
   z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),
   z.strictObject({ type: z.literal('loadout.never'), choice: loadoutChoiceSchema, never: z.boolean() }),
 ]) satisfies z.ZodType<Command>

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { slots, type Slot } from '../../core/ledger'
-import { parsePattern, propertiesOf, propertyNamed, rangeWords, readBenchTable, propertyText, type Properties, type Property, type PropertyValue } from '../../core/properties'
+import { isDay, parsePattern, propertiesOf, propertyNamed, rangeWords, readBenchTable, propertyText, type Properties, type Property, type PropertyValue } from '../../core/properties'
 
 function schemaOf(property: Property): z.ZodType<PropertyValue> {
   switch (property.kind) {
@@ -11,6 +11,7 @@ function schemaOf(property: Property): z.ZodType<PropertyValue> {
     }
     case 'choice': return z.enum(property.choices as [string, ...string[]], { error: `${property.label} is one of: ${property.choices.join(', ')}.` })
     case 'yes': return z.boolean({ error: `${property.label}: yes or no.` })
+    case 'day': return z.string({ error: `${property.label} is a day, such as 2026-03-01.` }).refine(isDay, `${property.label} is a day, written as year-month-day, such as 2026-03-01.`)
     case 'text': return z.string({ error: `${property.label} must be text.` }).max(80, `${property.label} has at most 80 characters.`).refine(text => !/[\u0000-\u001F\u007F]/.test(text), `${property.label} contains characters that cannot be printed.`)
     case 'patterns': return z.array(z.string().refine(text => parsePattern(text) !== null, `${property.label} in mm, such as 12×12 M2 or 4 on 9 M2.`), { error: `${property.label} in mm, such as 12×12 M2.` }).max(12)
     case 'outputs': return z.array(z.strictObject({

@@ -36,6 +36,7 @@ onMounted(() => { if (props.asked?.length) fields.value?.querySelector('.asked')
         <option value="">not known</option>
         <option v-for="choice in property.kind === 'choice' ? property.choices : ['yes', 'no']" :key="choice" :value="choice">{{ choice }}</option>
       </select>
+      <input v-else-if="property.kind === 'day'" type="date" :value="propertyText(properties?.[property.key])" :aria-label="property.label" :data-property="property.key" @change="change(property, $event)">
       <template v-else-if="property.kind === 'bench'"><textarea rows="4" class="figure" :value="propertyText(properties?.[property.key])" placeholder="throttle %, volts, amps, grams" @change="change(property, $event)" /></template>
       <EditField v-else :value="propertyText(properties?.[property.key])" :class="{ figure: property.kind === 'measure' }" :placeholder="hints[property.kind] ?? ''" :aria-invalid="property.key in problems" :data-property="property.key" @change="change(property, $event)" />
       <span v-if="problems[property.key]" class="problem" role="alert">{{ problems[property.key] }}</span>

@@ -1,7 +1,7 @@
 import type { Line } from '../../ledger'
 import { connectorNamed, fullCellV, samePlug } from '../../power'
 import { benchOf, measureOf, textOf } from '../../properties'
-import { wireGauges } from '../../workings'
+import { gaugeNear } from '../../workings'
 import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../electrical'
 import { missingOf, pairCheck, singleCheck } from './pair'
 import { way, type Check, type FitContext, type Outcome, type WayOut } from './types'
@@ -137,7 +137,7 @@ export const powerChecks: readonly Check[] = [
     id: 'lead-amps', title: 'What the lead bears', severity: 'clash', of: ['power lead'], needs: ['awg'], when: withPeak,
     judge(lead, context) {
       const awg = measureOf(lead, 'awg')!
-      const gauge = wireGauges.find(g => g.awg === awg) ?? [...wireGauges].sort((a, b) => Math.abs(a.awg - awg) - Math.abs(b.awg - awg))[0]!
+      const gauge = gaugeNear(awg)
       return peakAgainst(gauge.ratedA, gauge.ratedA * 2, peakFromPackA(context)!, `AWG ${awg}`, 'The power lead is too thin')
     },
   }),
