@@ -166,7 +166,7 @@ await tell({
     line('p7', 'pack', '4S 850 mAh', w(99.58), { listed: 96, priceEachCents: 2490, pack: pack('P7', 4, 850, 'two bullets 2 mm, 30 A class', 'LiPo', 95) }),
   ],
   setups: [{ id: 'ridge', name: 'ridge, lamp and navigation', lineIds: ['lamp', 'gps'] }, { id: 'day', name: 'day, navigation', lineIds: ['gps'] }],
-  flies: ['day', 'p7'], flying: { altitudeM: 340, temperatureC: 12, warnCellV: 3.6, alsoCardIds: ['ca-250'] },
+  flies: ['day', 'p7'], flying: { altitudeM: 340, temperatureC: 12, warnCellV: 3.7, alsoCardIds: ['ca-250'] },
   steps: [
     ['', aim({ purpose: 'ridge walks in summer', places: ['United States'], cardIds: ['us-recreation'], reserveG: 0.5, goalMinutes: 7, goalPriceCents: 45000 })],
     ['plates arrived, lighter than feared', reweigh('frame', ws(41.2))],

@@ -219,7 +219,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     }
     await server.send('POST', '/api/parts', { parts: (JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: object[] }).parts.map(part => ({ ...part, kitId: null })) })
     await app.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
-    for (const path of ['/', '/builds/marzipan/aim', '/builds/marzipan/parts', '/builds/marzipan/parts?line=vtx', '/builds/praline/parts?with=lamp.q2&line=lamp', '/builds/nougat/record', '/builds/marzipan/weigh', '/builds/marzipan/weigh?pan=whole', '/builds/marzipan/fit', '/builds/marzipan/fit?view=stack', '/builds/nougat/fit?view=fixings', '/builds/nougat/fit?view=leads', '/builds/treacle/fit?view=buy', '/builds/nougat/choosing?line=motors', '/drawer', '/drawer?part=strap-12', '/scales', '/rules', '/settings']) {
+    for (const path of ['/', '/builds/marzipan/aim', '/builds/marzipan/parts', '/builds/marzipan/parts?line=vtx', '/builds/praline/parts?with=lamp.q2&line=lamp', '/builds/nougat/record', '/builds/marzipan/weigh', '/builds/marzipan/weigh?pan=whole', '/builds/marzipan/fit', '/builds/marzipan/fit?view=stack', '/builds/nougat/fit?view=fixings', '/builds/nougat/fit?view=leads', '/builds/treacle/fit?view=buy', '/builds/nougat/choosing?line=motors', '/builds/marzipan/packs', '/builds/marzipan/packs?view=discharge', '/builds/praline/packs?view=setups', '/builds/praline/packs?view=go', '/drawer', '/drawer?part=strap-12', '/scales', '/rules', '/settings']) {
       await app.goto(server.address + path)
       await expect(app.getByRole('heading', { level: 1 })).toBeVisible()
       await app.waitForLoadState('networkidle')

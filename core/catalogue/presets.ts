@@ -1,6 +1,6 @@
 import { CoreInputError } from '../errors'
 import { makeLine, makeMass, slotFacts, type Chemistry, type Line, type Slot } from '../ledger'
-import { typicalMass } from './typical'
+import { typicalMass, typicalProperties } from './typical'
 
 /** One usual line of a craft class: slot, class of part, how many. */
 type PresetLine = readonly [slot: Slot, partClass: string, quantity?: number]
@@ -52,6 +52,7 @@ export function presetLines(craftClass: string, newId: () => string): Line[] {
         versionId: newId(), evidence: 'typical', valueG: round4((typical.lowG + typical.highG) / 2), halfRangeG: round4((typical.highG - typical.lowG) / 2),
         origin: `typical for ${partClass}`,
       }),
+      properties: typicalProperties(slot, partClass),
       pack: slot === 'pack' ? { label: 'P1', ...preset.pack, cRating: null, plug: '' } : null,
     })
   })

@@ -1,4 +1,5 @@
 import type { Slot } from '../ledger'
+import type { Properties } from '../properties/types'
 import facts from '../facts/typical-masses.json'
 
 /** The range of masses seen in one class of part, grams a piece. No makers. */
@@ -9,6 +10,22 @@ export const typicalMasses: readonly TypicalMass[] = facts as readonly TypicalMa
 /** The class of a slot by its exact name, or undefined. */
 export function typicalMass(slot: Slot, className: string): TypicalMass | undefined {
   return typicalMasses.find(t => t.slot === slot && t.class === className)
+}
+
+/** What the name of a typical class says beyond its grams: the size of a propeller or duct, a motor's stator. Null when it says nothing. */
+export function typicalProperties(slot: Slot, className: string): Properties | null {
+  if (slot === 'propeller') {
+    const size = /^([\d.]+) (mm|in)/.exec(className)
+    const blades = /two-blade/.test(className) ? 2 : /three-blade/.test(className) ? 3 : null
+    return size && { diameterMm: Number((Number(size[1]) * (size[2] === 'in' ? 25.4 : 1)).toFixed(2)), ...(blades !== null && { blades }) }
+  }
+  if (slot === 'motor') {
+    const stator = /^(\d\d)(\d\d(?:\.\d)?)$/.exec(className)
+    return stator && { statorDiameterMm: Number(stator[1]), statorHeightMm: Number(stator[2]) }
+  }
+  const duct = slot === 'frame' ? /^(\d+) mm ducted$/.exec(className) : null
+  // Ducted frames are named by the distance of their motors along the diagonal.
+  return duct && { wheelbaseMm: Number(duct[1]) }
 }
 
 /** The classes of a slot, lightest first. */

@@ -34,7 +34,7 @@ export function craftOf(lines: readonly Line[], pack: Line, plan: FlightPlan): C
   if (unknown) return { missing: `Say the diameter of “${unknown.name}”: it decides how much power the weight asks for.`, lineId: unknown.id }
   const [first] = propLines
   const diameterMm = measureOf(first!, 'diameterMm')!
-  const ducted = lines.some(line => line.slot === 'frame' && measureOf(line, 'ductMm') !== undefined)
+  const ducted = lines.some(line => line.slot === 'frame' && (measureOf(line, 'ductMm') !== undefined || /\bduct/i.test(line.name)))
   const usual = usualEfficiency(diameterMm, ducted)
   const efficiency = plan.efficiency ?? usual.efficiency
   const densityKgM3 = airDensity(plan.altitudeM, plan.temperatureC)

@@ -1,6 +1,6 @@
 import { checks, electricalTree, blankFit, type GroundGear } from '../fit'
 import type { Build, Line, LoadoutChoice } from '../ledger'
-import { countedLines, packLines, sameLoadout, type LineEstimates } from '../loadout'
+import { countedLines, packLines, type LineEstimates } from '../loadout'
 import { loadoutVerdicts, type LoadoutVerdicts } from '../report'
 import type { RuleCard } from '../rules'
 import { blankFlightPlan, type FlightPlan } from '../power'
@@ -19,11 +19,6 @@ export const loadoutKey = ({ setupId, packLineId }: LoadoutChoice): string => `$
 
 export const flightPlanOf = (build: Build): FlightPlan => build.flying ?? blankFlightPlan
 
-/** Whether the builder flies this loadout over the limit on purpose. */
-export function isOnPurpose(build: Build, choice: LoadoutChoice): boolean {
-  return flightPlanOf(build).overOnPurpose.some(one => sameLoadout(one, choice))
-}
-
 /** Packs of the sheet: those on the build, then those tried. */
 export function sheetPacks(build: Build, tried: readonly TriedPack[]): SheetPack[] {
   return [...packLines(build).filter(line => line.pack).map((line): SheetPack => ({ source: 'on the build', line })), ...tried]
@@ -37,8 +32,9 @@ export function sheetCells(build: Build, tried: readonly TriedPack[], cards: rea
   const never = new Set(build.neverFlown.map(loadoutKey))
   const onPurpose = new Set(flightPlanOf(build).overOnPurpose.map(loadoutKey))
   const cell = (verdicts: LoadoutVerdicts, source: PackSource): SheetCell => {
-    const key = loadoutKey(verdicts.choice)
-    return { ...verdicts, key, source, pack: byId.get(verdicts.choice.packLineId!)!, never: never.has(key), onPurpose: onPurpose.has(key) }
+    const { choice, massG, sigmaG, openLines, judgements, binding } = verdicts
+    const key = loadoutKey(choice)
+    return { choice, massG, sigmaG, openLines, judgements, binding, key, source, pack: byId.get(choice.packLineId!)!, never: never.has(key), onPurpose: onPurpose.has(key) }
   }
   return [
     ...loadoutVerdicts(build, own.flatMap(choicesWith), cards, estimates).map(verdicts => cell(verdicts, 'on the build')),

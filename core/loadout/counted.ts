@@ -49,6 +49,11 @@ export function allowedLoadouts(build: Build): LoadoutChoice[] {
   return allLoadouts(build).filter(choice => !build.neverFlown.some(never => sameLoadout(never, choice)))
 }
 
+/** Whether the builder flies this loadout over the limit on purpose. */
+export function isOnPurpose(build: Build, choice: LoadoutChoice): boolean {
+  return build.flying?.overOnPurpose.some(one => sameLoadout(one, choice)) ?? false
+}
+
 /** The loadout the build is flown in, mended when its set-up or pack is gone. */
 export function defaultLoadout(build: Build): LoadoutChoice {
   const packs = packLines(build)

@@ -20,17 +20,20 @@ export function loadoutVerdicts(build: Build, choices: readonly LoadoutChoice[],
   const masses = loadoutMasses(build, choices, estimates)
   const lasting = cards.some(card => card.counts === 'airframe-and-pack') ? loadoutMassesWithoutRemovable(build, choices, estimates) : masses
   const heaviest = cards.some(card => card.counts === 'maximum-take-off') ? heaviestOf(loadoutMasses(build, allowedLoadouts(build), estimates)) : null
+  const limits = cards.map(limitG)
   return masses.map((mass, i) => {
-    const judgements = cards.map((card) => {
+    const judgements: LoadoutJudgement[] = []
+    for (let c = 0; c < cards.length; c++) {
+      const card = cards[c]!
       const counted = card.counts === 'airframe-and-pack' ? lasting[i]! : card.counts === 'maximum-take-off' ? heaviest ?? mass : mass
-      return judgeMass(counted, card, build.aim.confidence)
-    })
-    return { ...mass, judgements, binding: bindingJudgement(judgements) }
+      judgements.push(judgeMass(counted, card, limits[c]!, build.aim.confidence))
+    }
+    // Written out: copies of objects are what takes the time where there are hundreds.
+    return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, judgements, binding: bindingJudgement(judgements) }
   })
 }
 
-function judgeMass({ massG, sigmaG, openLines }: LoadoutMass, card: RuleCard, confidence: number): LoadoutJudgement {
-  const limit = limitG(card)
+function judgeMass({ massG, sigmaG, openLines }: LoadoutMass, card: RuleCard, limit: number | null, confidence: number): LoadoutJudgement {
   if (limit === null || card.comparator === 'none') return { card, limitG: limit, massG, sigmaG, verdict: null }
   const verdict = judge({ massG, sigmaG, limitG: limit, comparator: card.comparator, confidence })
   return { card, limitG: limit, massG, sigmaG, verdict: openLines > 0 && verdict.word === 'Clear' ? { ...verdict, word: 'Too close to call' } : verdict }

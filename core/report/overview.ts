@@ -1,6 +1,6 @@
 import { addEstimates, sigmaG, spreadG, type Estimate } from '../estimate'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
-import { countedLines, estimatesOf, type LineEstimates, defaultLoadout, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
+import { countedLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
 import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
@@ -76,6 +76,8 @@ export interface ShelfEntry {
   readonly reserveG: number
   readonly segments: readonly { group: Group, massG: number }[]
   readonly word: string | null
+  /** Over, and flown so on purpose. */
+  readonly onPurpose: boolean
   readonly headroomG: number | null
   readonly probability: number | null
   readonly limitG: number | null
@@ -100,6 +102,7 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Ho
     goalDryG: build.aim.goalDryG, reserveG: build.aim.reserveG,
     segments: overview.groups.map(g => ({ group: g.group, massG: g.estimate.valueG })),
     word: binding?.verdict?.word ?? null,
+    onPurpose: binding?.verdict?.word === 'Over' && isOnPurpose(build, choice),
     headroomG: binding?.verdict?.headroomG ?? null,
     probability: binding?.verdict?.probability ?? null,
     limitG: binding?.limitG ?? null,

@@ -10,8 +10,9 @@ const problems = ref<Record<string, string>>({})
 const all = computed(() => propertiesOf(props.slotName))
 
 function change(property: Property, event: Event) {
-  const field = event.target as HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement
-  const text = field.value.trim()
+  take(property, (event.target as HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement).value.trim())
+}
+function take(property: Property, text: string) {
   const { [property.key]: _gone, ...others } = props.properties ?? {}
   const { [property.key]: _was, ...otherProblems } = problems.value
   const read = text === '' ? null : readProperty(property, text)
@@ -20,6 +21,16 @@ function change(property: Property, event: Event) {
   const wrong = propertyProblem(props.slotName, next)
   problems.value = wrong ? { ...otherProblems, [property.key]: wrong.message } : otherProblems
   if (!wrong) emit('change', Object.keys(next).length === 0 ? null : next)
+}
+/** A table somebody measured comes in as a file; it is read as if it were typed. */
+async function fromFile(property: Property, event: Event) {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  if (!file) return
+  const text = file.size > 100_000 ? '' : await file.text()
+  field.value = ''
+  if (text === '') { problems.value = { ...problems.value, [property.key]: 'That file is empty, or far too long for a bench table.' }; return }
+  take(property, text.replace(/^\uFEFF/, '').trim())
 }
 const hints: Record<string, string> = { patterns: '12×12 M2; 9×9 M2', outputs: '5 V 2 A; 9 V 1.5 A', provides: 'receiver, sounder', bench: '40, 16.3, 2.1, 86' }
 const unitOf = (property: Property) => property.kind === 'outputs' || property.kind === 'patterns' ? '' : property.unit
@@ -37,7 +48,7 @@ onMounted(() => { if (props.asked?.length) fields.value?.querySelector('.asked')
         <option v-for="choice in property.kind === 'choice' ? property.choices : ['yes', 'no']" :key="choice" :value="choice">{{ choice }}</option>
       </select>
       <input v-else-if="property.kind === 'day'" type="date" :value="propertyText(properties?.[property.key])" :aria-label="property.label" :data-property="property.key" @change="change(property, $event)">
-      <template v-else-if="property.kind === 'bench'"><textarea rows="4" class="figure" :value="propertyText(properties?.[property.key])" placeholder="throttle %, volts, amps, grams" @change="change(property, $event)" /></template>
+      <template v-else-if="property.kind === 'bench'"><textarea rows="4" class="figure" :value="propertyText(properties?.[property.key])" placeholder="throttle %, volts, amps, grams" @change="change(property, $event)" /><input type="file" accept=".csv,text/csv" :aria-label="`${property.label} from a CSV file`" @change="fromFile(property, $event)"></template>
       <EditField v-else :value="propertyText(properties?.[property.key])" :class="{ figure: property.kind === 'measure' }" :placeholder="hints[property.kind] ?? ''" :aria-invalid="property.key in problems" :data-property="property.key" @change="change(property, $event)" />
       <span v-if="problems[property.key]" class="problem" role="alert">{{ problems[property.key] }}</span>
     </label>

@@ -18,7 +18,7 @@ const facts = computed(() => {
   const goal = entry.goalDryG === null ? '' : `own goal: dry ${fixed(entry.dryG, 1)} of ${fixed(entry.goalDryG, 1)} g`
   const reserve = entry.headroomG !== null && entry.headroomG >= 0 && entry.reserveG > 0 && entry.headroomG < entry.reserveG ? `reserve ${fixed(entry.reserveG, 1)} g not met` : ''
   const weighed = entry.lines > 0 && entry.weighedLines === entry.lines ? `all ${entry.lines} weighed` : `${entry.weighedLines} of ${entry.lines} weighed`
-  return [entry.headroomG === null ? 'no limit chosen' : headroomWords(entry.headroomG, spread.value), goal || reserve || entry.loadout, entry.openLines > 0 ? `${weighed}, ${entry.openLines} open` : weighed]
+  return [entry.headroomG === null ? 'no limit chosen' : `${headroomWords(entry.headroomG, spread.value)}${entry.onPurpose ? ', on purpose' : ''}`, goal || reserve || entry.loadout, entry.openLines > 0 ? `${weighed}, ${entry.openLines} open` : weighed]
 })
 </script>
 

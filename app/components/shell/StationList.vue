@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import type { SheetCell } from '#core/flight'
 import type { Build } from '#core/ledger'
 import { cardName, limitG } from '#core/rules'
 
 const store = useBuildStore()
 const route = useRoute()
 const { report: fit } = useFit()
+const { ownCells } = useLoadouts()
 
 interface Status { line: string, tone: 'good' | 'mid' | 'bad' | 'quiet' }
 
@@ -23,9 +25,17 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
     },
     fit: build.lines.length === 0 ? { line: 'nothing to fit yet', tone: 'quiet' } : fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
     weigh: { line: `${overview.counted.filter(l => l.mass?.weighing).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
+    packs: { line: loadoutsWords(ownCells.value), tone: packsTone(ownCells.value) },
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }
 })
+/** Red only where something is over that nobody has decided to fly so. */
+function packsTone(cells: readonly SheetCell[]): Status['tone'] {
+  const judged = cells.filter(cell => !cell.never && cell.binding?.verdict)
+  if (judged.length === 0) return 'quiet'
+  if (judged.every(cell => cell.binding!.verdict!.word === 'Clear' || cell.onPurpose)) return 'good'
+  return judged.some(cell => cell.binding!.verdict!.word === 'Clear') ? 'mid' : 'bad'
+}
 function together({ observations }: Build): string {
   const [taken, held] = ['taken in', 'held'].map(state => observations.filter(o => o.state === state).length)
   return `${taken ? ` · ${taken} together` : ''}${held ? ` · ${held} held` : ''}`

@@ -51,7 +51,7 @@ function fly() {
       </tbody>
     </table>
     <div class="foot">
-      <span class="soft">Set-ups are made in the inspector of Parts.</span>
+      <NuxtLink :to="`/builds/${store.build!.id}/packs`" @click="emit('close')">Every way to fly it</NuxtLink>
       <button type="button" class="first" :disabled="rows.some(r => r.viewed && r.flown)" @click="fly">Make it the way I fly</button>
     </div>
   </div>

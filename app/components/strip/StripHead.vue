@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, spreadFigure } from '#core/display'
-import { loadoutName } from '#core/loadout'
+import { isOnPurpose, loadoutName } from '#core/loadout'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
@@ -11,6 +11,7 @@ const overview = computed(() => store.overview!)
 const verdict = computed(() => overview.value.binding?.verdict ?? null)
 const reserve = computed(() => store.build?.aim.reserveG ?? 0)
 const reserveMissed = computed(() => verdict.value !== null && verdict.value.word !== 'Over' && reserve.value > 0 && verdict.value.headroomG < reserve.value)
+const onPurpose = computed(() => verdict.value?.word === 'Over' && isOnPurpose(store.build!, store.choice))
 const action = computed(() => {
   if (overview.value.openLines > 0) return `${overview.value.openLines} ${overview.value.openLines === 1 ? 'line has' : 'lines have'} no grams yet: the total cannot be called clear.`
   if (!store.narrowing) return ''
@@ -31,7 +32,7 @@ function pick(lineId: string) {
       <div class="verdict">
         <VerdictMark v-if="verdict" :word="verdict.word" filled data-test="verdict" />
         <NuxtLink v-else :to="`/builds/${store.build!.id}/aim`">Choose a limit</NuxtLink>
-        <span v-if="verdict" data-test="headroom">{{ headroomWords(verdict.headroomG, overview.spreadG) }}</span>
+        <span v-if="verdict" data-test="headroom">{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
       </div>
       <button type="button" class="plain loadout" :aria-expanded="choosing" aria-controls="loadout-chooser" @click="choosing = !choosing">{{ loadoutName(store.build!, store.choice) }} ▾</button>
     </div>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import type { SheetCell } from '#core/flight'
+import { makeLine, type PackFacts } from '#core/ledger'
+import { packLines, sameLoadout } from '#core/loadout'
+
+const store = useBuildStore()
+const drawer = useDrawerStore()
+const route = useRoute()
+const router = useRouter()
+const { cells, ownCells, watched, withDrawer } = useLoadouts()
+onMounted(() => { watched.value = true })
+onBeforeUnmount(() => { watched.value = false })
+watch(withDrawer, (wanted) => { if (wanted && !drawer.loaded) drawer.load().catch(() => { withDrawer.value = false }) })
+
+const views = [['sheet', 'Sheet'], ['discharge', 'Discharge'], ['setups', 'Set-ups'], ['go', 'Go list']] as const
+const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'sheet')
+const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'sheet' ? undefined : key } })
+const figureKey = ref('minutes')
+const packId = ref<string | null>(null)
+const cellKey = ref<string | null>(null)
+const viewedCell = computed(() => cells.value.find(cell => sameLoadout(cell.choice, store.choice)) ?? cells.value[0] ?? null)
+const cell = computed(() => cells.value.find(c => c.key === cellKey.value) ?? viewedCell.value)
+const pack = computed(() => store.build!.lines.find(line => line.id === packId.value && line.pack) ?? null)
+
+/** A loadout of the build is also the one the strip shows; one with a pack that is only tried is not. */
+function select(of: SheetCell) {
+  cellKey.value = of.key
+  packId.value = null
+  if (of.source === 'on the build') router.replace({ query: { ...route.query, with: `${of.choice.setupId}.${of.choice.packLineId ?? ''}` } })
+}
+watch(() => store.choice, (choice) => { if (cell.value?.source === 'on the build' && !sameLoadout(cell.value.choice, choice)) cellKey.value = null })
+function selectPack(id: string) {
+  const own = store.build!.lines.some(line => line.id === id)
+  if (own) packId.value = id
+  else { const first = cells.value.find(c => c.pack.id === id); if (first) select(first) }
+}
+
+function freeLabel(): string {
+  const taken = new Set(store.build!.lines.map(line => line.pack?.label))
+  const letter = store.build!.name.trim().charAt(0).toUpperCase() || 'P'
+  for (let n = 1; ; n++) if (!taken.has(`${letter}${n}`)) return `${letter}${n}`
+}
+function addPack() {
+  const like = store.build!.lines.find(line => line.id === store.choice.packLineId)?.pack
+  const facts: PackFacts = { label: freeLabel(), cells: like?.cells ?? 1, chemistry: like?.chemistry ?? 'LiPo', capacityMah: like?.capacityMah ?? 300, cRating: like?.cRating ?? null, plug: like?.plug ?? '' }
+  const id = newId()
+  if (store.run({ type: 'lines.add', lines: [makeLine({ id, slot: 'pack', name: 'New pack', pack: facts })], beforeId: null })) packId.value = id
+}
+function takeOnBuild(of: SheetCell) {
+  const known = store.build!.lines.find(line => line.id === of.pack.id)
+  if (known) { if (store.run({ type: 'lines.change', changes: [{ id: known.id, fields: { state: 'fitted' } }] })) packId.value = known.id; return }
+  const id = newId()
+  const mass = of.pack.mass && of.source === 'typical' ? { ...of.pack.mass, versionId: newId() } : of.pack.mass
+  if (store.run({ type: 'lines.add', lines: [{ ...of.pack, id, mass }], beforeId: null })) packId.value = id
+}
+useSingleKeys({ n: addPack, N: addPack })
+
+const sentence = computed(() => {
+  const packs = packLines(store.build!).length
+  const { setups } = store.build!
+  return packs === 0 ? '' : `every way to fly it: ${packs} ${packs === 1 ? 'pack' : 'packs'} × ${setups.length} ${setups.length === 1 ? 'set-up' : 'set-ups'}, ${loadoutsWords(ownCells.value)}`
+})
+</script>
+
+<template>
+  <div class="station">
+    <main class="worksheet">
+      <div class="station-head">
+        <h1>Packs</h1><span class="soft say">{{ sentence }}</span><span class="gap" />
+        <div class="tabs no-print" role="tablist" aria-label="Views of Packs"><button v-for="[key, name] in views" :key="key" type="button" role="tab" :aria-selected="view === key" @click="show(key)">{{ name }}</button></div>
+        <button type="button" class="first no-print" @click="addPack">New pack <kbd>N</kbd></button>
+      </div>
+      <div v-if="cells.length === 0 && view !== 'setups'" class="empty">
+        <p>Packs says for every pack and set-up what the craft weighs, whether that is clear, and how long it flies. Add a pack first.</p>
+        <p class="soft">Not bought one yet? Look at typical ones.</p>
+        <div class="acts"><button type="button" class="first" @click="addPack">Add a pack</button><NuxtLink class="button" :to="`/builds/${store.build!.id}/parts`">Add parts</NuxtLink></div>
+      </div>
+      <template v-else>
+        <FlyingAssumptions v-if="view !== 'setups'" />
+        <template v-if="view === 'sheet'">
+          <LoadoutSheet :selected-key="packId ? null : cell?.key ?? null" :selected-pack-id="packId" :figure-key="figureKey" @cell="select" @pack="selectPack" @figure="figureKey = $event" />
+          <LoadoutChart :selected-key="cell?.key ?? null" :y-key="figureKey" @cell="select" @y="figureKey = $event" />
+        </template>
+        <DischargeView v-else-if="view === 'discharge' && cell" :cell="cell" />
+        <SetupTicks v-else-if="view === 'setups'" />
+        <GoList v-else-if="view === 'go'" />
+      </template>
+    </main>
+    <aside class="inspector" aria-label="Inspector">
+      <PackInspector v-if="pack" :key="pack.id" :pack="pack" />
+      <template v-else-if="cell"><LoadoutInspector :cell="cell" @cell="select" @take="takeOnBuild" /><CarryPanel :choice="cell.choice" @cell="select" /></template>
+      <template v-else><h2>Packs</h2><p class="soft">The pack is the heaviest part and the last decision. Packs of one capacity differ by a tenth and more: weigh each and give it a label.</p></template>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.tabs { display: flex; gap: 2px; } .tabs button { border: 0; border-radius: 14px; background: none; padding: 4px 11px; } .tabs button[aria-selected=true] { background: var(--plum); color: var(--plum-ink); }
+.empty { padding: 40px; text-align: center; } .acts { display: flex; gap: 8px; justify-content: center; } .say { font-size: 12.5px; }
+@media (max-width: 760px) { .tabs { overflow-x: auto; } .tabs button { min-height: 40px; white-space: nowrap; } .say { flex-basis: 100%; } }
+</style>

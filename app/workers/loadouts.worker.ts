@@ -1,0 +1,26 @@
+import { sheetFlights, type SheetCell, type SheetFlight } from '#core/flight'
+import type { GroundGear } from '#core/fit'
+import type { Build } from '#core/ledger'
+import type { FlightPlan } from '#core/power'
+
+/** Loadouts whose flights are wanted; `fits` also asks whether their packs fit. A newer request takes the place of an older one. */
+export interface FlightsRequest { readonly number: number, readonly build: Build, readonly plan: FlightPlan, readonly gear: GroundGear | null, readonly cells: readonly Pick<SheetCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[] }
+export interface FlightsReply { readonly number: number, readonly flights: readonly SheetFlight[], readonly done: number, readonly of: number }
+
+const atOnce = 60
+let wanted = 0
+
+addEventListener('message', ({ data }: MessageEvent<FlightsRequest>) => {
+  wanted = data.number
+  void answer(data)
+})
+
+/** Works in slices and lets newer requests in between them, so that what nobody waits for any more is given up. */
+async function answer({ number, build, plan, gear, cells }: FlightsRequest) {
+  for (let at = 0; at < cells.length || at === 0; at += atOnce) {
+    if (number !== wanted) return
+    const flights = sheetFlights(build, cells.slice(at, at + atOnce), plan, gear)
+    postMessage({ number, flights, done: Math.min(at + atOnce, cells.length), of: cells.length } satisfies FlightsReply)
+    await new Promise(done => setTimeout(done))
+  }
+}
