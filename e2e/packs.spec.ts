@@ -146,6 +146,8 @@ test('two places: a loadout is clear only where all cards say so; the go list ca
   await app.getByLabel('United States, recreation').check()
   await expect(app.locator('p', { hasText: 'Judged under' })).toContainText('United States, recreation')
   await expect(rows).toHaveCount(5)
+  await app.keyboard.press('Escape')
+  await expect(app.getByLabel('United States, recreation')).toBeHidden()
   await app.getByLabel('also what is not clear').check()
   await expect(rows).toHaveCount(9)
   await expect(rows.filter({ hasText: 'bumpers and lamp' }).filter({ hasText: 'Q2' })).toContainText('Over')

@@ -50,7 +50,7 @@ const { width: measured } = useElementSize(box)
 const width = computed(() => Math.max(measured.value || 700, 280))
 const edge = { left: 50, right: 60 }
 const panelHeight = 112
-const gap = 26
+const gap = 32
 const x = computed(() => scaleLinear([0, Math.max(endS.value / 60, 0.1)], [edge.left, width.value - edge.right]))
 interface Panel { key: string, label: string, unit: string, digits: number, of: (point: DischargePoint) => number, from: number, to: number }
 const panels = computed<Panel[]>(() => {

@@ -34,11 +34,14 @@ function fold(but: EventTarget | null) {
   for (const details of bar.value?.querySelectorAll('details') ?? []) if (!(but instanceof Node && details.contains(but))) details.open = false
 }
 useEventListener('pointerdown', (event: PointerEvent) => fold(event.target))
+const isPhone = useMediaQuery('(max-width: 760px)')
+const isOpen = ref(false)
 const cardWords = computed(() => cards.value.length === 0 ? 'no card chosen' : cards.value.map(cardName).join(' and '))
 </script>
 
 <template>
-  <div ref="bar" class="assume no-print" @keydown.esc="fold(null)">
+  <button v-if="isPhone" type="button" class="plain no-print" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? '▾' : '▸' }} Flown as {{ plan.style }}, judged under {{ cardWords }}</button>
+  <div v-if="isOpen || !isPhone" ref="bar" class="assume no-print" @keydown.esc="fold(null)">
     <label>Flown as <select :value="plan.style" aria-label="Style" @change="set({ style: ($event.target as HTMLSelectElement).value as Style })"><option v-for="style in styles" :key="style">{{ style }}</option></select></label>
     <label>at <EditField :value="plan.altitudeM" inputmode="decimal" class="figure short" aria-label="Altitude, m" @change="measure('altitudeM', $event)" /> m,</label>
     <label><EditField :value="plan.temperatureC" inputmode="decimal" class="figure short" aria-label="Temperature, °C" @change="measure('temperatureC', $event)" /> °C</label>
@@ -69,5 +72,5 @@ const cardWords = computed(() => cards.value.length === 0 ? 'no card chosen' : c
 details { position: relative; } summary { cursor: pointer; color: var(--plum-text); font-weight: 600; padding: 2px 0; max-width: 320px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .cards { position: absolute; z-index: 20; top: 100%; left: 0; width: 300px; max-height: 320px; overflow: auto; background: var(--card); color: var(--ink); border: 1px solid var(--edge); border-radius: 8px; padding: 8px 12px; box-shadow: 0 8px 28px #2A233333; display: grid; gap: 4px; }
 .problem { flex-basis: 100%; }
-@media (max-width: 760px) { .assume { font-size: 15px; } .cards { position: static; width: auto; box-shadow: none; } .short, select { font-size: 16px; } .short { width: 64px; } }
+@media (max-width: 760px) { button.plain { font-size: 15px; white-space: normal; text-align: left; } .assume { font-size: 15px; } .cards { position: static; width: auto; box-shadow: none; } .short, select { font-size: 16px; } .short { width: 64px; } }
 </style>
