@@ -1,0 +1,3 @@
+export * from './linear'
+export * from './plan'
+export * from './problem'

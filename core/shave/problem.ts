@@ -1,0 +1,103 @@
+import { CoreInputError, requireFinite, requireNotNegative } from '../errors'
+
+/** What one shaving costs, in the measures a builder may want to spare. */
+export interface ShavingCost {
+  /** Whole cents. */
+  readonly cents: number
+  readonly minutes: number
+  /** What is given up, 0 (nothing) to 5, the builder's own judgement. */
+  readonly loss: number
+  /** Whether it cannot be undone. */
+  readonly forGood: boolean
+}
+
+/** One possible change, as the optimiser sees it: grams off and change of variance in each loadout looked at. */
+export interface ShavingItem extends ShavingCost {
+  readonly id: string
+  /** Grams taken off, one figure a loadout; negative where it puts grams on. */
+  readonly gramsG: readonly number[]
+  /** Change of the variance of the weight, g², one figure a loadout. */
+  readonly varianceG2: readonly number[]
+  /** Must be done, must not, or free. */
+  readonly lock: 'in' | 'out' | null
+}
+
+/** What one loadout must come down to. */
+export interface ShavingTarget {
+  /** Weight now and its variance. */
+  readonly massG: number
+  readonly varianceG2: number
+  /** Limit less the reserve to keep. */
+  readonly goalG: number
+  /** Guard factor k = Φ⁻¹(confidence); 0 where only the mean counts. */
+  readonly guard: number
+}
+
+/** What is to be spared: how much each measure weighs. At least one is above zero. */
+export interface Sparing { readonly cents: number, readonly minutes: number, readonly loss: number, readonly changes: number, readonly forGood: number }
+
+/** A shaving problem: which changes to make so that every loadout comes to its goal, at the least cost. */
+export interface ShavingProblem {
+  readonly items: readonly ShavingItem[]
+  readonly targets: readonly ShavingTarget[]
+  /** Groups of ids of which at most one may be done. */
+  readonly groups: readonly (readonly string[])[]
+  /** Pairs: the first may be done only with the second. */
+  readonly needs: readonly (readonly [string, string])[]
+  readonly caps: { readonly cents?: number, readonly minutes?: number, readonly loss?: number }
+  readonly spare: Sparing
+}
+
+export const measures = ['cents', 'minutes', 'loss', 'changes', 'forGood'] as const
+export type Measure = (typeof measures)[number]
+
+/**
+ * Weights that spare one measure first; the others only decide between plans equal in it, and so hardly count.
+ */
+export function spareFirst(measure: Measure): Sparing {
+  const small = { cents: 1e-6, minutes: 1e-4, loss: 1e-3, changes: 1e-3, forGood: 1e-3 }
+  return { ...small, [measure]: 1 }
+}
+
+/** What an item costs under the weights. */
+export function costOf(item: ShavingCost, spare: Sparing): number {
+  return spare.cents * item.cents + spare.minutes * item.minutes + spare.loss * item.loss + spare.changes + spare.forGood * Number(item.forGood)
+}
+
+/** Comparisons of grams are made with this tolerance, as in verdicts. */
+const toleranceG = 1e-9
+
+/** Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. The true guard, with its root. */
+export function missG(target: ShavingTarget, items: readonly ShavingItem[], loadout: number): number {
+  let [massG, varianceG2] = [target.massG, target.varianceG2]
+  for (const item of items) { massG -= item.gramsG[loadout]!; varianceG2 += item.varianceG2[loadout]! }
+  return massG + target.guard * Math.sqrt(Math.max(0, varianceG2)) - target.goalG
+}
+
+/** Whether a set of changes brings every loadout to its goal. */
+export function reachesGoals(problem: ShavingProblem, items: readonly ShavingItem[]): boolean {
+  return problem.targets.every((target, loadout) => missG(target, items, loadout) <= toleranceG)
+}
+
+/** Throws {@link CoreInputError} where a problem cannot be meant: figures not finite, unknown ids, costs below zero. */
+export function requireProblem({ items, targets, groups, needs, spare }: ShavingProblem): void {
+  const where = 'shaving'
+  const ids = new Set(items.map(item => item.id))
+  if (ids.size !== items.length) throw new CoreInputError(where, 'items', items.length, 'all with ids of their own')
+  for (const item of items) {
+    if (item.gramsG.length !== targets.length || item.varianceG2.length !== targets.length) throw new CoreInputError(where, 'gramsG', item.gramsG.length, `one figure for each of ${targets.length} loadouts`)
+    for (const value of [...item.gramsG, ...item.varianceG2]) requireFinite(where, 'gramsG', value)
+    requireNotNegative(where, 'cents', item.cents)
+    requireNotNegative(where, 'minutes', item.minutes)
+    requireNotNegative(where, 'loss', item.loss)
+  }
+  for (const { massG, varianceG2, goalG, guard } of targets) {
+    requireFinite(where, 'massG', massG)
+    requireFinite(where, 'goalG', goalG)
+    requireNotNegative(where, 'varianceG2', varianceG2)
+    requireNotNegative(where, 'guard', guard)
+  }
+  for (const id of [...groups.flat(), ...needs.flat()]) if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')
+  for (const measure of measures) requireNotNegative(where, measure, spare[measure])
+  if (measures.every(measure => spare[measure] === 0)) throw new CoreInputError(where, 'spare', 0, 'something to spare')
+}

@@ -1,0 +1,103 @@
+import loadHighs from 'highs'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { bestPlan, costOf, missG, reachesGoals, spareFirst, type LinearSolver, type ShavingItem, type ShavingProblem } from '../../core/shave'
+import { allowedPlans, cheapestOfAll } from '../../core/shave/exhaustive'
+import { exactSolver } from './highs'
+
+let solve: LinearSolver
+beforeAll(async () => { solve = exactSolver(await loadHighs()) })
+
+/** A small seeded source of numbers: every problem comes again. */
+function seeded(seed: number): () => number {
+  let state = (seed % 2147483646) + 1
+  return () => (state = (state * 48271) % 2147483647) / 2147483647
+}
+const round = (value: number, digits: number) => Number(value.toFixed(digits))
+
+/** A random problem with groups, needs, locks, negative grams, caps and one to three loadouts. */
+function randomProblem(seed: number): ShavingProblem {
+  const random = seeded(seed * 7919 + 13)
+  const among = <T>(...list: T[]) => list[Math.floor(random() * list.length)]!
+  const count = 4 + Math.floor(random() * 7)
+  const loadouts = among(1, 1, 2, 3)
+  const items = Array.from({ length: count }, (_, i): ShavingItem => {
+    const gramsG = random() < 0.12 ? -round(random() * 2, 2) : round(0.1 + random() * 4, 2)
+    const variance = round((random() - 0.4) * (among(0.3, 3)), 4)
+    return {
+      id: `s${i}`, gramsG: Array.from({ length: loadouts }, () => random() < 0.15 ? 0 : gramsG), varianceG2: Array.from({ length: loadouts }, () => variance),
+      cents: Math.floor(random() * 3000), minutes: Math.floor(random() * 60), loss: Math.floor(random() * 6), forGood: random() < 0.3, lock: random() < 0.08 ? among('in', 'out') : null,
+    }
+  })
+  const ids = items.map(item => item.id)
+  const all = items.reduce((sum, item) => sum + Math.max(0, item.gramsG[0]!), 0)
+  return {
+    items, targets: Array.from({ length: loadouts }, () => ({ massG: 250, varianceG2: round(0.8 + random() * 4, 3), goalG: round(250 - all * random() * 0.8 + 2, 2), guard: among(0, 1.6448536269514722, 2.3263478740408408) })),
+    groups: random() < 0.5 ? [ids.slice(0, 2 + Math.floor(random() * 2))] : [],
+    needs: random() < 0.5 ? [[ids[2]!, ids[3]!]] : [],
+    caps: random() < 0.3 ? { cents: Math.floor(random() * 6000), ...(random() < 0.5 ? { loss: 6 } : {}) } : {},
+    spare: among(spareFirst('cents'), spareFirst('loss'), spareFirst('changes'), { cents: 1, minutes: 20, loss: 100, changes: 10, forGood: 50 }),
+  }
+}
+const patient = () => ({ seconds: 60, elapsed: () => 0 })
+
+describe('the best plan', () => {
+  it('costs what the best of all subsets costs, on 400 random problems; where there is none, it comes as near as any', () => {
+    let [solved, none, split] = [0, 0, 0]
+    for (let seed = 1; seed <= 400; seed++) {
+      const problem = randomProblem(seed)
+      let calls = 0
+      const answer = bestPlan(problem, (program, seconds) => { calls++; return solve(program, seconds) }, patient())
+      const best = cheapestOfAll(problem)
+      if (best) {
+        expect(answer.status, `seed ${seed}`).toBe('best')
+        if (answer.status !== 'best') continue
+        expect(answer.cost, `seed ${seed}`).toBeCloseTo(best.cost, 6)
+        expect(reachesGoals(problem, answer.items), `seed ${seed}`).toBe(true)
+        expect([...allowedPlans(problem)].some(plan => plan.length === answer.items.length && plan.every(item => answer.items.includes(item))), `seed ${seed}`).toBe(true)
+        solved++
+        if (calls > 1) split++
+      }
+      else if ([...allowedPlans(problem)].length > 0) {
+        expect(answer.status, `seed ${seed}`).toBe('none')
+        if (answer.status !== 'none') continue
+        const nearest = Math.min(...[...allowedPlans(problem)].map(plan => Math.max(...problem.targets.map((target, i) => missG(target, plan, i)))))
+        expect(answer.missG, `seed ${seed}`).toBeCloseTo(nearest, 5)
+        none++
+      }
+    }
+    // All three ways through the search were taken.
+    expect(Math.min(solved, none, split)).toBeGreaterThan(15)
+  }, 120_000)
+
+  it('goes on to the next when the whole ledger says no, and does not give a plan again that is not wanted', () => {
+    const problem = randomProblem(3)
+    const first = bestPlan(problem, solve, patient())
+    if (first.status !== 'best') throw new Error('seed 3 has a plan')
+    const named = (items: readonly ShavingItem[]) => items.map(item => item.id).sort().join()
+    const others = [...allowedPlans(problem)].filter(plan => reachesGoals(problem, plan) && named(plan) !== named(first.items))
+    const second = Math.min(...others.map(plan => plan.reduce((sum, item) => sum + costOf(item, problem.spare), 0)))
+    const after = bestPlan(problem, solve, { ...patient(), notAgain: [first.items.map(item => item.id)] })
+    const refused = bestPlan(problem, solve, { ...patient(), isClear: items => named(items) !== named(first.items) })
+    for (const answer of [after, refused]) {
+      if (answer.status !== 'best') throw new Error('there is a second plan')
+      expect(answer.cost).toBeCloseTo(second, 6)
+      expect(named(answer.items)).not.toBe(named(first.items))
+    }
+  })
+
+  it('says when it was given no time, instead of a plan that is not proven', () => {
+    let calls = 0
+    expect(bestPlan(randomProblem(3), solve, { seconds: 1, elapsed: () => 5 })).toEqual({ status: 'given up' })
+    expect(bestPlan(randomProblem(3), () => { calls++; return { status: 'stopped', values: null, bound: 3 } }, patient())).toEqual({ status: 'given up' })
+    expect(calls).toBe(1)
+  })
+
+  it('needs nothing where the goal is reached already, and refuses what cannot be meant', () => {
+    const easy: ShavingProblem = { ...randomProblem(3), targets: randomProblem(3).targets.map(target => ({ ...target, goalG: 400 })), groups: [], needs: [] }
+    const answer = bestPlan({ ...easy, items: easy.items.map(item => ({ ...item, lock: null })) }, solve, patient())
+    expect(answer).toMatchObject({ status: 'best', items: [], cost: 0 })
+    expect(() => bestPlan({ ...easy, groups: [['nobody']] }, solve, patient())).toThrow(/nobody/)
+    expect(() => bestPlan({ ...easy, items: easy.items.map(item => ({ ...item, cents: -1 })) }, solve, patient())).toThrow(/cents/)
+    expect(() => bestPlan({ ...easy, spare: { cents: 0, minutes: 0, loss: 0, changes: 0, forGood: 0 } }, solve, patient())).toThrow(/spare/)
+  })
+})
