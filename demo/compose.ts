@@ -11,6 +11,7 @@ import { typicalMass } from '../core/catalogue'
 import type { FlightPlan } from '../core/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
+import { nougatShavings } from './shavings'
 import { fitOf } from './fit'
 import { knownOf } from './properties'
 
@@ -58,7 +59,7 @@ async function tell({ flying, id, name, craftClass, lines, setups, flies, steps 
   clock = evening + ++day * dayMs
   await app.builds.insert({
     id, name, craftClass, archived: false, reference: null, aim: blankAim(), lines: [], setups: [{ id: 'as-built', name: 'as built', lineIds: [] }],
-    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null,
+    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
   }, [], [])
   let revision = 1
   const run = async (note: string, command: Command) => {
@@ -201,6 +202,7 @@ await tell({
   steps: [
     ['', aim({ purpose: 'counting nests on the sea wall', places: ['United States'], cardIds: ['us-recreation'], reserveG: 1 })],
     ['took the case off the heat camera', reweigh('heat', w(24.31))],
+    ...nougatShavings.map((shaving): [string, Command] => ['', { type: 'shaving.put', shaving }]),
     ['the pad wears: a thinner one next time', { type: 'lines.change', changes: [{ id: 'pad', fields: { note: 'Wears after a dozen landings on stone.' } }] }],
   ],
 })

@@ -26,6 +26,7 @@ export function lineTitle(line: Line): string {
 export function weighingWords(mass: Mass, quantity: number): string {
   const { weighing } = mass
   if (!weighing) return ''
+  if (weighing.method === 'forecast difference') return `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); nobody has weighed it since.`
   const shown = weighing.displaysG.map(g => fixed(g, 2)).join(', ')
   const pieces = mass.pieceReadingsG ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one` : quantity > 1 ? `${mass.valueCount} of ${quantity} pieces together` : weighing.method
   const check = weighing.checkId ? 'corrected by the check in force then' : 'the scale was not checked: 0.3 % either way'

@@ -2,6 +2,8 @@ import { blankFit } from '../fit/plan'
 import type { Build, Line, LoadoutChoice, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
 import { blankFlightPlan } from '../power/plan'
+import { effectOf } from '../shave/effect'
+import { blankShaveList, type Shaving } from '../shave/types'
 import { propertyNamed } from '../properties'
 import { CommandRefused, type Command, type LineFields } from './types'
 
@@ -49,6 +51,14 @@ export function applyCommand(build: Build, command: Command): Build {
     case 'flying.set':
       for (const choice of command.fields.overOnPurpose ?? []) requireLoadout(build, choice)
       return { ...build, flying: { ...(build.flying ?? blankFlightPlan), ...command.fields } }
+    case 'shave.set': return { ...build, shave: { ...(build.shave ?? blankShaveList), ...command.fields } }
+    case 'shaving.put': return putShaving(build, command.shaving)
+    case 'shaving.delete': {
+      requireShaving(build, command.id)
+      const without = (ids: readonly string[]) => ids.includes(command.id) ? ids.filter(id => id !== command.id) : ids
+      return { ...build, shave: { ...build.shave!, shavings: build.shave!.shavings.filter(s => s.id !== command.id).map(s => ({ ...s, excludes: without(s.excludes), needs: without(s.needs) })) } }
+    }
+    case 'shaving.do': return doShaving(build, command)
     case 'loadout.fly':
       requireLoadout(build, command.choice)
       return { ...build, flies: command.choice }
@@ -58,6 +68,36 @@ export function applyCommand(build: Build, command: Command): Build {
       return { ...build, neverFlown: command.never ? [...others, command.choice] : others }
     }
   }
+}
+
+function requireShaving(build: Build, id: string): Shaving {
+  const shaving = build.shave?.shavings.find(s => s.id === id)
+  if (!shaving) throw new CommandRefused('That shaving is no longer on the list.', 'id')
+  return shaving
+}
+
+/** The most shavings one build keeps. */
+const mostShavings = 300
+
+function putShaving(build: Build, shaving: Shaving): Build {
+  if (shaving.what.trim() === '') throw new CommandRefused('Say what is done.', 'what')
+  const list = build.shave ?? blankShaveList
+  const exists = list.shavings.some(s => s.id === shaving.id)
+  if (!exists && list.shavings.length >= mostShavings) throw new CommandRefused(`A build keeps at most ${mostShavings} shavings.`, 'shavings')
+  return { ...build, shave: { ...list, shavings: exists ? list.shavings.map(s => s.id === shaving.id ? shaving : s) : [...list.shavings, shaving] } }
+}
+
+/** Does to the ledger what the shaving says, and marks it done: one step, taken back as one. */
+function doShaving(build: Build, { id, mass, realG, on }: Extract<Command, { type: 'shaving.do' }>): Build {
+  const shaving = requireShaving(build, id)
+  if (shaving.state === 'done') throw new CommandRefused(`“${shaving.what}” is done already.`, 'id')
+  const effect = effectOf(build, shaving)
+  if (effect.kind === 'none') throw new CommandRefused(`Say which fitted line “${shaving.what}” touches first.`, 'lineId')
+  if (effect.kind === 'grams' && !mass) throw new CommandRefused('Say what the line weighs afterwards.', 'mass')
+  const changed = effect.kind === 'swap'
+    ? fitInstead(build, effect.candidateId)
+    : changeLines(build, [{ id: effect.lineId, fields: effect.kind === 'off' ? { state: 'off' } : { mass } }])
+  return putShaving(changed, { ...shaving, state: 'done', doneOn: on, realG })
 }
 
 function requireLoadout(build: Build, { setupId, packLineId }: LoadoutChoice): void {

@@ -52,6 +52,15 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
     }
     case 'observation.delete': return { title: `Deleted the weighing “${before.observations.find(o => o.id === command.id)?.title ?? ''}”`, ...none }
     case 'fit.set': return { title: `Fit: ${Object.keys(command.fields).map(key => fitWords[key] ?? key).join(', ')} changed`, ...none }
+    case 'shave.set': return { title: 'Shave: what a plan spares changed', ...none }
+    case 'shaving.put': return { title: `Shaving “${command.shaving.what}” ${before.shave?.shavings.some(s => s.id === command.shaving.id) ? 'changed' : 'added'}`, ...none }
+    case 'shaving.delete': return { title: `Shaving “${before.shave?.shavings.find(s => s.id === command.id)?.what ?? ''}” deleted`, ...none }
+    case 'shaving.do': {
+      const shaving = before.shave?.shavings.find(s => s.id === command.id)
+      const replaced = patch.lines.find(c => c.before?.state === 'fitted')
+      const fitted = patch.lines.find(c => c.after?.state === 'fitted')
+      return { title: `Shaved: ${shaving?.what ?? ''}`, gramsBeforeG: bookedG(replaced?.before ?? null), gramsAfterG: bookedG(fitted?.after ?? null) }
+    }
     case 'flying.set': return { title: `Flying: ${[...new Set(Object.keys(command.fields).map(key => flyingWords[key] ?? key))].join(', ')} changed`, ...none }
     case 'loadout.fly': return { title: 'Changed the loadout it is flown in', ...none }
     case 'loadout.never': return { title: command.never ? 'Marked a loadout as never flown' : 'Allowed a loadout again', ...none }

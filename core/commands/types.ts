@@ -1,6 +1,7 @@
 import type { FitPlan } from '../fit/plan'
 import type { FlightPlan } from '../power/plan'
-import type { Aim, Build, Line, LoadoutChoice, Observation, Setup } from '../ledger'
+import type { Aim, Build, Line, LoadoutChoice, Mass, Observation, Setup } from '../ledger'
+import type { ShaveList, Shaving } from '../shave/types'
 
 /** The fields of a line a builder may change. */
 export type LineFields = Partial<Omit<Line, 'id' | 'insteadOf'>>
@@ -22,6 +23,11 @@ export type Command
     | { readonly type: 'observation.delete', readonly id: string }
     | { readonly type: 'fit.set', readonly fields: Partial<FitPlan> }
     | { readonly type: 'flying.set', readonly fields: Partial<FlightPlan> }
+    | { readonly type: 'shave.set', readonly fields: Partial<Omit<ShaveList, 'shavings'>> }
+    | { readonly type: 'shaving.put', readonly shaving: Shaving }
+    | { readonly type: 'shaving.delete', readonly id: string }
+    /** `mass`: the grams of the line it touches afterwards, where it neither swaps nor leaves off. `realG`: what it took off by the scale, null while only forecast. */
+    | { readonly type: 'shaving.do', readonly id: string, readonly mass: Mass | null, readonly realG: number | null, readonly on: string }
     | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
     | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 

@@ -1,6 +1,7 @@
 import type { FitPlan } from '../fit/plan'
 import type { FlightPlan } from '../power/plan'
 import type { Properties } from '../properties/types'
+import type { ShaveList } from '../shave/types'
 import type { Slot } from './slots'
 
 /** How a mass is known, from the least to the most sure. */
@@ -36,8 +37,13 @@ export interface Weighing {
   /** The version of the grams this weighing took the place of. */
   readonly supersedes: string | null
 }
-export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'booked difference'] as const
+export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'booked difference', 'forecast difference'] as const
 export type WeighingMethod = (typeof weighingMethods)[number]
+
+/** Whether a mass was really on a scale: a difference that is only forecast carries its causes the same way. */
+export function wasOnScale(mass: Mass | null): boolean {
+  return mass?.weighing != null && mass.weighing.method !== 'forecast difference'
+}
 
 /**
  * One version of a line's grams. Never changed once made: a change of grams is a new version.
@@ -182,4 +188,6 @@ export interface Build {
   readonly fit: FitPlan | null
   /** How it is flown: what minutes rest on; null while nothing has been said. */
   readonly flying: FlightPlan | null
+  /** What could take grams off it; null while nothing is written down. */
+  readonly shave: ShaveList | null
 }

@@ -1,3 +1,7 @@
+export * from './effect'
 export * from './linear'
 export * from './plan'
+export * from './planning'
 export * from './problem'
+export * from './suggest'
+export * from './types'

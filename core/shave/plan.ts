@@ -111,7 +111,10 @@ function varianceOf(problem: ShavingProblem, items: readonly ShavingItem[], load
 function wholeRanges({ items, targets }: ShavingProblem): Range[] {
   return targets.map(({ varianceG2 }, i) => {
     let [from, to] = [varianceG2, varianceG2]
-    for (const item of items) { const v = item.varianceG2[i]!; if (v < 0) from += v; else to += v }
+    for (const item of items) {
+      from += Math.min(0, item.varianceG2[i]!)
+      to += Math.max(0, item.varianceG2[i]!)
+    }
     return { from: Math.max(0, from), to: Math.max(0, to) }
   })
 }

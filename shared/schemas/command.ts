@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import type { Command } from '../../core/commands'
-import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, observationSchema, setupSchema } from './build'
+import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, massSchema, observationSchema, setupSchema } from './build'
 import { fitShape } from './fit'
 import { flyingShape } from './flying'
+import { shaveShape, shavingSchema } from './shave'
 import { mostCommands } from '../settings'
-import { idSchema, noteSchema } from './common'
+import { daySchema, idSchema, noteSchema } from './common'
 
 const { id: _id, insteadOf: _insteadOf, ...changeable } = lineShape
 const lineFieldsSchema = z.strictObject(changeable).partial()
@@ -28,6 +29,10 @@ export const commandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('observation.delete'), id: idSchema }),
   z.strictObject({ type: z.literal('fit.set'), fields: z.strictObject(fitShape).partial() }),
   z.strictObject({ type: z.literal('flying.set'), fields: z.strictObject(flyingShape).partial() }),
+  z.strictObject({ type: z.literal('shave.set'), fields: z.strictObject({ spare: shaveShape.spare, caps: shaveShape.caps, everyLoadout: shaveShape.everyLoadout }).partial() }),
+  z.strictObject({ type: z.literal('shaving.put'), shaving: shavingSchema }),
+  z.strictObject({ type: z.literal('shaving.delete'), id: idSchema }),
+  z.strictObject({ type: z.literal('shaving.do'), id: idSchema, mass: massSchema.nullable(), realG: shavingSchema.shape.realG, on: daySchema }),
   z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),
   z.strictObject({ type: z.literal('loadout.never'), choice: loadoutChoiceSchema, never: z.boolean() }),
 ]) satisfies z.ZodType<Command>

@@ -1,0 +1,42 @@
+import type { Estimate } from '../estimate'
+import { makeMass, type Build, type Line, type Mass } from '../ledger'
+import { spreadFactor95 } from '../numbers'
+import type { Shaving } from './types'
+
+/** What doing a shaving does to the ledger. */
+export type ShavingEffect
+  = | { readonly kind: 'swap', readonly candidateId: string }
+    | { readonly kind: 'off', readonly lineId: string }
+    | { readonly kind: 'grams', readonly lineId: string }
+    /** Nobody has said which line it touches, or that line is not fitted. */
+    | { readonly kind: 'none' }
+
+export function effectOf(build: Build, shaving: Shaving): ShavingEffect {
+  const line = build.lines.find(l => l.id === shaving.lineId)
+  if (shaving.candidateId !== null) {
+    const candidate = build.lines.find(l => l.id === shaving.candidateId)
+    return candidate && candidate.state !== 'fitted' ? { kind: 'swap', candidateId: candidate.id } : { kind: 'none' }
+  }
+  if (!line || line.state !== 'fitted') return { kind: 'none' }
+  if (shaving.kind === 'leave off') return { kind: 'off', lineId: line.id }
+  return line.mass ? { kind: 'grams', lineId: line.id } : { kind: 'none' }
+}
+
+/** The difference a shaving makes: grams off, their ± at 95 %, whether a scale said so, and the day. */
+export interface ShavedOff { readonly gramsG: number, readonly spreadG: number, readonly weighed: boolean, readonly on: string }
+
+/**
+ * The mass of a line after so many grams came off it. `before` is what the line was known to be by itself: all its causes go
+ * along, so that what it shares with other lines stays shared; the difference adds one of its own. A line that was weighed is
+ * worked out from then on, unless the difference was weighed too.
+ */
+export function trimmedMass(line: Line, before: Estimate, what: string, { gramsG, spreadG, weighed, on }: ShavedOff, versionId: string): Mass {
+  const evidence = line.mass!.evidence === 'weighed' && !weighed ? 'worked out' : line.mass!.evidence
+  return makeMass({
+    versionId, evidence, valueG: Math.max(0, Number((before.valueG - gramsG).toFixed(9))), valueCount: line.quantity, resolutionG: line.mass!.resolutionG, basis: 'as fitted', origin: `shaved: ${what}`.slice(0, 200),
+    weighing: {
+      takenAt: `${on}T12:00:00.000Z`, scaleId: 'none', scaleName: 'a scale not on the list', checkId: null, method: weighed ? 'by difference' : 'forecast difference', displaysG: [gramsG], tare: null,
+      contributions: { ...before.contributions, [`product:${versionId}`]: spreadG / spreadFactor95 }, supersedes: line.mass!.versionId,
+    },
+  })
+}

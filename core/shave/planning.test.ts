@@ -1,0 +1,90 @@
+import { describe, expect, it } from 'vitest'
+import nougatFile from '../../demo/builds/nougat.build.json'
+import { applyCommand, type Command } from '../commands'
+import type { Build } from '../ledger'
+import { HonestyTable } from '../listings'
+import { estimatesOf } from '../loadout'
+import { overviewOf } from '../report'
+import { startingCards } from '../rules'
+import { cheapestOfAll } from './exhaustive'
+import { afterAll, afterShaving, effectOf, makeShaving, openShavings, planSteps, poseProblem, reachesGoal, shavingCents, suggestShavings, type PlanningSetting } from './index'
+
+const nougat = nougatFile.build as unknown as Build
+const estimates = estimatesOf(nougat, new HonestyTable())
+const setting: PlanningSetting = { build: nougat, choice: nougat.flies, cards: startingCards, estimates, goal: { kind: 'clear' } }
+const massOf = (build: Build) => overviewOf(build, build.flies, startingCards, estimates)
+const shaving = (id: string) => nougat.shave!.shavings.find(s => s.id === id)!
+
+describe('a shaving done to the ledger', () => {
+  it('takes off what was forecast, with the spread of line and difference together', () => {
+    const before = massOf(nougat)
+    const after = massOf(afterShaving(nougat, shaving('leads'), estimates))
+    expect(before.massG - after.massG).toBeCloseTo(2.7, 6)
+    expect(after.sigmaG).toBeCloseTo(Math.hypot(before.sigmaG, 0.3 / 1.959964), 6)
+    expect(massOf(afterShaving(nougat, shaving('pad'), estimates)).massG).toBeCloseTo(before.massG - 1.62, 2)
+  })
+  it('is one step of the journal: done, counted, not done twice', () => {
+    const after = afterShaving(nougat, shaving('leads'), estimates)
+    expect(after.shave!.shavings.find(s => s.id === 'leads')).toMatchObject({ state: 'done' })
+    expect(after.lines.find(l => l.id === 'motors')!.mass).toMatchObject({ evidence: 'worked out', origin: 'shaved: cut the motor leads to 75 mm' })
+    expect(() => applyCommand(after, { type: 'shaving.do', id: 'leads', mass: null, realG: null, on: '2026-11-01' })).toThrow(/done already/)
+    expect(afterShaving(after, after.shave!.shavings.find(s => s.id === 'leads')!, estimates)).toBe(after)
+  })
+  it('swaps a candidate in, leaves a line off, and does nothing where nobody said what it touches', () => {
+    const put = (command: Command) => applyCommand(nougat, command)
+    const withCandidate = put({ type: 'lines.add', lines: [{ ...nougat.lines.find(l => l.id === 'strap')!, id: 'thin', name: 'Thin strap', state: 'candidate', insteadOf: 'strap' }], beforeId: null })
+    const swap = makeShaving({ id: 'swap', what: 'thin strap', kind: 'lighter strap', lineId: 'strap', candidateId: 'thin' })
+    expect(effectOf(withCandidate, swap)).toEqual({ kind: 'swap', candidateId: 'thin' })
+    expect(afterShaving(withCandidate, swap, estimates).lines.find(l => l.id === 'strap')!.state).toBe('candidate')
+    expect(effectOf(nougat, makeShaving({ id: 'x', what: 'something', kind: 'other' }))).toEqual({ kind: 'none' })
+    expect(() => applyCommand(put({ type: 'shaving.put', shaving: makeShaving({ id: 'x', what: 'something', kind: 'other' }) }), { type: 'shaving.do', id: 'x', mass: null, realG: null, on: '2026-11-01' })).toThrow(/which fitted line/)
+  })
+  it('leaves no trace of itself in others when it is deleted', () => {
+    const tied = applyCommand(nougat, { type: 'shaving.put', shaving: { ...shaving('coax'), needs: ['leads'], excludes: ['strap'] } })
+    expect(applyCommand(tied, { type: 'shaving.delete', id: 'leads' }).shave!.shavings.find(s => s.id === 'coax')).toMatchObject({ needs: [], excludes: ['strap'] })
+  })
+})
+
+describe('the problem posed for a build', () => {
+  it('starts over, and its optimum by all subsets is Clear in the whole ledger, step by step to the verdict', () => {
+    expect(massOf(nougat).binding!.verdict!.word).toBe('Over')
+    const posed = poseProblem(setting)
+    expect(posed.problem.items).toHaveLength(openShavings(nougat).length)
+    const best = cheapestOfAll(posed.problem)!
+    const chosen = best.items.map(item => shaving(item.id))
+    expect(chosen.length).toBeGreaterThanOrEqual(3)
+    expect(chosen.length).toBeLessThanOrEqual(4)
+    expect(reachesGoal(setting, chosen)).toBe(true)
+    const steps = planSteps(setting, chosen)
+    const end = massOf(afterAll(nougat, steps.map(s => s.shaving), estimates))
+    expect(steps.at(-1)!.massG).toBeCloseTo(end.massG, 9)
+    expect(steps.at(-1)!.probability).toBeCloseTo(end.binding!.verdict!.probability, 12)
+    expect(steps.at(-1)).toMatchObject({ word: 'Clear', enough: true })
+    expect(steps.slice(0, -1).every(step => !step.enough)).toBe(true)
+    expect(steps.reduce((sum, step) => sum + step.offG, 0)).toBeCloseTo(massOf(nougat).massG - end.massG, 9)
+  })
+  it('knows the price of a slip, and that a line left off cannot be trimmed as well', () => {
+    const [, price] = [shaving('case'), nougat.lines.find(l => l.id === 'vtx')!.priceEachCents!]
+    expect(shavingCents(nougat, shaving('case'))).toBe(Math.round(price * 0.1))
+    const both = applyCommand(nougat, { type: 'shaving.put', shaving: makeShaving({ id: 'padcut', what: 'cut the pad in half', kind: 'cut', lineId: 'pad', gramsG: 0.8 }) })
+    expect(poseProblem({ ...setting, build: both }).problem.groups).toContainEqual(['pad', 'padcut'])
+  })
+  it('for grams alone looks at the mean; refused and done ones are left out; every loadout can be asked for', () => {
+    const asked = poseProblem({ ...setting, goal: { kind: 'grams', gramsG: 5 } })
+    expect(asked.problem.targets).toHaveLength(1)
+    expect(asked.problem.targets[0]!.massG - asked.problem.targets[0]!.goalG).toBeCloseTo(5, 9)
+    const refused = applyCommand(nougat, { type: 'shaving.put', shaving: { ...shaving('drill'), state: 'refused', why: 'the plate is thin enough' } })
+    expect(openShavings(refused).map(s => s.id)).not.toContain('drill')
+    const every = applyCommand(nougat, { type: 'shave.set', fields: { everyLoadout: true } })
+    expect(poseProblem({ ...setting, build: every }).problem.targets).toHaveLength(2)
+  })
+  it('suggests lighter candidates, fittings and leads that are too long, each with its sum, once', () => {
+    const lighter = applyCommand(nougat, { type: 'lines.add', lines: [{ ...nougat.lines.find(l => l.id === 'strap')!, id: 'thin', name: 'Thin strap', state: 'candidate', insteadOf: 'strap', mass: { ...nougat.lines.find(l => l.id === 'strap')!.mass!, versionId: 'thin', valueG: 2 } }], beforeId: null })
+    let n = 0
+    const found = suggestShavings(lighter, lighter.flies, estimates, () => `n${++n}`)
+    const swap = found.find(s => s.shaving.candidateId === 'thin')!
+    expect(swap.because).toContain('2.00 g with it')
+    const taken = applyCommand(lighter, { type: 'shaving.put', shaving: swap.shaving })
+    expect(suggestShavings(taken, lighter.flies, estimates, () => 'again').map(s => s.shaving.candidateId)).not.toContain('thin')
+  })
+})

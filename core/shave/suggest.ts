@@ -1,0 +1,38 @@
+import { planWires } from '../fit'
+import { measureOf } from '../properties'
+import type { Build, LoadoutChoice } from '../ledger'
+import { countedLines, isOptional, type LineEstimates } from '../loadout'
+import { makeShaving, type Shaving } from './types'
+
+/** A shaving the ledger itself suggests, with the sum it comes from. */
+export interface Suggestion { readonly shaving: Shaving, readonly because: string }
+
+const fixed = (value: number) => value.toFixed(2)
+
+/**
+ * What the ledger suggests for a loadout: candidates lighter than what is fitted, fittings that could stay at home, leads longer
+ * than the wire plan needs. What is on the list already is not suggested again. `newId` makes the ids.
+ */
+export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: LineEstimates, newId: () => string): Suggestion[] {
+  const known = build.shave?.shavings ?? []
+  const suggestions: Suggestion[] = []
+  for (const candidate of build.lines) {
+    const fitted = build.lines.find(line => line.id === candidate.insteadOf && line.state === 'fitted')
+    if (candidate.state !== 'candidate' || !fitted || !candidate.mass || !fitted.mass || known.some(s => s.candidateId === candidate.id)) continue
+    const [now, then] = [estimates.of(fitted).valueG, estimates.of(candidate).valueG]
+    if (then >= now - 0.05) continue
+    suggestions.push({ because: `${fixed(now)} g now, ${fixed(then)} g with it`, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: fitted.slot === 'strap' ? 'lighter strap' : 'swap part', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
+  }
+  for (const line of countedLines(build, choice)) {
+    if (!isOptional(line) || line.role !== 'fitting' || !line.mass || known.some(s => s.kind === 'leave off' && s.lineId === line.id)) continue
+    suggestions.push({ because: `a fitting of ${fixed(estimates.of(line).valueG)} g`, shaving: makeShaving({ id: newId(), what: `leave off: ${line.name}`.slice(0, 120), kind: 'leave off', lineId: line.id, gramsG: Number(estimates.of(line).valueG.toFixed(2)), evidence: 'weighed' }) })
+  }
+  for (const { wire, savedG: trimmedG } of planWires(build.fit?.wires ?? []).rows) {
+    if (!(trimmedG > 0.05)) continue
+    const line = build.lines.find(l => l.state === 'fitted' && l.mass && (l.name === wire.from || l.name === wire.to || (/motor/i.test(wire.name) && l.slot === 'motor' && measureOf(l, 'leadLengthMm') !== undefined)))
+    const what = `trim: ${wire.name}`
+    if (!line || known.some(s => s.what === what)) continue
+    suggestions.push({ because: `${wire.haveMm} mm there, ${wire.routeMm + wire.slackMm} mm needed`, shaving: makeShaving({ id: newId(), what, kind: 'trim leads', lineId: line.id, gramsG: Number(trimmedG.toFixed(2)), spreadG: Number((trimmedG * 0.1).toFixed(2)), evidence: 'worked out' }) })
+  }
+  return suggestions
+}
