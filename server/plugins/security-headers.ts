@@ -9,7 +9,7 @@ export default defineNitroPlugin((nitro) => {
     response.headers = {
       ...response.headers,
       'content-security-policy': [
-        `default-src 'self'`, `script-src 'self' ${hashes.join(' ')}`.trim(), `style-src 'self' 'unsafe-inline'`, `img-src 'self' data:`, `font-src 'self'`,
+        `default-src 'self'`, `script-src 'self' 'wasm-unsafe-eval' ${hashes.join(' ')}`.trim(), `style-src 'self' 'unsafe-inline'`, `img-src 'self' data:`, `font-src 'self'`,
         `connect-src 'self'`, `worker-src 'self'`, `object-src 'none'`, `base-uri 'none'`, `form-action 'self'`, `frame-ancestors 'none'`,
       ].join('; '),
       'x-content-type-options': 'nosniff',

@@ -2,6 +2,7 @@
 import type { SheetCell } from '#core/flight'
 import { wasOnScale, type Build } from '#core/ledger'
 import { cardName, limitG } from '#core/rules'
+import { openShavings, shaveListOf } from '#core/shave'
 
 const store = useBuildStore()
 const route = useRoute()
@@ -25,10 +26,17 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
     },
     fit: build.lines.length === 0 ? { line: 'nothing to fit yet', tone: 'quiet' } : fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
     weigh: { line: `${overview.counted.filter(l => wasOnScale(l.mass)).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
+    shave: shaveStatus(build),
     packs: { line: loadoutsWords(ownCells.value), tone: packsTone(ownCells.value) },
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }
 })
+function shaveStatus(build: Build): Status {
+  const open = openShavings(build)
+  const finished = shaveListOf(build).shavings.filter(s => s.state === 'done').length
+  if (open.length + finished === 0) return { line: 'nothing on the list', tone: 'quiet' }
+  return { line: `${open.length} on the list${finished > 0 ? ` · ${finished} done` : ''}`, tone: 'good' }
+}
 /** Red only where something is over that nobody has decided to fly so. */
 function packsTone(cells: readonly SheetCell[]): Status['tone'] {
   const judged = cells.filter(cell => !cell.never && cell.binding?.verdict)

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { fixed } from '#core/display'
+import { effectOf, lossWords, shavingKinds, structuralKinds, usualOfKind, type Shaving, type ShavingKind } from '#core/shave'
+import { isNotRead, readCents, readNumber } from '#core/units'
+import { shavingSchema } from '#shared/schemas/shave'
+
+const props = defineProps<{ shaving: Shaving }>()
+const store = useBuildStore()
+const { settings } = storeToRefs(useSettingsStore())
+const problem = ref('')
+const lines = computed(() => store.build!.lines.filter(line => line.state === 'fitted' && line.mass))
+const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId))
+const others = computed(() => (store.build!.shave?.shavings ?? []).filter(s => s.id !== props.shaving.id))
+const effect = computed(() => effectOf(store.build!, props.shaving))
+
+function put(fields: Partial<Shaving>) {
+  const read = shavingSchema.safeParse({ ...props.shaving, ...fields })
+  problem.value = read.success ? '' : read.error.issues[0]!.message
+  if (read.success) store.run({ type: 'shaving.put', shaving: read.data })
+}
+function number(key: 'gramsG' | 'spreadG' | 'minutes' | 'slipPercent', event: Event) {
+  const read = readNumber((event.target as HTMLInputElement).value.replace(/\s*(g|min|%)\s*$/i, '').replace('−', '-'))
+  if (isNotRead(read)) problem.value = read.problem
+  else put({ [key]: read.value, ...(key === 'gramsG' || key === 'spreadG' ? { evidence: props.shaving.evidence === 'weighed' ? 'guess' : props.shaving.evidence } : {}) })
+}
+function money(event: Event) {
+  const read = readCents((event.target as HTMLInputElement).value)
+  if (isNotRead(read)) problem.value = read.problem
+  else put({ cents: read.cents ?? 0 })
+}
+/** Another kind brings its usual costs along. */
+function kind(of: ShavingKind) { put({ kind: of, ...usualOfKind[of] }) }
+const value = (event: Event) => (event.target as HTMLSelectElement).value
+function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.shaving[list].includes(id) ? props.shaving[list].filter(other => other !== id) : [...props.shaving[list], id] }) }
+</script>
+
+<template>
+  <div class="fields">
+    <label class="field wide">What is done<EditField :value="shaving.what" @change="put({ what: ($event.target as HTMLInputElement).value.trim() })" /></label>
+    <label class="field">Kind<select :value="shaving.kind" @change="kind(value($event) as ShavingKind)"><option v-for="k in shavingKinds" :key="k">{{ k }}</option></select></label>
+    <label class="field">Line it touches<select :value="shaving.lineId ?? ''" @change="put({ lineId: value($event) || null, candidateId: null })"><option value="">not said yet</option><option v-for="line in lines" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
+    <label v-if="candidates.length > 0" class="field wide">Swapped for<select :value="shaving.candidateId ?? ''" @change="put({ candidateId: value($event) || null })"><option value="">nothing</option><option v-for="line in candidates" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
+    <template v-if="effect.kind !== 'swap' && effect.kind !== 'off'">
+      <label class="field">Grams off<EditField :value="shaving.gramsG" inputmode="decimal" class="figure" @change="number('gramsG', $event)" /></label>
+      <label class="field">± g<EditField :value="shaving.spreadG" inputmode="decimal" class="figure" @change="number('spreadG', $event)" /></label>
+    </template>
+    <p v-else class="soft wide">Its grams are those of the ledger.</p>
+    <label class="field">Money, {{ settings.currency }}<EditField :value="(shaving.cents / 100).toFixed(2)" inputmode="decimal" class="figure" @change="money" /></label>
+    <label class="field">Minutes<EditField :value="shaving.minutes" inputmode="decimal" class="figure" @change="number('minutes', $event)" /></label>
+    <label class="field">Given up, 0–5<select :value="shaving.loss" @change="put({ loss: Number(value($event)) })"><option v-for="n in [0, 1, 2, 3, 4, 5]" :key="n" :value="n">{{ n }}</option></select></label>
+    <label class="field">of<select :value="shaving.lossWord" @change="put({ lossWord: value($event) as Shaving['lossWord'] })"><option v-for="word in lossWords" :key="word">{{ word }}</option></select></label>
+    <label class="field">A slip ruins the part, %<EditField :value="shaving.slipPercent" inputmode="decimal" class="figure" @change="number('slipPercent', $event)" /></label>
+    <label class="tick end"><input type="checkbox" :checked="shaving.forGood" @change="put({ forGood: !shaving.forGood })">cannot be undone</label>
+  </div>
+  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  <p v-if="structuralKinds.includes(shaving.kind)" class="note">Thinner carbon can fail in flight: never fly over people. Wear eye protection and a mask; cut and drill wet, the dust is harmful.</p>
+  <p v-if="effect.kind === 'none' && shaving.state !== 'done'" class="note">Say which fitted line it touches: until then no plan can use it.</p>
+  <h3>In a plan</h3>
+  <label class="tick"><input type="radio" :checked="shaving.lock === null" :name="`lock-${shaving.id}`" @change="put({ lock: null })">as it serves</label>
+  <label class="tick"><input type="radio" :checked="shaving.lock === 'in'" :name="`lock-${shaving.id}`" @change="put({ lock: 'in' })">always in</label>
+  <label class="tick"><input type="radio" :checked="shaving.lock === 'out'" :name="`lock-${shaving.id}`" @change="put({ lock: 'out' })">left out for now</label>
+  <details v-if="others.length > 0">
+<summary>Goes not with, needs</summary>
+    <table><thead><tr><th>Shaving</th><th>not with</th><th>needs</th></tr></thead><tbody><tr v-for="other in others" :key="other.id"><td>{{ other.what }}</td><td><input type="checkbox" :checked="shaving.excludes.includes(other.id)" :aria-label="`not with ${other.what}`" @change="toggle('excludes', other.id)"></td><td><input type="checkbox" :checked="shaving.needs.includes(other.id)" :aria-label="`needs ${other.what}`" @change="toggle('needs', other.id)"></td></tr></tbody></table>
+  </details>
+  <template v-if="shaving.state === 'done'"><h3>Done</h3><p>Forecast {{ fixed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }} g{{ shaving.realG === null ? ', not weighed yet.' : `, weighed ${fixed(-shaving.realG, 2)} g.` }}</p></template>
+</template>
+
+<style scoped>
+.end { align-self: end; } details summary { cursor: pointer; color: var(--plum-text); font-weight: 600; margin-top: 8px; } table { font-size: 12px; border-collapse: collapse; } th { font-weight: 500; color: var(--ink-soft); text-align: left; } td, th { padding: 2px 8px 2px 0; }
+</style>

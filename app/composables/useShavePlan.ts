@@ -1,0 +1,61 @@
+import { shaveListOf, type ShavingGoal, type ShownPlan } from '#core/shave'
+import type { FrontierPoint, ShaveReply, ShaveRequest } from '~/workers/shave.worker'
+
+/** The plan for the open build, worked out in a worker whenever the list, the ledger or the goal has changed. */
+export function useShavePlan() {
+  const store = useBuildStore()
+  const rules = useRulesStore()
+  const goal = ref<ShavingGoal>({ kind: 'clear' })
+  const withFrontier = ref(false)
+  const plan = shallowRef<ShownPlan | null>(null)
+  const others = shallowRef<readonly ShownPlan[]>([])
+  const frontier = shallowRef<readonly FrontierPoint[]>([])
+  const busy = ref(false)
+  const progress = ref<{ done: number, of: number } | null>(null)
+  const failure = ref('')
+  const seconds = ref(10)
+
+  let worker: Worker | null = null
+  let number = 0
+  function start(): Worker {
+    const made = new Worker(new URL('../workers/shave.worker.ts', import.meta.url), { type: 'module' })
+    made.addEventListener('message', take)
+    // A worker that dies says nothing more: its place is taken by the next, and the builder is told.
+    made.addEventListener('error', () => stop('The solver stopped. The list is as it was; ask again.'))
+    return made
+  }
+  function take({ data }: MessageEvent<ShaveReply>) {
+    if (data.kind === 'ready' || data.number !== number) return
+    if (data.kind === 'plan') plan.value = data.plan
+    else if (data.kind === 'other') others.value = [...others.value, data.plan]
+    else if (data.kind === 'point') { frontier.value = [...frontier.value, data.point]; progress.value = { done: data.done, of: data.of } }
+    else { busy.value = false; progress.value = null; failure.value = data.kind === 'failed' ? data.sentence : '' }
+  }
+  function ask() {
+    if (!store.build || store.build.reference) return
+    worker ??= start()
+    number++
+    busy.value = true
+    failure.value = ''
+    others.value = []
+    frontier.value = []
+    progress.value = null
+    const cards = rules.cards.map(card => toRaw(card))
+    worker.postMessage({ number, build: toRaw(store.build), choice: { ...store.choice }, cards, honestyElsewhere: [...store.honestyElsewhere], goal: { ...goal.value }, seconds: seconds.value, frontier: withFrontier.value } satisfies ShaveRequest)
+  }
+  /** Ends what is being worked out at once. */
+  function stop(sentence = '') {
+    worker?.terminate()
+    worker = null
+    number++
+    busy.value = false
+    progress.value = null
+    failure.value = sentence
+  }
+  const list = computed(() => store.build ? shaveListOf(store.build) : null)
+  onMounted(() => { worker ??= start() })
+  watchDebounced([() => store.build?.id, () => store.build?.lines, () => store.build?.aim, list, () => store.choice, goal, withFrontier, () => rules.cards], ask, { debounce: 80, immediate: true })
+  onScopeDispose(() => worker?.terminate())
+
+  return { goal, withFrontier, plan, others, frontier, busy, progress, failure, seconds, ask, stop, list }
+}

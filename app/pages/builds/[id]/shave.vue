@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { centsFigure, fixed, percentSure, signed } from '#core/display'
+import { afterShaving, effectOf, makeShaving, openShavings, shaveListOf, shavingCents, shavingKinds, suggestShavings, trimmedMass, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { loadoutName } from '#core/loadout'
+import { isNotRead, readCents, readNumber } from '#core/units'
+import { nameSchema } from '#shared/schemas/common'
+import type { FrontierPoint } from '~/workers/shave.worker'
+
+const store = useBuildStore()
+const { settings } = storeToRefs(useSettingsStore())
+const { goal, withFrontier, plan, others, frontier, busy, progress, failure, seconds, ask, stop } = useShavePlan()
+const list = computed(() => shaveListOf(store.build!))
+const selectedId = ref<string | null>(null)
+const selected = computed(() => list.value.shavings.find(s => s.id === selectedId.value) ?? null)
+/** A point of the frontier somebody looks at in place of the plan. */
+const chosen = shallowRef<FrontierPoint | null>(null)
+watch([plan, goal], () => { chosen.value = null })
+const shown = computed(() => chosen.value?.plan ?? plan.value)
+const steps = computed<readonly PlanStep[]>(() => (shown.value?.steps ?? []).filter(step => list.value.shavings.some(s => s.id === step.shaving.id && s.state !== 'done')))
+const inPlan = computed(() => new Set(steps.value.map(step => step.shaving.id)))
+const usable = computed(() => new Set(openShavings(store.build!).map(s => s.id)))
+const rest = computed(() => list.value.shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && !inPlan.value.has(s.id)))
+const done = computed(() => list.value.shavings.filter(s => s.state === 'done'))
+const refused = computed(() => list.value.shavings.filter(s => s.state === 'refused'))
+
+const measureNames: Record<Measure, string> = { cents: 'money', minutes: 'minutes', loss: 'what is given up', changes: 'the number of changes', forGood: 'what cannot be undone' }
+const neededG = computed(() => {
+  const binding = store.overview?.binding?.verdict
+  return goal.value.kind === 'grams' ? goal.value.gramsG : binding ? Math.max(0, store.build!.aim.reserveG + binding.guardG - binding.headroomG) : null
+})
+const costWords = (of: { cents: number, minutes: number }) => `${centsFigure(of.cents)} ${settings.value.currency} and ${fixed(of.minutes, 0)} minutes`
+const stepsWords = (count: number) => `${['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][count] ?? count} ${count === 1 ? 'step' : 'steps'}`
+const sentence = computed(() => {
+  if (failure.value) return failure.value
+  if (!plan.value) return busy.value ? 'working it out…' : ''
+  const { status, missG, dearerBy } = plan.value
+  if (chosen.value) return `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan)}`
+  if (status === 'given up') return 'No plan was found in the time given.'
+  if (status === 'nothing to do') return 'Nothing has to come off.'
+  if (status === 'none') return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest.`
+  const words = `The plan: ${stepsWords(steps.value.length)}, ${costWords(plan.value)}.`
+  return status === 'unproven' ? `${words} At most ${fixed(list.value.spare === 'cents' ? dearerBy / 100 : dearerBy, 2)} dearer than the best possible.` : words
+})
+
+const draft = reactive({ what: '', grams: '', kind: 'other' as ShavingKind })
+const problem = ref('')
+const what = useTemplateRef<HTMLInputElement>('what')
+function add() {
+  const named = nameSchema('What is done').safeParse(draft.what.trim())
+  const grams = readNumber(draft.grams.replace(/\s*g$/i, ''))
+  problem.value = !named.success ? named.error.issues[0]!.message : isNotRead(grams) ? `Grams off: ${grams.problem}` : Math.abs(grams.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
+  if (problem.value || !named.success || isNotRead(grams)) return
+  const shaving = makeShaving({ id: newId(), what: named.data, kind: draft.kind, gramsG: grams.value })
+  if (!store.run({ type: 'shaving.put', shaving })) return
+  Object.assign(draft, { what: '', grams: '' })
+  selectedId.value = shaving.id
+}
+const suggestions = shallowRef<readonly Suggestion[] | null>(null)
+function suggest() { suggestions.value = suggestShavings(store.build!, store.choice, store.estimates, newId) }
+function takeUp(suggestion: Suggestion) {
+  if (store.run({ type: 'shaving.put', shaving: suggestion.shaving })) suggestions.value = suggestions.value!.filter(s => s !== suggestion)
+}
+function put(shaving: Shaving, fields: Partial<Shaving>) { store.run({ type: 'shaving.put', shaving: { ...shaving, ...fields } }) }
+
+/** Doing a step: what it really took off is asked for, the forecast stands until it is weighed. */
+const doing = ref<{ id: string, real: string } | null>(null)
+async function begin(shaving: Shaving) {
+  doing.value = { id: shaving.id, real: '' }
+  await nextTick()
+  document.querySelector<HTMLInputElement>('.doing input')?.focus()
+}
+const today = () => new Date().toISOString().slice(0, 10)
+function doIt(shaving: Shaving) {
+  const text = doing.value?.real.trim() ?? ''
+  const read = text === '' ? null : readNumber(text.replace(/\s*g$/i, ''))
+  if (read && (isNotRead(read) || Math.abs(read.value) > 1000)) { problem.value = isNotRead(read) ? read.problem : 'Grams off are from −1000 to 1000.'; return }
+  const realG = read && !isNotRead(read) ? read.value : null
+  const effect = effectOf(store.build!, shaving)
+  const line = effect.kind === 'grams' ? store.lineOf(effect.lineId)! : null
+  const mass = line && trimmedMass(line, store.estimates.before(line), shaving.what, realG === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: realG, spreadG: Math.max(0.03, 2 * (read as { step: number }).step), weighed: true, on: today() }, newId())
+  if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG, on: today() })) { doing.value = null; problem.value = '' }
+}
+const refusing = ref<{ id: string, why: string } | null>(null)
+function refuse(shaving: Shaving) {
+  put(shaving, { state: 'refused', why: refusing.value?.why.trim() ?? '' })
+  refusing.value = null
+}
+function spare(measure: Measure) { store.run({ type: 'shave.set', fields: { spare: measure } }) }
+function cap(key: 'cents' | 'minutes' | 'loss', event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  const read = text === '' ? { value: null } : key === 'cents' ? readCents(text) : readNumber(text)
+  if ('problem' in read) { problem.value = read.problem; return }
+  const value = 'cents' in read ? read.cents : read.value
+  if (value !== null && value < 0) { problem.value = 'A cap is zero or more.'; return }
+  problem.value = ''
+  store.run({ type: 'shave.set', fields: { caps: { ...list.value.caps, [key]: value } } })
+}
+function setGoal(event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  const read = text === '' ? null : readNumber(text.replace(/\s*g$/i, ''))
+  if (read && (isNotRead(read) || read.value < 0 || read.value > 1000)) { problem.value = isNotRead(read) ? read.problem : 'Grams to take off are from 0 to 1000.'; return }
+  problem.value = ''
+  goal.value = read && !isNotRead(read) ? { kind: 'grams', gramsG: read.value } : { kind: 'clear' }
+}
+/** What a shaving takes off the loadout looked at, by the ledger. */
+function offOf(shaving: Shaving): number {
+  const step = steps.value.find(s => s.shaving.id === shaving.id)
+  if (step) return step.offG
+  if (effectOf(store.build!, shaving).kind === 'grams' || !usable.value.has(shaving.id)) return shaving.gramsG
+  const sum = (build: typeof store.build) => build!.lines.filter(l => l.state === 'fitted' && (l.slot !== 'pack' || l.id === store.choice.packLineId)).reduce((total, l) => total + store.estimates.of(l).valueG, 0)
+  return sum(store.build) - sum(afterShaving(store.build!, shaving, store.estimates))
+}
+const loses = (shaving: Shaving) => [shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '', shaving.forGood ? 'cannot be undone' : ''].filter(Boolean).join(' · ')
+useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: () => { if (steps.value[0]) begin(steps.value[0].shaving) }, D: () => { if (steps.value[0]) begin(steps.value[0].shaving) } })
+</script>
+
+<template>
+  <div class="station">
+    <main class="worksheet">
+      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : `${fixed(goal.gramsG, 1)} g off` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" @click="suggest">Suggest from the ledger</button></div>
+      <form class="new" @submit.prevent="add"><input ref="what" v-model="draft.what" placeholder="What could be shaved?" aria-label="What is done"><select v-model="draft.kind" aria-label="Kind"><option v-for="kind in shavingKinds" :key="kind">{{ kind }}</option></select><input v-model="draft.grams" class="figure grams" inputmode="decimal" placeholder="grams off" aria-label="Grams off"><button type="submit" class="first">New shaving <kbd>N</kbd></button></form>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <section v-if="suggestions" class="suggest" aria-label="Suggestions">
+        <p v-if="suggestions.length === 0" class="soft">The ledger suggests nothing more: no lighter candidate, no fitting, no lead longer than its way.</p>
+        <p v-for="s in suggestions" :key="s.shaving.id"><button type="button" class="plain" @click="takeUp(s)">Put on the list</button> {{ s.shaving.what }} <b class="figure">−{{ fixed(s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span></p>
+      </section>
+
+      <p v-if="list.shavings.length === 0" class="empty">Write down what could come off: grams are enough, the rest can wait. The cheapest way back under the limit is worked out from the list.</p>
+      <div v-else class="scroll">
+        <table>
+          <thead><tr><th /><th data-test="plan-sentence">{{ sentence }} <button v-if="busy" type="button" class="plain" @click="stop('Stopped. The list is as it was.')">Stop</button><button v-else-if="failure || plan?.status === 'given up' || plan?.status === 'unproven'" type="button" class="plain" @click="seconds *= 3; ask()">Go on longer</button></th><th class="right">Grams</th><th class="right">±</th><th class="right">Money</th><th class="right">Time</th><th class="right">AUW then</th><th class="right">Sure</th><th /></tr></thead>
+          <tbody>
+            <template v-for="(step, i) in steps" :key="step.shaving.id">
+              <tr class="step" :class="{ selected: selectedId === step.shaving.id }" :data-step="i + 1">
+                <td><em>{{ i + 1 }}</em></td>
+                <td><button type="button" class="plain name" @click="selectedId = step.shaving.id">{{ step.shaving.what }}</button><small>{{ loses(step.shaving) }}<b v-if="step.enough && !steps[i - 1]?.enough"> · the last one needed</b></small></td>
+                <td class="right figure" :class="step.offG >= 0 ? 'word-clear' : 'word-over'">{{ signed(-step.offG, 2) }}</td><td class="right figure soft">{{ fixed(step.shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(step.cents) }}</td><td class="right figure">{{ fixed(step.shaving.minutes, 0) }} min</td>
+                <td class="right figure"><b>{{ fixed(step.massG, 1) }}</b></td><td class="right">{{ step.probability === null ? '' : percentSure(step.probability) }}</td>
+                <td class="acts"><button type="button" @click="begin(step.shaving)">Do it<kbd v-if="i === 0">D</kbd></button></td>
+              </tr>
+              <tr v-if="doing?.id === step.shaving.id" class="doing"><td /><td colspan="8"><form @submit.prevent="doIt(step.shaving)"><label>What came off by the scale, g <input v-model="doing.real" class="figure" inputmode="decimal" :placeholder="`forecast ${fixed(step.offG, 2)}`" aria-label="What came off by the scale, g" @keydown.esc="doing = null"></label><button type="submit" class="first">Done</button><button type="button" @click="doing = null">Not yet</button><span class="soft">Empty: the forecast stands until you weigh.</span></form></td></tr>
+            </template>
+            <tr v-if="rest.length > 0" class="head"><th colspan="9" scope="rowgroup">Not needed for this plan</th></tr>
+            <tr v-for="shaving in rest" :key="shaving.id" :class="{ selected: selectedId === shaving.id }">
+              <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ loses(shaving) }}{{ usable.has(shaving.id) ? '' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}</small></td>
+              <td class="right figure">{{ signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(shavingCents(store.build!, shaving)) }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
+              <td colspan="3" class="acts"><button v-if="shaving.lock !== 'in'" type="button" class="plain" @click="put(shaving, { lock: 'in' })">Force it in</button><button type="button" class="plain" @click="refusing = { id: shaving.id, why: '' }">Refuse</button></td>
+            </tr>
+            <tr v-if="refusing" class="doing"><td /><td colspan="8"><form @submit.prevent="refuse(list.shavings.find(s => s.id === refusing!.id)!)"><label>Why not “{{ list.shavings.find(s => s.id === refusing!.id)?.what }}”? <input v-model="refusing.why" maxlength="2000" aria-label="Why not"></label><button type="submit" class="first">Refuse it</button><button type="button" @click="refusing = null">Leave it</button></form></td></tr>
+            <tr v-if="done.length > 0" class="head"><th colspan="9" scope="rowgroup">Done</th></tr>
+            <tr v-for="shaving in done" :key="shaving.id" class="over"><td>✓</td><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button></td><td colspan="7" class="soft">forecast {{ signed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }}{{ shaving.realG === null ? ', not weighed yet' : `, weighed ${signed(-shaving.realG, 2)}` }}, {{ shaving.doneOn }}</td></tr>
+            <tr v-if="refused.length > 0" class="head"><th colspan="9" scope="rowgroup">Refused</th></tr>
+            <tr v-for="shaving in refused" :key="shaving.id" class="over"><td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button></td><td colspan="5" class="soft">{{ shaving.why || 'no reason kept' }}</td><td colspan="2" class="acts"><button type="button" class="plain" @click="put(shaving, { state: 'idea' })">Bring back</button></td></tr>
+          </tbody>
+        </table>
+      </div>
+    </main>
+    <aside class="inspector" aria-label="Inspector">
+      <template v-if="selected">
+        <h2>{{ selected.what }}</h2>
+        <ShavingFields :key="selected.id" :shaving="selected" />
+        <p class="foot"><button type="button" @click="selectedId = null">Back to the plan</button> <button type="button" class="plain" @click="store.run({ type: 'shaving.delete', id: selected.id })">Delete</button></p>
+      </template>
+      <template v-else>
+        <h2>What to spare</h2>
+        <label v-for="(name, measure) in measureNames" :key="measure" class="tick"><input type="radio" name="spare" :checked="list.spare === measure" @change="spare(measure)">{{ name }}</label>
+        <h3>The goal</h3>
+        <label class="tick"><input type="checkbox" :checked="list.everyLoadout" @change="store.run({ type: 'shave.set', fields: { everyLoadout: !list.everyLoadout } })">every loadout that is flown</label>
+        <label class="field">Or just so many grams<EditField :value="goal.kind === 'grams' ? goal.gramsG : ''" placeholder="until Clear" inputmode="decimal" class="figure" aria-label="Grams to take off" @change="setGoal" /></label>
+        <h3>At most</h3>
+        <div class="fields"><label class="field">Money<EditField :value="list.caps.cents === null ? '' : (list.caps.cents / 100).toFixed(2)" class="figure" inputmode="decimal" aria-label="Most money" @change="cap('cents', $event)" /></label><label class="field">Minutes<EditField :value="list.caps.minutes ?? ''" class="figure" inputmode="decimal" aria-label="Most minutes" @change="cap('minutes', $event)" /></label></div>
+        <template v-if="others.length > 0"><h3>What else nearly works</h3><p v-for="(other, i) in others" :key="i">{{ costWords(other) }}: <span class="soft">{{ other.steps.map(s => s.shaving.what).join(', ') }}</span></p></template>
+        <h3>What each gram costs</h3>
+        <label class="tick"><input v-model="withFrontier" type="checkbox">draw the cheapest way to every weight</label>
+        <template v-if="withFrontier"><FrontierChart v-if="frontier.length > 0" :points="frontier" :needed-g="neededG" :measure="list.spare" :label="measureNames[list.spare]" :chosen-g="chosen?.gramsG ?? null" @choose="chosen = $event" /><p v-if="progress" class="soft" role="status">{{ progress.done }} of {{ progress.of }} points <button type="button" class="plain" @click="stop('Stopped. The list is as it was.')">Stop</button></p><p v-if="chosen"><button type="button" class="plain" @click="chosen = null">Back to the plan</button></p></template>
+      </template>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.say { font-size: 12.5px; } .new { display: flex; gap: 6px; margin-bottom: 8px; flex-wrap: wrap; } .new input:first-child { flex: 1; min-width: 200px; } .grams { width: 96px; } .suggest { background: var(--paper); border-radius: 8px; padding: 6px 12px; margin-bottom: 8px; } .suggest p { margin: 2px 0; } .empty { padding: 30px 10px; }
+.scroll { overflow-x: auto; } table { border-collapse: collapse; width: 100%; } th, td { padding: 6px 8px 6px 0; text-align: left; vertical-align: top; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); border-bottom: 1px solid var(--edge); } thead th:nth-child(2) { color: var(--ink); font-size: 12.5px; font-weight: 600; } .right { text-align: right; white-space: nowrap; } .name { padding: 0; color: var(--ink); text-align: left; white-space: normal; font-size: 13.5px; } .step .name { font-weight: 700; } tr:not(.step) .name { font-weight: 500; } small { display: block; font-size: 11.5px; color: var(--ink-soft); }
+em { font: 500 11px/20px var(--mono); width: 22px; height: 22px; border-radius: 50%; text-align: center; display: inline-block; background: var(--plum); color: var(--plum-ink); } .step td { border-bottom: 1px solid var(--line); } .head th { background: var(--paper); font-size: 12px; padding: 5px 8px; } .selected td { background: var(--selection); } .acts { white-space: nowrap; text-align: right; } .acts button { margin-left: 4px; } .doing td { background: var(--note); } .doing form { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; } .doing label { display: inline-flex; gap: 6px; align-items: center; } .doing .figure { width: 110px; } .over td { color: var(--ink-soft); } .foot { display: flex; gap: 8px; align-items: center; margin-top: 12px; }
+</style>
