@@ -47,14 +47,16 @@ const column = (letter: string, ids: readonly string[]) => ids.map(id => `Parts!
 const always = lines.filter(line => line.slot !== 'pack' && line.role === 'airframe').map(line => line.id)
 const letters = ['A', 'B', 'C']
 const sums = [letters.map(l => `=SUM(${column(l, always)})`), ...build.setups.map(setup => letters.map(l => `=SUM(${column(l, setup.lineIds)})`))]
-const loadoutRows = lines.flatMap((line, i) => line.slot === 'pack' ? build.setups.map((_, s) => {
-  const total = (l: string) => `(Sums!${l}1+Sums!${l}${s + 2}+Parts!${l}${i + 1})`
-  const n = (i - (lines.length - packCount)) * setupCount + s + 1
-  return [`=${total('A')}`, `=SQRT(${total('B')}+${total('C')}^2)`, ...cards.map((card) => {
-    const limit = limitG(card)!
-    return card.comparator === '<' ? `=IF(A${n}+${k}*B${n}<${limit},"Clear",IF(A${n}-${k}*B${n}>=${limit},"Over","Too close to call"))` : `=IF(A${n}+${k}*B${n}<=${limit},"Clear",IF(A${n}-${k}*B${n}>${limit},"Over","Too close to call"))`
-  })]
-}) : [])
+const loadoutRows = lines.flatMap((line, i) => line.slot === 'pack'
+  ? build.setups.map((_, s) => {
+      const total = (l: string) => `(Sums!${l}1+Sums!${l}${s + 2}+Parts!${l}${i + 1})`
+      const n = (i - (lines.length - packCount)) * setupCount + s + 1
+      return [`=${total('A')}`, `=SQRT(${total('B')}+${total('C')}^2)`, ...cards.map((card) => {
+        const limit = limitG(card)!
+        return card.comparator === '<' ? `=IF(A${n}+${k}*B${n}<${limit},"Clear",IF(A${n}-${k}*B${n}>=${limit},"Over","Too close to call"))` : `=IF(A${n}+${k}*B${n}<=${limit},"Clear",IF(A${n}-${k}*B${n}>${limit},"Over","Too close to call"))`
+      })]
+    })
+  : [])
 const sheet = HyperFormula.buildFromSheets({ Parts: lines.map(partOf), Sums: sums, Loadouts: loadoutRows }, { licenseKey: 'gpl-v3', useArrayArithmetic: false })
 const [partsId, loadoutsId] = [sheet.getSheetId('Parts')!, sheet.getSheetId('Loadouts')!]
 const theirs = sheet.getSheetValues(loadoutsId)

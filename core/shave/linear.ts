@@ -12,8 +12,8 @@ export interface LinearProgram {
 export type LinearAnswer
   = | { readonly status: 'optimal', readonly objective: number, readonly values: ReadonlyMap<string, number> }
     | { readonly status: 'infeasible' }
-    /** The solver stopped at its time: the best found, if any, and a bound nothing can beat. */
-    | { readonly status: 'stopped', readonly values: ReadonlyMap<string, number> | null, readonly bound: number }
+    /** The solver stopped at its time, with the best found, if any. */
+    | { readonly status: 'stopped', readonly values: ReadonlyMap<string, number> | null }
 
 /** Solves a program exactly (gap 0); given up after `seconds`. Which solver does it is the caller's affair. */
 export type LinearSolver = (program: LinearProgram, seconds: number) => LinearAnswer
@@ -27,6 +27,11 @@ function sum(coefficients: ReadonlyMap<string, number>): string {
   for (const [name, value] of coefficients) if (value !== 0) terms.push(`${value < 0 ? '-' : '+'} ${number(Math.abs(value))} ${name}`)
   // Lines of the format are of limited length.
   return terms.length === 0 ? '' : terms.map((term, i) => i % 8 === 7 ? `${term}\n` : term).join(' ')
+}
+
+/** The program without its whole numbers: quickly solved, and nothing whole can be better. */
+export function withoutWholeNumbers(program: LinearProgram): LinearProgram {
+  return { ...program, binaries: [], continuous: [...program.continuous, ...program.binaries.map(name => ({ name, least: 0, most: 1 }))] }
 }
 
 /** The program in CPLEX LP format, as HiGHS and others read it. A program has at least one variable. */

@@ -1,4 +1,4 @@
-import type { LinearProgram, LinearRow, LinearSolver } from './linear'
+import { withoutWholeNumbers, type LinearProgram, type LinearRow, type LinearSolver } from './linear'
 import { costOf, missG, reachesGoals, requireProblem, type ShavingItem, type ShavingProblem } from './problem'
 
 /** A plan: the changes to make, what they cost under the weights, and how far it is proven to be the best. */
@@ -54,7 +54,8 @@ export function bestPlan(problem: ShavingProblem, solve: LinearSolver, options: 
     if (answer.status === 'infeasible') return
     const items = answer.values ? chosen(problem, answer.values) : []
     if (answer.status === 'stopped') {
-      stoppedAt = Math.min(stoppedAt ?? Infinity, answer.bound)
+      const floor = solve(withoutWholeNumbers(relaxed(problem, ranges, cuts, 'least cost')), 5)
+      stoppedAt = Math.min(stoppedAt ?? Infinity, floor.status === 'optimal' ? floor.objective : 0)
       if (answer.values && isTrue(items) && (!found || total(items) < found.cost)) found = { status: 'best', items, cost: total(items) }
       return
     }

@@ -88,8 +88,22 @@ describe('the best plan', () => {
   it('says when it was given no time, instead of a plan that is not proven', () => {
     let calls = 0
     expect(bestPlan(randomProblem(3), solve, { seconds: 1, elapsed: () => 5 })).toEqual({ status: 'given up' })
-    expect(bestPlan(randomProblem(3), () => { calls++; return { status: 'stopped', values: null, bound: 3 } }, patient())).toEqual({ status: 'given up' })
-    expect(calls).toBe(1)
+    expect(bestPlan(randomProblem(3), (program, seconds) => {
+      calls++
+      return program.binaries.length > 0 ? { status: 'stopped', values: null } : solve(program, seconds)
+    }, patient())).toEqual({ status: 'given up' })
+    expect(calls).toBe(2)
+  })
+
+  it('stopped at its time, gives the best so far and a bound the true best does not beat', () => {
+    const problem = randomProblem(3)
+    const best = cheapestOfAll(problem)!
+    const dear = [...allowedPlans(problem)].filter(plan => reachesGoals(problem, plan)).toSorted((a, b) => b.length - a.length)[0]!
+    const answer = bestPlan(problem, (program, seconds) => program.binaries.length === 0 ? solve(program, seconds) : { status: 'stopped', values: new Map(problem.items.map((item, i) => [`x${i}`, Number(dear.includes(item))])) }, patient())
+    if (answer.status !== 'unproven') throw new Error('the plan is not proven')
+    expect(answer.cost).toBeCloseTo(dear.reduce((sum, item) => sum + costOf(item, problem.spare), 0), 9)
+    expect(answer.bound).toBeLessThanOrEqual(best.cost + 1e-9)
+    expect(answer.bound).toBeGreaterThanOrEqual(0)
   })
 
   it('needs nothing where the goal is reached already, and refuses what cannot be meant', () => {

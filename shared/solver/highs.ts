@@ -9,7 +9,16 @@ export function exactSolver(highs: Highs): LinearSolver {
     switch (answer.Status) {
       case 'Optimal': return { status: 'optimal', objective: answer.ObjectiveValue, values: values() }
       case 'Infeasible': return { status: 'infeasible' }
-      default: return { status: 'stopped', values: null, bound: -Infinity }
+      // At its time the solver gives back the best it has, if it has any: whole numbers then.
+      default: return { status: 'stopped', values: isWhole(program.binaries, values()) ? values() : null }
     }
   }
+}
+
+/** Whether a stopped answer is a plan at all: every yes or no is one. */
+function isWhole(binaries: readonly string[], values: ReadonlyMap<string, number>): boolean {
+  return binaries.every((name) => {
+    const value = values.get(name)
+    return value !== undefined && Math.min(Math.abs(value), Math.abs(value - 1)) < 1e-6
+  })
 }
