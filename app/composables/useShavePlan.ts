@@ -17,6 +17,8 @@ export function useShavePlan() {
 
   let worker: Worker | null = null
   let number = 0
+  /** A solver that falls silent for much longer than it was given is taken for dead. */
+  const silence = useTimeoutFn(() => stop('The solver fell silent and was ended. The list is as it was; ask again.'), () => (seconds.value + 15) * 1000, { immediate: false })
   function start(): Worker {
     const made = new Worker(new URL('../workers/shave.worker.ts', import.meta.url), { type: 'module' })
     made.addEventListener('message', take)
@@ -26,10 +28,20 @@ export function useShavePlan() {
   }
   function take({ data }: MessageEvent<ShaveReply>) {
     if (data.kind === 'ready' || data.number !== number) return
+    silence.start()
     if (data.kind === 'plan') plan.value = data.plan
     else if (data.kind === 'other') others.value = [...others.value, data.plan]
-    else if (data.kind === 'point') { frontier.value = [...frontier.value, data.point]; progress.value = { done: data.done, of: data.of } }
-    else { busy.value = false; progress.value = null; failure.value = data.kind === 'failed' ? data.sentence : '' }
+    else if (data.kind === 'point') {
+      frontier.value = [...frontier.value, data.point]
+      progress.value = { done: data.done, of: data.of }
+    }
+    else { finish(data.kind === 'failed' ? data.sentence : '') }
+  }
+  function finish(sentence: string) {
+    silence.stop()
+    busy.value = false
+    progress.value = null
+    failure.value = sentence
   }
   function ask() {
     if (!store.build || store.build.reference) return
@@ -40,6 +52,7 @@ export function useShavePlan() {
     others.value = []
     frontier.value = []
     progress.value = null
+    silence.start()
     const cards = rules.cards.map(card => toRaw(card))
     worker.postMessage({ number, build: toRaw(store.build), choice: { ...store.choice }, cards, honestyElsewhere: [...store.honestyElsewhere], goal: { ...goal.value }, seconds: seconds.value, frontier: withFrontier.value } satisfies ShaveRequest)
   }
@@ -48,9 +61,7 @@ export function useShavePlan() {
     worker?.terminate()
     worker = null
     number++
-    busy.value = false
-    progress.value = null
-    failure.value = sentence
+    finish(sentence)
   }
   const list = computed(() => store.build ? shaveListOf(store.build) : null)
   onMounted(() => { worker ??= start() })

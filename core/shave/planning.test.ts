@@ -84,6 +84,10 @@ describe('the problem posed for a build', () => {
     const found = suggestShavings(lighter, lighter.flies, estimates, () => `n${++n}`)
     const swap = found.find(s => s.shaving.candidateId === 'thin')!
     expect(swap.because).toContain('2.00 g with it')
+    const screws = found.find(s => s.shaving.what.startsWith('titanium screws'))!
+    expect(screws.because).toMatch(/^\d+\.\d\d g of alloy steel, \d+\.\d\d g of titanium$/)
+    expect(screws.shaving.gramsG).toBeCloseTo(Number(screws.because.split(' ')[0]) - Number(screws.because.split(', ')[1]!.split(' ')[0]), 1)
+    expect(found.some(s => s.shaving.what === 'the lightest strap of its class')).toBe(true)
     const taken = applyCommand(lighter, { type: 'shaving.put', shaving: swap.shaving })
     expect(suggestShavings(taken, lighter.flies, estimates, () => 'again').map(s => s.shaving.candidateId)).not.toContain('thin')
   })

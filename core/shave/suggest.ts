@@ -1,4 +1,5 @@
-import { planWires } from '../fit'
+import { typicalClasses, type TypicalMass } from '../catalogue'
+import { fixingsSchedule, planWires } from '../fit'
 import { measureOf } from '../properties'
 import type { Build, LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
@@ -34,5 +35,31 @@ export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: 
     if (!line || known.some(s => s.what === what)) continue
     suggestions.push({ because: `${wire.haveMm} mm there, ${wire.routeMm + wire.slackMm} mm needed`, shaving: makeShaving({ id: newId(), what, kind: 'trim leads', lineId: line.id, gramsG: Number(trimmedG.toFixed(2)), spreadG: Number((trimmedG * 0.1).toFixed(2)), evidence: 'worked out' }) })
   }
-  return suggestions
+  return [...suggestions, ...fromJoints(build, newId), ...fromStraps(build, estimates, newId)].filter(({ shaving }) => !known.some(s => s.what === shaving.what))
+}
+
+/** Screws longer than their joint needs, and steel ones that titanium would do for. Nothing softer: that is the builder's to dare. */
+function fromJoints(build: Build, newId: () => string): Suggestion[] {
+  return fixingsSchedule(build.fit?.joints ?? []).rows.flatMap(({ joint, massG, soldMm, shortestMm, materials }): Suggestion[] => {
+    const line = build.lines.find(l => l.id === joint.lineId && l.state === 'fitted' && l.mass)
+    if (!line || massG === null) return []
+    const out: Suggestion[] = []
+    const titanium = materials.find(m => /titanium/.test(m.material) && m.savesG > 0.1)
+    if (titanium) out.push({ because: `${fixed(massG)} g of ${joint.material}, ${fixed(titanium.massG)} g of titanium`, shaving: makeShaving({ id: newId(), what: `titanium screws: ${joint.name}`.slice(0, 120), kind: 'change material', lineId: line.id, gramsG: Number(titanium.savesG.toFixed(2)), spreadG: Number((0.1 * titanium.savesG).toFixed(2)), evidence: 'worked out' }) })
+    const shorter = joint.lengthMm !== null && soldMm !== null && soldMm < joint.lengthMm ? fixingsSchedule([{ ...joint, lengthMm: soldMm }]).rows[0]!.massG : null
+    if (shorter !== null && massG - shorter > 0.05) out.push({ because: `${joint.lengthMm} mm where ${Number(shortestMm.toFixed(2))} mm would hold`, shaving: makeShaving({ id: newId(), what: `screws of ${soldMm} mm: ${joint.name}`.slice(0, 120), kind: 'change material', lineId: line.id, gramsG: Number((massG - shorter).toFixed(2)), spreadG: Number((0.1 * (massG - shorter)).toFixed(2)), evidence: 'worked out', loss: 0, lossWord: 'nothing' }) })
+    return out
+  })
+}
+
+/** Straps and pads well over the low end of the class they are most like. */
+function fromStraps(build: Build, estimates: LineEstimates, newId: () => string): Suggestion[] {
+  return build.lines.filter(line => line.state === 'fitted' && line.mass && (line.slot === 'strap' || line.slot === 'pad')).flatMap((line): Suggestion[] => {
+    const eachG = estimates.of(line).valueG / line.quantity
+    const away = ({ lowG, highG }: TypicalMass) => Math.max(lowG - eachG, 0, eachG - highG)
+    const alike = typicalClasses(line.slot).toSorted((a, b) => away(a) - away(b) || b.lowG - a.lowG)[0]
+    const savesG = alike ? (eachG - alike.lowG) * line.quantity : 0
+    if (!alike || savesG < 0.3) return []
+    return [{ because: `${fixed(eachG)} g now; ${alike.class} ones weigh ${alike.lowG} to ${alike.highG} g`, shaving: makeShaving({ id: newId(), what: `the lightest ${line.slot} of its class`, kind: line.slot === 'strap' ? 'lighter strap' : 'other', lineId: line.id, gramsG: Number(savesG.toFixed(2)), evidence: 'guess' }) }]
+  })
 }
