@@ -1,8 +1,8 @@
 import { blankFit } from '../fit/plan'
-import type { Build, Line, LoadoutChoice, Observation } from '../ledger'
+import type { Build, Line, LoadoutChoice, Mass, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
 import { blankFlightPlan } from '../power/plan'
-import { effectOf } from '../shave/effect'
+import { effectOf, lineOfShaving, type ShavingEffect } from '../shave/effect'
 import { blankShaveList, type Shaving } from '../shave/types'
 import { propertyNamed } from '../properties'
 import { CommandRefused, type Command, type LineFields } from './types'
@@ -94,10 +94,18 @@ function doShaving(build: Build, { id, mass, realG, on }: Extract<Command, { typ
   const effect = effectOf(build, shaving)
   if (effect.kind === 'none') throw new CommandRefused(`Say which fitted line “${shaving.what}” touches first.`, 'lineId')
   if (effect.kind === 'grams' && !mass) throw new CommandRefused('Say what the line weighs afterwards.', 'mass')
-  const changed = effect.kind === 'swap'
-    ? fitInstead(build, effect.candidateId)
-    : changeLines(build, [{ id: effect.lineId, fields: effect.kind === 'off' ? { state: 'off' } : { mass } }])
-  return putShaving(changed, { ...shaving, state: 'done', doneOn: on, realG })
+  if (effect.kind === 'new line' && !mass) throw new CommandRefused('Say what it weighs.', 'mass')
+  return putShaving(withEffect(build, shaving, effect, mass), { ...shaving, state: 'done', doneOn: on, realG })
+}
+
+function withEffect(build: Build, shaving: Shaving, effect: Exclude<ShavingEffect, { kind: 'none' }>, mass: Mass | null): Build {
+  switch (effect.kind) {
+    case 'swap': return fitInstead(build, effect.candidateId)
+    case 'new line': return addLines(build, [lineOfShaving(shaving, mass)], null)
+    case 'off': return changeLines(build, [{ id: effect.lineId, fields: { state: 'off' } }])
+    case 'on': return changeLines(build, [{ id: effect.lineId, fields: { state: 'fitted' } }])
+    case 'grams': return changeLines(build, [{ id: effect.lineId, fields: { mass } }])
+  }
 }
 
 function requireLoadout(build: Build, { setupId, packLineId }: LoadoutChoice): void {

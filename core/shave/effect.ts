@@ -1,5 +1,5 @@
 import type { Estimate } from '../estimate'
-import { makeMass, type Build, type Line, type Mass } from '../ledger'
+import { makeLine, makeMass, type Build, type Line, type Mass } from '../ledger'
 import { spreadFactor95 } from '../numbers'
 import type { Shaving } from './types'
 
@@ -8,6 +8,9 @@ export type ShavingEffect
   = | { readonly kind: 'swap', readonly candidateId: string }
     | { readonly kind: 'off', readonly lineId: string }
     | { readonly kind: 'grams', readonly lineId: string }
+    /** A line that was off comes on board; or something new does, as a line of its own. */
+    | { readonly kind: 'on', readonly lineId: string }
+    | { readonly kind: 'new line' }
     /** Nobody has said which line it touches, or that line is not fitted. */
     | { readonly kind: 'none' }
 
@@ -17,9 +20,33 @@ export function effectOf(build: Build, shaving: Shaving): ShavingEffect {
     const candidate = build.lines.find(l => l.id === shaving.candidateId)
     return candidate && candidate.state !== 'fitted' ? { kind: 'swap', candidateId: candidate.id } : { kind: 'none' }
   }
+  if (shaving.kind === 'put on' && shaving.lineId === null) return { kind: 'new line' }
+  if (shaving.kind === 'put on' && line?.state === 'off') return { kind: 'on', lineId: line.id }
   if (!line || line.state !== 'fitted') return { kind: 'none' }
   if (shaving.kind === 'leave off') return { kind: 'off', lineId: line.id }
   return line.mass ? { kind: 'grams', lineId: line.id } : { kind: 'none' }
+}
+
+/** What is put on as a line of its own. */
+export function lineOfShaving(shaving: Shaving, mass: Mass | null): Line {
+  return makeLine({ id: `on-${shaving.id}`.slice(0, 64), slot: 'other', name: shaving.what, priceEachCents: shaving.cents > 0 ? shaving.cents : null, mass })
+}
+
+/** The grams of what is put on, by its forecast or by the scale. */
+function putOnMass(shaving: Shaving, { gramsG, spreadG, weighed }: ShavedOff, versionId: string): Mass {
+  return makeMass({ versionId, evidence: weighed ? 'weighed' : shaving.evidence, valueG: Math.max(0, -gramsG), ownSpreadG: spreadG, origin: 'put on' })
+}
+
+/**
+ * The grams the line a shaving touches (or the line it makes) has afterwards; null where lines are swapped, left off or brought
+ * back. `before` gives what a line was known to be by itself, `versionId` the id of the new version.
+ */
+export function massAfter(build: Build, shaving: Shaving, before: (line: Line) => Estimate, off: ShavedOff, versionId: (earlier: string) => string): Mass | null {
+  const effect = effectOf(build, shaving)
+  if (effect.kind === 'new line') return putOnMass(shaving, off, versionId('new'))
+  if (effect.kind !== 'grams') return null
+  const line = build.lines.find(l => l.id === effect.lineId)!
+  return trimmedMass(line, before(line), shaving.what, off, versionId(line.mass!.versionId))
 }
 
 /** The difference a shaving makes: grams off, their ± at 95 %, whether a scale said so, and the day. */

@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import nougatFile from '../../demo/builds/nougat.build.json'
 import { applyCommand, type Command } from '../commands'
+import { noGear } from '../fit'
 import type { Build } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
+import { wiresG } from '../workings'
 import { cheapestOfAll } from './exhaustive'
-import { afterAll, afterShaving, effectOf, makeShaving, openShavings, planSteps, poseProblem, reachesGoal, shavingCents, suggestShavings, type PlanningSetting } from './index'
+import { afterAll, afterShaving, effectOf, makeShaving, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, type PlanningSetting } from './index'
 
 const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
@@ -81,7 +83,7 @@ describe('the problem posed for a build', () => {
   it('suggests lighter candidates, fittings and leads that are too long, each with its sum, once', () => {
     const lighter = applyCommand(nougat, { type: 'lines.add', lines: [{ ...nougat.lines.find(l => l.id === 'strap')!, id: 'thin', name: 'Thin strap', state: 'candidate', insteadOf: 'strap', mass: { ...nougat.lines.find(l => l.id === 'strap')!.mass!, versionId: 'thin', valueG: 2 } }], beforeId: null })
     let n = 0
-    const found = suggestShavings(lighter, lighter.flies, estimates, () => `n${++n}`)
+    const found = suggestShavings(lighter, lighter.flies, estimates, noGear, () => `n${++n}`)
     const swap = found.find(s => s.shaving.candidateId === 'thin')!
     expect(swap.because).toContain('2.00 g with it')
     const screws = found.find(s => s.shaving.what.startsWith('titanium screws'))!
@@ -89,6 +91,59 @@ describe('the problem posed for a build', () => {
     expect(screws.shaving.gramsG).toBeCloseTo(Number(screws.because.split(' ')[0]) - Number(screws.because.split(', ')[1]!.split(' ')[0]), 1)
     expect(found.some(s => s.shaving.what === 'the lightest strap of its class')).toBe(true)
     const taken = applyCommand(lighter, { type: 'shaving.put', shaving: swap.shaving })
-    expect(suggestShavings(taken, lighter.flies, estimates, () => 'again').map(s => s.shaving.candidateId)).not.toContain('thin')
+    expect(suggestShavings(taken, lighter.flies, estimates, noGear, () => 'again').map(s => s.shaving.candidateId)).not.toContain('thin')
+  })
+})
+
+describe('what is worth putting on', () => {
+  const on = (id: string, grams: number, gain: number) => makeShaving({ id, what: id, kind: 'put on', gramsG: -grams, spreadG: 0.05, gain, evidence: 'weighed' })
+  const light: Build = { ...nougat, flies: { setupId: 'as-built', packLineId: 'n1' }, shave: { ...nougat.shave!, shavings: [on('sounder', 1.9, 3), on('feet', 12, 2), on('guards', 14, 4), on('aerial', 3, 1)] } }
+  const asked: PlanningSetting = { ...setting, build: light, choice: light.flies, goal: { kind: 'put on' } }
+  it('is the most that is brought while it stays Clear with the reserve, held against all subsets', () => {
+    const { problem, shavings } = poseProblem(asked)
+    const best = cheapestOfAll(problem)!
+    const chosen = shavings.filter(s => best.items.some(item => item.id === s.id))
+    expect(reachesGoal(asked, chosen)).toBe(true)
+    const brings = (of: readonly { gain: number }[]) => of.reduce((sum, s) => sum + s.gain, 0)
+    for (let bits = 0; bits < 16; bits++) {
+      const other = shavings.filter((_, i) => bits & (1 << i))
+      if (reachesGoal(asked, other)) expect(brings(other)).toBeLessThanOrEqual(brings(chosen))
+    }
+    expect(brings(chosen)).toBe(8)
+  })
+  it('comes on board as a line of its own, or as the line that was off', () => {
+    const after = afterShaving(light, light.shave!.shavings[0]!, estimates)
+    expect(after.lines.at(-1)).toMatchObject({ name: 'sounder', state: 'fitted', mass: { valueG: 1.9 } })
+    const off: Build = { ...light, lines: light.lines.map(line => line.id === 'pad' ? { ...line, state: 'off' as const } : line) }
+    const back = suggestShavings(off, off.flies, estimates, noGear, () => 'back').find(s => s.shaving.lineId === 'pad')!
+    expect(effectOf(off, back.shaving)).toEqual({ kind: 'on', lineId: 'pad' })
+    expect(afterShaving(off, back.shaving, estimates).lines.find(l => l.id === 'pad')!.state).toBe('fitted')
+  })
+  it('is never part of a plan to come back under', () => {
+    expect(openShavings(light)).toEqual([])
+    expect(openShavings(light, 'put on')).toHaveLength(4)
+  })
+})
+
+describe('two schools', () => {
+  const schools = schoolsOf(nougat, estimates)
+  const named = (question: string) => schools.find(s => s.question === question)!
+  it('have one present way each, and nothing heavier than steel among the screws', () => {
+    expect(schools.map(s => s.question)).toEqual(['Screws', 'Leads', 'Plug of the pack, both halves', 'Boards'])
+    for (const school of schools) expect(school.ways.filter(way => way.now)).toHaveLength(1)
+    const titanium = named('Screws').ways.find(way => /titanium/.test(way.name))!.againstG[0]
+    const nylon = named('Screws').ways.find(way => /nylon/.test(way.name))!.againstG[0]
+    expect(titanium).toBeLessThan(-1)
+    expect(nylon).toBeLessThan(titanium)
+  })
+  it('agree with the plans they come from: slack by the wire, a plug by its pair, a stack by its classes', () => {
+    const slackG = nougat.fit!.wires.reduce((sum, wire) => sum + (wire.slackMm > 0 ? wiresG(wire.awg, wire.slackMm, wire.count) : 0), 0)
+    expect(named('Leads').ways.find(way => way.name === 'cut to the way alone')!.againstG[0]).toBeCloseTo(-slackG, 9)
+    expect(named('Plug of the pack, both halves').ways.find(way => way.name.startsWith('two bullets 3.5 mm'))!.againstG[0]).toBeCloseTo(4, 9)
+    const board = estimates.of(nougat.lines.find(l => l.id === 'board')!).valueG
+    expect(named('Boards').ways.find(way => way.name === 'stack of 20 mm')!.againstG[0]).toBeCloseTo(3.6 + 5.5 - board, 9)
+  })
+  it('say nothing where there are no data', () => {
+    expect(schoolsOf({ ...nougat, fit: null, lines: [] }, estimates)).toEqual([])
   })
 })

@@ -4,13 +4,13 @@ import { allowedLoadouts, type LineEstimates } from '../loadout'
 import { normalQuantile } from '../numbers'
 import { chosenCards, loadoutVerdicts, type LoadoutJudgement, type LoadoutVerdicts } from '../report'
 import { limitG, type RuleCard } from '../rules'
-import { effectOf, trimmedMass } from './effect'
+import { effectOf, massAfter } from './effect'
 import type { PlanAnswer } from './plan'
-import { spareFirst, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
+import { spareFirst, wantMost, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
 import { blankShaveList, type Shaving, type ShaveList } from './types'
 
-/** What a plan is to reach: Clear under the chosen cards with the reserve kept free, or so many grams off. */
-export type ShavingGoal = { readonly kind: 'clear' } | { readonly kind: 'grams', readonly gramsG: number }
+/** What a plan is to reach: Clear under the chosen cards with the reserve kept free; so many grams off; or the most that can be put on while it stays Clear. */
+export type ShavingGoal = { readonly kind: 'clear' } | { readonly kind: 'put on' } | { readonly kind: 'grams', readonly gramsG: number }
 
 export interface PlanningSetting {
   readonly build: Build
@@ -30,15 +30,14 @@ const noDay = '2000-01-01'
 export function afterShaving(build: Build, shaving: Shaving, estimates: LineEstimates): Build {
   const effect = effectOf(build, shaving)
   if (effect.kind === 'none' || shaving.state === 'done') return build
-  const line = effect.kind === 'grams' ? build.lines.find(l => l.id === effect.lineId)! : null
-  const mass = line && trimmedMass(line, estimates.before(line), shaving.what, { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: noDay }, `shaved-${shaving.id}-${line.mass!.versionId}`)
+  const mass = massAfter(build, shaving, line => estimates.before(line), { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: noDay }, earlier => `shaved-${shaving.id}-${earlier}`)
   const listed = build.shave?.shavings.some(s => s.id === shaving.id) ? build : { ...build, shave: { ...shaveListOf(build), shavings: [...shaveListOf(build).shavings, shaving] } }
   return applyCommand(listed, { type: 'shaving.do', id: shaving.id, mass, realG: null, on: noDay })
 }
 
-/** Shavings a plan may choose from: neither done nor refused, and such as do something. */
-export function openShavings(build: Build): Shaving[] {
-  return shaveListOf(build).shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && effectOf(build, s).kind !== 'none')
+/** Shavings a plan may choose from: neither done nor refused, and such as do something; what is put on only where that is asked. */
+export function openShavings(build: Build, goal: ShavingGoal['kind'] = 'clear'): Shaving[] {
+  return shaveListOf(build).shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && (s.kind === 'put on') === (goal === 'put on') && effectOf(build, s).kind !== 'none')
 }
 
 /** What a shaving costs in whole cents, the price of the part it may ruin by its likelihood included. */
@@ -70,7 +69,7 @@ function movedChoices(choices: readonly LoadoutChoice[], before: Build, after: B
 /** The problem the optimiser solves for a build, and what its targets stand for. */
 export interface PosedProblem { readonly problem: ShavingProblem, readonly shavings: readonly Shaving[], readonly watched: readonly Watched[] }
 
-export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving[] = openShavings(setting.build)): PosedProblem {
+export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving[] = openShavings(setting.build, setting.goal.kind)): PosedProblem {
   const { build, cards, estimates, goal } = setting
   const choices = choicesOf(setting)
   const judging = chosenCards(build, cards).filter(card => limitG(card) !== null && card.comparator !== 'none')
@@ -89,7 +88,7 @@ export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving
     const later = loadoutVerdicts(after, movedChoices(choices, build, after), judging, estimates)
     const masses = goal.kind === 'grams' ? [later[0]!] : watched.map((at, i) => later[Math.floor(i / judging.length)]!.judgements.find(j => j.card.id === at.cardId)!)
     return {
-      id: shaving.id, lock: shaving.lock, cents: shavingCents(build, shaving), minutes: shaving.minutes, loss: shaving.loss, forGood: shaving.forGood,
+      id: shaving.id, lock: shaving.lock, cents: shavingCents(build, shaving), minutes: shaving.minutes, loss: shaving.loss, forGood: shaving.forGood, gain: shaving.gain,
       gramsG: masses.map((mass, i) => targets[i]!.massG - mass.massG), varianceG2: masses.map((mass, i) => mass.sigmaG ** 2 - targets[i]!.varianceG2),
     }
   })
@@ -99,7 +98,7 @@ export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving
   return {
     shavings: notLater, watched,
     problem: {
-      items, targets, groups: groupsOf(build, notLater), needs, spare: spareFirst(spare),
+      items, targets, groups: groupsOf(build, notLater), needs, spare: goal.kind === 'put on' ? wantMost(spare) : spareFirst(spare),
       caps: { ...(caps.cents !== null ? { cents: caps.cents } : {}), ...(caps.minutes !== null ? { minutes: caps.minutes } : {}), ...(caps.loss !== null ? { loss: caps.loss } : {}) },
     },
   }

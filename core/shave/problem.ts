@@ -9,6 +9,8 @@ export interface ShavingCost {
   readonly loss: number
   /** Whether it cannot be undone. */
   readonly forGood: boolean
+  /** What it brings, 0 to 5; only where something is put on. */
+  readonly gain?: number
 }
 
 /** One possible change, as the optimiser sees it: grams off and change of variance in each loadout looked at. */
@@ -34,7 +36,7 @@ export interface ShavingTarget {
 }
 
 /** What is to be spared: how much each measure weighs. At least one is above zero. */
-export interface Sparing { readonly cents: number, readonly minutes: number, readonly loss: number, readonly changes: number, readonly forGood: number }
+export interface Sparing { readonly cents: number, readonly minutes: number, readonly loss: number, readonly changes: number, readonly forGood: number, readonly gain?: number }
 
 /** A shaving problem: which changes to make so that every loadout comes to its goal, at the least cost. */
 export interface ShavingProblem {
@@ -59,9 +61,15 @@ export function spareFirst(measure: Measure): Sparing {
   return { ...small, [measure]: 1 }
 }
 
-/** What an item costs under the weights. */
+/** Weights that want as much as possible of what is brought, and spare one measure among equals. */
+export function wantMost(measure: Measure): Sparing {
+  const small = { cents: 1e-6, minutes: 1e-5, loss: 1e-3, changes: 1e-4, forGood: 1e-4 }
+  return { ...small, [measure]: 10 * small[measure], gain: 1 }
+}
+
+/** What an item costs under the weights, less what it brings. */
 export function costOf(item: ShavingCost, spare: Sparing): number {
-  return spare.cents * item.cents + spare.minutes * item.minutes + spare.loss * item.loss + spare.changes + spare.forGood * Number(item.forGood)
+  return spare.cents * item.cents + spare.minutes * item.minutes + spare.loss * item.loss + spare.changes + spare.forGood * Number(item.forGood) - (spare.gain ?? 0) * (item.gain ?? 0)
 }
 
 /** Comparisons of grams are made with this tolerance, as in verdicts. */
@@ -90,6 +98,7 @@ export function requireProblem({ items, targets, groups, needs, spare }: Shaving
     requireNotNegative(where, 'cents', item.cents)
     requireNotNegative(where, 'minutes', item.minutes)
     requireNotNegative(where, 'loss', item.loss)
+    requireNotNegative(where, 'gain', item.gain ?? 0)
   }
   for (const { massG, varianceG2, goalG, guard } of targets) {
     requireFinite(where, 'massG', massG)

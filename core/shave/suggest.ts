@@ -1,5 +1,6 @@
 import { typicalClasses, type TypicalMass } from '../catalogue'
-import { fixingsSchedule, planWires } from '../fit'
+import { applyCommand } from '../commands'
+import { fitReport, fixingsSchedule, planWires, type GroundGear } from '../fit'
 import { measureOf } from '../properties'
 import type { Build, LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
@@ -12,16 +13,19 @@ const fixed = (value: number) => value.toFixed(2)
 
 /**
  * What the ledger suggests for a loadout: candidates lighter than what is fitted, fittings that could stay at home, leads longer
- * than the wire plan needs. What is on the list already is not suggested again. `newId` makes the ids.
+ * than the wire plan needs, screws, straps; lines that are off and could be put on. What is on the list already is not
+ * suggested again, nor a swap that would clash with what stays. `newId` makes the ids.
  */
-export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: LineEstimates, newId: () => string): Suggestion[] {
+export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: LineEstimates, gear: GroundGear, newId: () => string): Suggestion[] {
   const known = build.shave?.shavings ?? []
   const suggestions: Suggestion[] = []
+  const clashes = (of: Build) => fitReport(of, choice, gear).clashes
+  const clashesNow = clashes(build)
   for (const candidate of build.lines) {
     const fitted = build.lines.find(line => line.id === candidate.insteadOf && line.state === 'fitted')
     if (candidate.state !== 'candidate' || !fitted || !candidate.mass || !fitted.mass || known.some(s => s.candidateId === candidate.id)) continue
     const [now, then] = [estimates.of(fitted).valueG, estimates.of(candidate).valueG]
-    if (then >= now - 0.05) continue
+    if (then >= now - 0.05 || clashes(applyCommand(build, { type: 'line.fit', id: candidate.id })) > clashesNow) continue
     suggestions.push({ because: `${fixed(now)} g now, ${fixed(then)} g with it`, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: fitted.slot === 'strap' ? 'lighter strap' : 'swap part', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
   }
   for (const line of countedLines(build, choice)) {
@@ -34,6 +38,11 @@ export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: 
     const what = `trim: ${wire.name}`
     if (!line || known.some(s => s.what === what)) continue
     suggestions.push({ because: `${wire.haveMm} mm there, ${wire.routeMm + wire.slackMm} mm needed`, shaving: makeShaving({ id: newId(), what, kind: 'trim leads', lineId: line.id, gramsG: Number(trimmedG.toFixed(2)), spreadG: Number((trimmedG * 0.1).toFixed(2)), evidence: 'worked out' }) })
+  }
+  for (const line of build.lines) {
+    if (line.state !== 'off' || !line.mass || line.slot === 'pack' || known.some(s => s.kind === 'put on' && s.lineId === line.id)) continue
+    const grams = estimates.of(line).valueG
+    suggestions.push({ because: `${fixed(grams)} g, off now`, shaving: makeShaving({ id: newId(), what: `put on: ${line.name}`.slice(0, 120), kind: 'put on', lineId: line.id, gramsG: -Number(grams.toFixed(2)), evidence: 'weighed' }) })
   }
   return [...suggestions, ...fromJoints(build, newId), ...fromStraps(build, estimates, newId)].filter(({ shaving }) => !known.some(s => s.what === shaving.what))
 }

@@ -1,7 +1,7 @@
 import type { Measure } from './problem'
 
 /** What is done to a part. */
-export const shavingKinds = ['swap part', 'leave off', 'trim leads', 'direct solder', 'change material', 'drill', 'cut', 'strip case', 'lighter strap', 'shorter lead', 'less coating', 'other'] as const
+export const shavingKinds = ['swap part', 'leave off', 'trim leads', 'direct solder', 'change material', 'drill', 'cut', 'strip case', 'lighter strap', 'shorter lead', 'less coating', 'put on', 'other'] as const
 export type ShavingKind = (typeof shavingKinds)[number]
 
 export const shavingStates = ['idea', 'planned', 'done', 'refused'] as const
@@ -32,6 +32,8 @@ export interface Shaving {
   /** What is given up, 0 to 5. */
   readonly loss: number
   readonly lossWord: (typeof lossWords)[number]
+  /** For what is put on: what it brings, 0 to 5. */
+  readonly gain: number
   readonly forGood: boolean
   /** How likely a slip ruins the part, per cent; costs that share of its price. */
   readonly slipPercent: number
@@ -69,6 +71,7 @@ export const usualOfKind: Readonly<Record<ShavingKind, Pick<Shaving, 'minutes' |
   'lighter strap': { minutes: 2, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
   'shorter lead': { minutes: 20, loss: 1, lossWord: 'comfort', forGood: true, slipPercent: 2 },
   'less coating': { minutes: 10, loss: 2, lossWord: 'water', forGood: true, slipPercent: 0 },
+  'put on': { minutes: 10, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 0 },
   'other': { minutes: 15, loss: 1, lossWord: 'nothing', forGood: false, slipPercent: 0 },
 }
 
@@ -79,7 +82,7 @@ export const structuralKinds: readonly ShavingKind[] = ['drill', 'cut']
 export function makeShaving(given: { id: string, what: string, kind: ShavingKind } & Partial<Shaving>): Shaving {
   const gramsG = given.gramsG ?? 0
   return {
-    lineId: null, candidateId: null, gramsG, spreadG: Number(Math.max(0.05, Math.abs(gramsG) * 0.3).toFixed(2)), evidence: 'guess', cents: 0, ...usualOfKind[given.kind],
+    lineId: null, candidateId: null, gramsG, spreadG: Number(Math.max(0.05, Math.abs(gramsG) * 0.3).toFixed(2)), evidence: 'guess', cents: 0, gain: given.kind === 'put on' ? 3 : 0, ...usualOfKind[given.kind],
     excludes: [], needs: [], state: 'idea', why: '', lock: null, doneOn: null, realG: null, ...given,
   }
 }

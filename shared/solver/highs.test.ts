@@ -1,6 +1,6 @@
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { bestPlan, costOf, missG, reachesGoals, spareFirst, type LinearSolver, type ShavingItem, type ShavingProblem } from '../../core/shave'
+import { bestPlan, costOf, missG, reachesGoals, spareFirst, wantMost, type LinearSolver, type ShavingItem, type ShavingProblem } from '../../core/shave'
 import { allowedPlans, cheapestOfAll } from '../../core/shave/exhaustive'
 import { exactSolver } from './highs'
 
@@ -25,7 +25,7 @@ function randomProblem(seed: number): ShavingProblem {
     const variance = round((random() - 0.4) * (among(0.3, 3)), 4)
     return {
       id: `s${i}`, gramsG: Array.from({ length: loadouts }, () => random() < 0.15 ? 0 : gramsG), varianceG2: Array.from({ length: loadouts }, () => variance),
-      cents: Math.floor(random() * 3000), minutes: Math.floor(random() * 60), loss: Math.floor(random() * 6), forGood: random() < 0.3, lock: random() < 0.08 ? among('in', 'out') : null,
+      cents: Math.floor(random() * 3000), minutes: Math.floor(random() * 60), loss: Math.floor(random() * 6), gain: Math.floor(random() * 6), forGood: random() < 0.3, lock: random() < 0.08 ? among('in', 'out') : null,
     }
   })
   const ids = items.map(item => item.id)
@@ -35,7 +35,7 @@ function randomProblem(seed: number): ShavingProblem {
     groups: random() < 0.5 ? [ids.slice(0, 2 + Math.floor(random() * 2))] : [],
     needs: random() < 0.5 ? [[ids[2]!, ids[3]!]] : [],
     caps: random() < 0.3 ? { cents: Math.floor(random() * 6000), ...(random() < 0.5 ? { loss: 6 } : {}) } : {},
-    spare: among(spareFirst('cents'), spareFirst('loss'), spareFirst('changes'), { cents: 1, minutes: 20, loss: 100, changes: 10, forGood: 50 }),
+    spare: among(spareFirst('cents'), spareFirst('loss'), spareFirst('changes'), wantMost('cents'), { cents: 1, minutes: 20, loss: 100, changes: 10, forGood: 50 }),
   }
 }
 const patient = () => ({ seconds: 60, elapsed: () => 0 })

@@ -8,7 +8,7 @@ const props = defineProps<{ shaving: Shaving }>()
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
 const problem = ref('')
-const lines = computed(() => store.build!.lines.filter(line => line.state === 'fitted' && line.mass))
+const lines = computed(() => store.build!.lines.filter(line => line.mass && (line.state === 'fitted' || (line.state === 'off' && props.shaving.kind === 'put on'))))
 const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId))
 const others = computed(() => (store.build!.shave?.shavings ?? []).filter(s => s.id !== props.shaving.id))
 const effect = computed(() => effectOf(store.build!, props.shaving))
@@ -38,9 +38,9 @@ function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.sh
   <div class="fields">
     <label class="field wide">What is done<EditField :value="shaving.what" @change="put({ what: ($event.target as HTMLInputElement).value.trim() })" /></label>
     <label class="field">Kind<select :value="shaving.kind" @change="kind(value($event) as ShavingKind)"><option v-for="k in shavingKinds" :key="k">{{ k }}</option></select></label>
-    <label class="field">Line it touches<select :value="shaving.lineId ?? ''" @change="put({ lineId: value($event) || null, candidateId: null })"><option value="">not said yet</option><option v-for="line in lines" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
+    <label class="field">Line it touches<select :value="shaving.lineId ?? ''" @change="put({ lineId: value($event) || null, candidateId: null })"><option value="">{{ shaving.kind === 'put on' ? 'a line of its own' : 'not said yet' }}</option><option v-for="line in lines" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
     <label v-if="candidates.length > 0" class="field wide">Swapped for<select :value="shaving.candidateId ?? ''" @change="put({ candidateId: value($event) || null })"><option value="">nothing</option><option v-for="line in candidates" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
-    <template v-if="effect.kind !== 'swap' && effect.kind !== 'off'">
+    <template v-if="effect.kind !== 'swap' && effect.kind !== 'off' && effect.kind !== 'on'">
       <label class="field">Grams off<EditField :value="shaving.gramsG" inputmode="decimal" class="figure" @change="number('gramsG', $event)" /></label>
       <label class="field">± g<EditField :value="shaving.spreadG" inputmode="decimal" class="figure" @change="number('spreadG', $event)" /></label>
     </template>
@@ -49,6 +49,7 @@ function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.sh
     <label class="field">Minutes<EditField :value="shaving.minutes" inputmode="decimal" class="figure" @change="number('minutes', $event)" /></label>
     <label class="field">Given up, 0–5<select :value="shaving.loss" @change="put({ loss: Number(value($event)) })"><option v-for="n in [0, 1, 2, 3, 4, 5]" :key="n" :value="n">{{ n }}</option></select></label>
     <label class="field">of<select :value="shaving.lossWord" @change="put({ lossWord: value($event) as Shaving['lossWord'] })"><option v-for="word in lossWords" :key="word">{{ word }}</option></select></label>
+    <label v-if="shaving.kind === 'put on'" class="field">Brings, 0–5<select :value="shaving.gain" @change="put({ gain: Number(value($event)) })"><option v-for="n in [0, 1, 2, 3, 4, 5]" :key="n" :value="n">{{ n }}</option></select></label>
     <label class="field">A slip ruins the part, %<EditField :value="shaving.slipPercent" inputmode="decimal" class="figure" @change="number('slipPercent', $event)" /></label>
     <label class="tick end"><input type="checkbox" :checked="shaving.forGood" @change="put({ forGood: !shaving.forGood })">cannot be undone</label>
   </div>

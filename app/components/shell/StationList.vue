@@ -32,7 +32,7 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
   }
 })
 function shaveStatus(build: Build): Status {
-  const open = openShavings(build)
+  const open = [...openShavings(build), ...openShavings(build, 'put on')]
   const finished = shaveListOf(build).shavings.filter(s => s.state === 'done').length
   if (open.length + finished === 0) return { line: 'nothing on the list', tone: 'quiet' }
   return { line: `${open.length} on the list${finished > 0 ? ` · ${finished} done` : ''}`, tone: 'good' }

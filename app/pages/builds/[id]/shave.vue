@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { centsFigure, fixed, percentSure, signed } from '#core/display'
-import { afterShaving, effectOf, makeShaving, openShavings, shaveListOf, shavingCents, shavingKinds, suggestShavings, trimmedMass, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, suggestShavings, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
 import { loadoutName } from '#core/loadout'
 import { isNotRead, readCents, readNumber } from '#core/units'
 import { nameSchema } from '#shared/schemas/common'
@@ -18,7 +18,7 @@ watch([plan, goal], () => { chosen.value = null })
 const shown = computed(() => chosen.value?.plan ?? plan.value)
 const steps = computed<readonly PlanStep[]>(() => (shown.value?.steps ?? []).filter(step => list.value.shavings.some(s => s.id === step.shaving.id && s.state !== 'done')))
 const inPlan = computed(() => new Set(steps.value.map(step => step.shaving.id)))
-const usable = computed(() => new Set(openShavings(store.build!).map(s => s.id)))
+const usable = computed(() => new Set([...openShavings(store.build!), ...openShavings(store.build!, 'put on')].map(s => s.id)))
 const rest = computed(() => list.value.shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && !inPlan.value.has(s.id)))
 const done = computed(() => list.value.shavings.filter(s => s.state === 'done'))
 const refused = computed(() => list.value.shavings.filter(s => s.state === 'refused'))
@@ -36,7 +36,8 @@ const sentence = computed(() => {
   const { status, missG, dearerBy } = plan.value
   if (chosen.value) return `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan)}`
   if (status === 'given up') return 'No plan was found in the time given.'
-  if (status === 'nothing to do') return 'Nothing has to come off.'
+  if (status === 'nothing to do') return goal.value.kind === 'put on' ? 'Nothing on the list could be put on and stay clear.' : 'Nothing has to come off.'
+  if (status === 'none' && goal.value.kind === 'put on') return `It misses being clear by ${fixed(missG, 2)} g as it is: nothing can be put on.`
   if (status === 'none') return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest.`
   const words = `The plan: ${stepsWords(steps.value.length)}, ${costWords(plan.value)}.`
   return status === 'unproven' ? `${words} At most ${fixed(list.value.spare === 'cents' ? dearerBy / 100 : dearerBy, 2)} dearer than the best possible.` : words
@@ -50,13 +51,13 @@ function add() {
   const grams = readNumber(draft.grams.replace(/\s*g$/i, ''))
   problem.value = !named.success ? named.error.issues[0]!.message : isNotRead(grams) ? `Grams off: ${grams.problem}` : Math.abs(grams.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
   if (problem.value || !named.success || isNotRead(grams)) return
-  const shaving = makeShaving({ id: newId(), what: named.data, kind: draft.kind, gramsG: grams.value })
+  const shaving = makeShaving({ id: newId(), what: named.data, kind: draft.kind, gramsG: draft.kind === 'put on' ? -Math.abs(grams.value) : grams.value })
   if (!store.run({ type: 'shaving.put', shaving })) return
   Object.assign(draft, { what: '', grams: '' })
   selectedId.value = shaving.id
 }
 const suggestions = shallowRef<readonly Suggestion[] | null>(null)
-function suggest() { suggestions.value = suggestShavings(store.build!, store.choice, store.estimates, newId) }
+function suggest() { suggestions.value = suggestShavings(store.build!, store.choice, store.estimates, settings.value.gear, newId) }
 function takeUp(suggestion: Suggestion) {
   if (store.run({ type: 'shaving.put', shaving: suggestion.shaving })) suggestions.value = suggestions.value!.filter(s => s !== suggestion)
 }
@@ -74,10 +75,9 @@ function doIt(shaving: Shaving) {
   const text = doing.value?.real.trim() ?? ''
   const read = text === '' ? null : readNumber(text.replace(/\s*g$/i, ''))
   if (read && (isNotRead(read) || Math.abs(read.value) > 1000)) { problem.value = isNotRead(read) ? read.problem : 'Grams off are from −1000 to 1000.'; return }
-  const realG = read && !isNotRead(read) ? read.value : null
-  const effect = effectOf(store.build!, shaving)
-  const line = effect.kind === 'grams' ? store.lineOf(effect.lineId)! : null
-  const mass = line && trimmedMass(line, store.estimates.before(line), shaving.what, realG === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: realG, spreadG: Math.max(0.03, 2 * (read as { step: number }).step), weighed: true, on: today() }, newId())
+  const realG = read && !isNotRead(read) ? (shaving.kind === 'put on' ? -Math.abs(read.value) : read.value) : null
+  const off = realG === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: realG, spreadG: Math.max(0.03, 2 * (read as { step: number }).step), weighed: true, on: today() }
+  const mass = massAfter(store.build!, shaving, line => store.estimates.before(line), off, () => newId())
   if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG, on: today() })) { doing.value = null; problem.value = '' }
 }
 const refusing = ref<{ id: string, why: string } | null>(null)
@@ -110,15 +110,15 @@ function offOf(shaving: Shaving): number {
   const sum = (build: typeof store.build) => build!.lines.filter(l => l.state === 'fitted' && (l.slot !== 'pack' || l.id === store.choice.packLineId)).reduce((total, l) => total + store.estimates.of(l).valueG, 0)
   return sum(store.build) - sum(afterShaving(store.build!, shaving, store.estimates))
 }
-const loses = (shaving: Shaving) => [shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '', shaving.forGood ? 'cannot be undone' : ''].filter(Boolean).join(' · ')
+const loses = (shaving: Shaving) => [shaving.kind === 'put on' ? `brings ${shaving.gain} of 5` : '', shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '', shaving.forGood ? 'cannot be undone' : ''].filter(Boolean).join(' · ')
 useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: () => { if (steps.value[0]) begin(steps.value[0].shaving) }, D: () => { if (steps.value[0]) begin(steps.value[0].shaving) } })
 </script>
 
 <template>
   <div class="station">
     <main class="worksheet">
-      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : `${fixed(goal.gramsG, 1)} g off` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" @click="suggest">Suggest from the ledger</button></div>
-      <form class="new" @submit.prevent="add"><input ref="what" v-model="draft.what" placeholder="What could be shaved?" aria-label="What is done"><select v-model="draft.kind" aria-label="Kind"><option v-for="kind in shavingKinds" :key="kind">{{ kind }}</option></select><input v-model="draft.grams" class="figure grams" inputmode="decimal" placeholder="grams off" aria-label="Grams off"><button type="submit" class="first">New shaving <kbd>N</kbd></button></form>
+      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'put on' ? 'what is worth putting on while it stays clear' : goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : `${fixed(goal.gramsG, 1)} g off` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" @click="suggest">Suggest from the ledger</button></div>
+      <form class="new" @submit.prevent="add"><input ref="what" v-model="draft.what" placeholder="What could be shaved?" aria-label="What is done"><select v-model="draft.kind" aria-label="Kind"><option v-for="kind in shavingKinds" :key="kind">{{ kind }}</option></select><input v-model="draft.grams" class="figure grams" inputmode="decimal" :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'" aria-label="Grams off"><button type="submit" class="first">New shaving <kbd>N</kbd></button></form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="suggestions" class="suggest" aria-label="Suggestions">
         <p v-if="suggestions.length === 0" class="soft">The ledger suggests nothing more: no lighter candidate, no fitting, no lead longer than its way.</p>
@@ -138,9 +138,9 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
                 <td class="right figure"><b>{{ fixed(step.massG, 1) }}</b></td><td class="right">{{ step.probability === null ? '' : percentSure(step.probability) }}</td>
                 <td class="acts"><button type="button" @click="begin(step.shaving)">Do it<kbd v-if="i === 0">D</kbd></button></td>
               </tr>
-              <tr v-if="doing?.id === step.shaving.id" class="doing"><td /><td colspan="8"><form @submit.prevent="doIt(step.shaving)"><label>What came off by the scale, g <input v-model="doing.real" class="figure" inputmode="decimal" :placeholder="`forecast ${fixed(step.offG, 2)}`" aria-label="What came off by the scale, g" @keydown.esc="doing = null"></label><button type="submit" class="first">Done</button><button type="button" @click="doing = null">Not yet</button><span class="soft">Empty: the forecast stands until you weigh.</span></form></td></tr>
+              <tr v-if="doing?.id === step.shaving.id" class="doing"><td /><td colspan="8"><form @submit.prevent="doIt(step.shaving)"><label>What came {{ step.shaving.kind === 'put on' ? 'on' : 'off' }} by the scale, g <input v-model="doing.real" class="figure" inputmode="decimal" :placeholder="`forecast ${fixed(step.offG, 2)}`" aria-label="What came off by the scale, g" @keydown.esc="doing = null"></label><button type="submit" class="first">Done</button><button type="button" @click="doing = null">Not yet</button><span class="soft">Empty: the forecast stands until you weigh.</span></form></td></tr>
             </template>
-            <tr v-if="rest.length > 0" class="head"><th colspan="9" scope="rowgroup">Not needed for this plan</th></tr>
+            <tr v-if="rest.length > 0" class="head"><th colspan="9" scope="rowgroup">{{ goal.kind === 'put on' ? 'Not in this plan' : 'Not needed for this plan' }}</th></tr>
             <tr v-for="shaving in rest" :key="shaving.id" :class="{ selected: selectedId === shaving.id }">
               <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ loses(shaving) }}{{ usable.has(shaving.id) ? '' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}</small></td>
               <td class="right figure">{{ signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(shavingCents(store.build!, shaving)) }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
@@ -154,6 +154,7 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
           </tbody>
         </table>
       </div>
+      <TwoSchools />
     </main>
     <aside class="inspector" aria-label="Inspector">
       <template v-if="selected">
@@ -165,8 +166,10 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
         <h2>What to spare</h2>
         <label v-for="(name, measure) in measureNames" :key="measure" class="tick"><input type="radio" name="spare" :checked="list.spare === measure" @change="spare(measure)">{{ name }}</label>
         <h3>The goal</h3>
+        <label class="tick"><input type="radio" name="goal" :checked="goal.kind !== 'put on'" @change="goal = { kind: 'clear' }">take off what is too much</label>
+        <label class="tick"><input type="radio" name="goal" :checked="goal.kind === 'put on'" @change="goal = { kind: 'put on' }">put on what is worth it</label>
         <label class="tick"><input type="checkbox" :checked="list.everyLoadout" @change="store.run({ type: 'shave.set', fields: { everyLoadout: !list.everyLoadout } })">every loadout that is flown</label>
-        <label class="field">Or just so many grams<EditField :value="goal.kind === 'grams' ? goal.gramsG : ''" placeholder="until Clear" inputmode="decimal" class="figure" aria-label="Grams to take off" @change="setGoal" /></label>
+        <label v-if="goal.kind !== 'put on'" class="field">Or just so many grams<EditField :value="goal.kind === 'grams' ? goal.gramsG : ''" placeholder="until Clear" inputmode="decimal" class="figure" aria-label="Grams to take off" @change="setGoal" /></label>
         <h3>At most</h3>
         <div class="fields"><label class="field">Money<EditField :value="list.caps.cents === null ? '' : (list.caps.cents / 100).toFixed(2)" class="figure" inputmode="decimal" aria-label="Most money" @change="cap('cents', $event)" /></label><label class="field">Minutes<EditField :value="list.caps.minutes ?? ''" class="figure" inputmode="decimal" aria-label="Most minutes" @change="cap('minutes', $event)" /></label><label class="field">Given up, in all<EditField :value="list.caps.loss ?? ''" class="figure" inputmode="decimal" aria-label="Most given up" @change="cap('loss', $event)" /></label></div>
         <template v-if="others.length > 0"><h3>What else nearly works</h3><p v-for="(other, i) in others" :key="i">{{ costWords(other) }}: <span class="soft">{{ other.steps.map(s => s.shaving.what).join(', ') }}</span></p></template>
