@@ -143,3 +143,17 @@ test('what is worth putting on is chosen by what it brings, within what stays cl
   await app.goto(`${server.address}/builds/praline/parts`)
   await expect(app.getByRole('grid')).toContainText('tail light')
 })
+
+test('a solver that cannot be loaded ends in a sentence, the list stays, and asking again works once it can', async ({ browser, server }) => {
+  await server.bringIn('nougat')
+  const page = await browser.newPage()
+  await page.route('**/*.wasm*', route => route.abort())
+  await page.goto(`${server.address}/builds/nougat/shave`)
+  await expect(sentence(page)).toContainText('The plan could not be worked out:')
+  await expect(page.getByRole('button', { name: 'fabric strap 12 mm' })).toBeVisible()
+  await idle(page)
+  await page.unroute('**/*.wasm*')
+  await page.getByRole('button', { name: 'Go on longer' }).click()
+  await expect(sentence(page)).toContainText('The plan: four steps')
+  await page.close()
+})

@@ -35,7 +35,9 @@ export function useShavePlan() {
       frontier.value = [...frontier.value, data.point]
       progress.value = { done: data.done, of: data.of }
     }
-    else { finish(data.kind === 'failed' ? data.sentence : '') }
+    // After a failure the next question goes to a fresh worker.
+    else if (data.kind === 'failed') stop(data.sentence)
+    else finish('')
   }
   function finish(sentence: string) {
     silence.stop()

@@ -35,7 +35,7 @@ const points = 24
 
 addEventListener('message', ({ data }: MessageEvent<ShaveRequest>) => {
   wanted = data.number
-  answer(data).catch((error: unknown) => say({ kind: 'failed', number: data.number, sentence: `The plan could not be worked out: ${error instanceof Error ? error.message : 'the solver stopped'}. The list is as it was.` }))
+  answer(data).catch(() => say({ kind: 'failed', number: data.number, sentence: 'The plan could not be worked out: the solver did not start or gave up. The list is as it was.' }))
 })
 const pause = () => new Promise(done => setTimeout(done))
 
