@@ -196,11 +196,10 @@ test('grams nobody lists are worked out at the line, wrong measures are said, an
 
 /** Types masses into the strap's cell, each over the one before. */
 async function typeOneAfterAnother(app: Page, masses: readonly string[]) {
-  await app.locator('[data-row=strap] [data-col=each]').click()
   for (const grams of masses) {
+    await app.locator('[data-row=strap] [data-col=each]').click()
     await app.keyboard.type(grams)
     await app.keyboard.press('Enter')
-    await app.keyboard.press('ArrowUp')
   }
 }
 
