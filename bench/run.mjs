@@ -1,11 +1,11 @@
-/** Runs the benches one after another, or the one named: core, loadouts, shave, drawer, http, start, page, stream. Each prints ratios within its own run. */
+/** Runs the benches one after another, or the one named: core, loadouts, shave, frames, drawer, http, start, page, stream. Each prints ratios within its own run. */
 import { spawnSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from 'esbuild'
 
 const wanted = process.argv.slice(2)
-for (const name of ['core', 'loadouts', 'shave', 'drawer', 'http', 'start', 'page', 'stream'].filter(n => wanted.length === 0 || wanted.includes(n))) {
+for (const name of ['core', 'loadouts', 'shave', 'frames', 'drawer', 'http', 'start', 'page', 'stream'].filter(n => wanted.length === 0 || wanted.includes(n))) {
   console.log(`\n— ${name}`)
   // Bundled as the application is: the cost of a module loader is not what is measured.
   const outfile = join(import.meta.dirname, `${name}.bundle.mjs`)

@@ -25,7 +25,7 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
   sherbet: {
     frame: { properties: { ductMm: 33.2, wheelbaseMm: 66, motorPatterns: ['3 on 6.6 M1.4'], boardPatterns: ['25.5×25.5 M1.4'], freeHeightMm: 16, plateThicknessMm: 1, make: 'one piece', trayLengthMm: 62, trayWidthMm: 12 } },
     canopy: { properties: { cameraWidthMm: 14 } },
-    motors: { properties: { statorDiameterMm: 8, statorHeightMm: 2, kv: 19500, cellsMin: 1, cellsMax: 1, pattern: ['3 on 6.6 M1.4'], shaftMm: 1, propMount: 'pressed on a shaft', screwThread: 'M1.4', screwDepthMm: 2.2, leadLengthMm: 40, leadAwg: 30, maxCurrentA: 1.9 } },
+    motors: { properties: { statorDiameterMm: 8, statorHeightMm: 2, kv: 19500, cellsMin: 1, cellsMax: 1, pattern: ['3 on 6.6 M1.4'], shaftMm: 1, propMount: 'pressed on a shaft', screwThread: 'M1.4', screwDepthMm: 2.2, leadLengthMm: 40, plug: 'three-pin 1.25 mm pitch', leadAwg: 30, maxCurrentA: 1.9 } },
     props: { properties: { diameterMm: 31, blades: 3, mount: 'pressed on a shaft', shaftMm: 1, directionPair: true } },
     board: { properties: { pattern: ['25.5×25.5 M1.4'], widthMm: 29, lengthMm: 29, heightMm: 5.5, cellsMin: 1, cellsMax: 1, ampsContinuous: 5, ampsBurst: 6, outputs: [{ name: '5 V', volts: 5, amps: 0.6 }], radioFamily: '2.4 GHz, wide', videoFamily: 'analogue', provides: ['receiver', 'speed controller', 'video transmitter'] } },
     lead: { properties: { awg: 22, lengthMm: 45, plug: 'two round pins 1.0 mm' } },

@@ -29,7 +29,7 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
   await app.getByLabel('Charger, most cells').fill('many')
   await app.getByLabel('Charger, most cells').press('Enter')
   await expect(app.getByRole('alert')).toHaveText('Cells are a whole number.')
-  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false, benchScale: '', gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' } })
+  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false, benchScale: '', hand: 'usual', gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' } })
   await app.goto(`${server.address}/builds/sherbet/parts`)
   await expect(app.locator('html')).toHaveClass(/dark/)
   await expect(app.getByText('0.94 oz')).toBeVisible()
@@ -196,10 +196,11 @@ test('grams nobody lists are worked out at the line, wrong measures are said, an
 
 /** Types masses into the strap's cell, each over the one before. */
 async function typeOneAfterAnother(app: Page, masses: readonly string[]) {
+  await app.locator('[data-row=strap] [data-col=each]').click()
   for (const grams of masses) {
-    await app.locator('[data-row=strap] [data-col=each]').click()
     await app.keyboard.type(grams)
     await app.keyboard.press('Enter')
+    await app.keyboard.press('ArrowUp')
   }
 }
 

@@ -1,4 +1,5 @@
 import { noGear, type GroundGear } from '../core/fit/gear'
+import type { Hand } from '../core/shave/types'
 
 /** The most commands one request carries. */
 export const mostCommands = 32
@@ -13,8 +14,10 @@ export interface Settings {
   readonly singleKeys: boolean
   /** host:port of the bench scale; empty for none. */
   readonly benchScale: string
+  /** How sure a hand with iron and knife is. */
+  readonly hand: Hand
   /** What the builder flies with on the ground. */
   readonly gear: GroundGear
 }
 
-export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '', gear: noGear }
+export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '', hand: 'usual', gear: noGear }

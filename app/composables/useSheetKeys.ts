@@ -21,6 +21,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     active.value = cell
     store.selectedId = cell.rowId
     await nextTick()
+    // Somebody may have moved on while this cell was being drawn: the last one asked for has the focus.
+    if (active.value !== cell || draft.value !== null) return
     const element = grid.value?.querySelector<HTMLElement>(`[data-row="${cell.rowId}"] [data-col="${cell.column}"]`)
     element?.focus({ preventScroll: true })
     element?.scrollIntoView({ block: 'nearest' })
@@ -60,9 +62,10 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
         return
       }
     }
-    stop()
-    if (then === 'stay') return
-    if (then === 'down') move(1, 0)
+    draft.value = null
+    problem.value = ''
+    if (then === 'stay') focusCell(cell)
+    else if (then === 'down') move(1, 0)
     else move(0, then === 'right' ? 1 : -1)
   }
 
@@ -131,9 +134,13 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
 
   /** A key that meets the cell while its editor is only just opening is not lost. */
   function typeOn(event: KeyboardEvent) {
-    if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || !startsTyping(event)) return
-    draft.value += event.key
+    if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return
+    if (event.key === 'Enter') commit(draft.value!, 'down')
+    else if (event.key === 'Escape') stop()
+    else if (startsTyping(event)) draft.value += event.key
+    else return
     event.preventDefault()
+    event.stopPropagation()
   }
 
   /** In figure cells only figures start an edit, so that single-key shortcuts keep working there; in names every letter does. */

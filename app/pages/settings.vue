@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { isNotRead, readNumber } from '#core/units'
 import { settingsSchema } from '#shared/schemas/settings'
+import type { Hand } from '#core/shave'
 import type { Settings } from '#shared/settings'
 
 const store = useSettingsStore()
 const problem = ref('')
 useHead({ title: 'Settings · Jolly Gram' })
+const handWords: Record<Hand, string> = { practised: 'practised: slips half as often', usual: 'usual', learning: 'learning: slips twice as often' }
 const themes: [Settings['theme'], string][] = [['system', 'as the system'], ['light', 'day'], ['dark', 'night bench']]
 
 async function change(fields: Partial<Settings>) {
@@ -40,6 +42,11 @@ function confidence(event: Event) {
       <h2>Bench scale</h2>
       <label class="field address">Address, host:port<EditField :value="store.settings.benchScale" class="figure" placeholder="127.0.0.1:4305" @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })" /></label>
       <p class="soft">A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.</p>
+    </section>
+    <section class="panel">
+      <h2>Your hand</h2>
+      <label v-for="(words, hand) in handWords" :key="hand" class="tick"><input type="radio" name="hand" :checked="store.settings.hand === hand" @change="change({ hand })">{{ words }}</label>
+      <p class="soft">Shave counts what a slip with iron, knife or drill would cost by it.</p>
     </section>
     <GearPanel :gear="store.settings.gear" @change="change({ gear: $event })" />
     <NetworkPanel />

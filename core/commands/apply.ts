@@ -58,6 +58,7 @@ export function applyCommand(build: Build, command: Command): Build {
       const without = (ids: readonly string[]) => ids.includes(command.id) ? ids.filter(id => id !== command.id) : ids
       return { ...build, shave: { ...build.shave!, shavings: build.shave!.shavings.filter(s => s.id !== command.id).map(s => ({ ...s, excludes: without(s.excludes), needs: without(s.needs) })) } }
     }
+    case 'shavings.plan': return planShavings(build, command.ids)
     case 'shaving.do': return doShaving(build, command)
     case 'loadout.fly':
       requireLoadout(build, command.choice)
@@ -85,6 +86,13 @@ function putShaving(build: Build, shaving: Shaving): Build {
   const exists = list.shavings.some(s => s.id === shaving.id)
   if (!exists && list.shavings.length >= mostShavings) throw new CommandRefused(`A build keeps at most ${mostShavings} shavings.`, 'shavings')
   return { ...build, shave: { ...list, shavings: exists ? list.shavings.map(s => s.id === shaving.id ? shaving : s) : [...list.shavings, shaving] } }
+}
+
+function planShavings(build: Build, ids: readonly string[]): Build {
+  for (const id of ids) if (requireShaving(build, id).state === 'done' || requireShaving(build, id).state === 'refused') throw new CommandRefused(`“${requireShaving(build, id).what}” is ${requireShaving(build, id).state} already.`, 'ids')
+  const list = build.shave ?? blankShaveList
+  const stateOf = (shaving: Shaving) => ids.includes(shaving.id) ? 'planned' : shaving.state === 'planned' ? 'idea' : shaving.state
+  return { ...build, shave: { ...list, shavings: list.shavings.map(shaving => ({ ...shaving, state: stateOf(shaving) })) } }
 }
 
 /** Does to the ledger what the shaving says, and marks it done: one step, taken back as one. */

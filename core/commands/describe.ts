@@ -55,6 +55,7 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
     case 'shave.set': return { title: 'Shave: what a plan spares changed', ...none }
     case 'shaving.put': return { title: `Shaving “${command.shaving.what}” ${before.shave?.shavings.some(s => s.id === command.shaving.id) ? 'changed' : 'added'}`, ...none }
     case 'shaving.delete': return { title: `Shaving “${before.shave?.shavings.find(s => s.id === command.id)?.what ?? ''}” deleted`, ...none }
+    case 'shavings.plan': return { title: command.ids.length === 0 ? 'Shave: nothing planned any more' : `Shave: planned ${command.ids.map(id => `“${before.shave?.shavings.find(s => s.id === id)?.what ?? ''}”`).join(', ')}`.slice(0, 300), ...none }
     case 'shaving.do': {
       const shaving = before.shave?.shavings.find(s => s.id === command.id)
       const replaced = patch.lines.find(c => c.before?.state === 'fitted')

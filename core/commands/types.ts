@@ -26,6 +26,8 @@ export type Command
     | { readonly type: 'shave.set', readonly fields: Partial<Omit<ShaveList, 'shavings'>> }
     | { readonly type: 'shaving.put', readonly shaving: Shaving }
     | { readonly type: 'shaving.delete', readonly id: string }
+    /** Decides on these: they are planned from now on, and what was planned besides is an idea again. */
+    | { readonly type: 'shavings.plan', readonly ids: readonly string[] }
     /** `mass`: the grams of the line it touches afterwards, where it neither swaps nor leaves off. `realG`: what it took off by the scale, null while only forecast. */
     | { readonly type: 'shaving.do', readonly id: string, readonly mass: Mass | null, readonly realG: number | null, readonly on: string }
     | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }

@@ -1,7 +1,7 @@
 import type { Build, LoadoutChoice } from '../ledger'
 import { countedLines } from '../loadout'
 import type { FlightPlan } from '../power'
-import { craftOf, type Craft } from './craft'
+import { craftOf } from './craft'
 import { minutesOf } from './forecast'
 import type { SheetCell, SheetFlight } from './sheet'
 
@@ -31,13 +31,13 @@ export function worthOf(build: Build, choice: LoadoutChoice, massG: number, plan
   const packG = gramsOf(pack.id) / 10
   return {
     secondsPerGram: (at(massG - 0.5) - at(massG + 0.5)),
-    gramsForOneMinute: gramsFor(craft, massG, now + 60, at),
+    gramsForOneMinute: gramsFor(massG, now + 60, at),
     lighterFrame: frameG > 0 ? { gramsG: frameG, seconds: at(massG - frameG) - now } : null,
     biggerPack: { mah: pack.pack.capacityMah / 10, gramsG: packG, seconds: at(massG + packG, 1.1) - now },
   }
 }
 
-function gramsFor(_craft: Craft, massG: number, wantedS: number, at: (grams: number) => number): number | null {
+function gramsFor(massG: number, wantedS: number, at: (grams: number) => number): number | null {
   let [low, high] = [1, massG]
   if (at(low) < wantedS) return null
   for (let i = 0; i < 50; i++) {

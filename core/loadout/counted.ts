@@ -33,6 +33,11 @@ export function countedLines(build: Build, choice: LoadoutChoice): Line[] {
   })
 }
 
+/** Lines of the dry mass in a loadout: airframe and chosen fittings, without pack and payload. */
+export function dryLines(build: Build, choice: LoadoutChoice): Line[] {
+  return countedLines(build, choice).filter(line => line.slot !== 'pack' && line.role !== 'payload')
+}
+
 export function sameLoadout(a: LoadoutChoice, b: LoadoutChoice): boolean {
   return a.setupId === b.setupId && a.packLineId === b.packLineId
 }

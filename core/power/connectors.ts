@@ -16,6 +16,16 @@ export function connectorNamed(name: string): Connector | undefined {
   })
 }
 
+/** What a mated pair of small plugs nobody knows by name weighs, g: the lightest there is. */
+const smallPairG = Math.min(...connectors.map(c => c.pairG))
+
+/** Grams soldering saves where a plug of this name joins, and whether they are more than a guess; null without a plug. */
+export function plugPairG(name: string): { readonly grams: number, readonly known: boolean } | null {
+  if (name.trim() === '') return null
+  const named = connectorNamed(name)
+  return { grams: named?.pairG ?? smallPairG, known: named !== undefined }
+}
+
 /** Whether two plug names mean plugs that mate, as far as names can tell. */
 export function samePlug(a: string, b: string): boolean {
   const [one, other] = [connectorNamed(a), connectorNamed(b)]

@@ -45,7 +45,7 @@ const table: PropertyTable = {
   'motor': [
     measure('statorDiameterMm', 'Stator, diameter', 'mm', 3, 60), measure('statorHeightMm', 'Stator, height', 'mm', 1, 40), measure('kv', 'Turns per volt', 'kV', 100, 50_000), ...cells,
     pattern, measure('shaftMm', 'Shaft', 'mm', 0.5, 10), choice('propMount', 'Prop mounting', propMounts), choice('screwThread', 'Screw thread', ['M1', 'M1.2', 'M1.4', 'M1.6', 'M2', 'M2.5', 'M3']),
-    measure('screwDepthMm', 'Depth free for screws', 'mm', 0.3, 20, 'bears at most'), measure('leadLengthMm', 'Lead length', 'mm', 0, 500), whole('leadAwg', 'Lead gauge', 'AWG', 10, 36), measure('resistanceMohm', 'Resistance', 'mΩ', 1, 5000),
+    measure('screwDepthMm', 'Depth free for screws', 'mm', 0.3, 20, 'bears at most'), measure('leadLengthMm', 'Lead length', 'mm', 0, 500), { ...plug, label: 'Plug on its leads' }, whole('leadAwg', 'Lead gauge', 'AWG', 10, 36), measure('resistanceMohm', 'Resistance', 'mΩ', 1, 5000),
     measure('maxCurrentA', 'Most current', 'A', 0.1, 100, 'draws'), plain('bench', 'bench', 'Bench table'), provides,
   ],
   'propeller': [

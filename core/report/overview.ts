@@ -1,6 +1,6 @@
 import { addEstimates, sigmaG, spreadG, type Estimate } from '../estimate'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
-import { countedLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
+import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
 import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
@@ -30,14 +30,13 @@ export interface Overview {
 export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly RuleCard[], estimates: LineEstimates): Overview {
   const counted = countedLines(build, choice)
   const total = addEstimates(counted.map(line => estimates.of(line)))
-  const dryLines = counted.filter(line => line.slot !== 'pack' && line.role !== 'payload')
   const judgements = chosenCards(build, cards).map(card => judgeUnderCard(build, choice, card, estimates))
   return {
     choice, counted, total,
     massG: total.valueG,
     sigmaG: sigmaG(total),
     spreadG: spreadG(total),
-    dry: addEstimates(dryLines.map(line => estimates.of(line))),
+    dry: addEstimates(dryLines(build, choice).map(line => estimates.of(line))),
     groups: groupTotals(counted, estimates),
     judgements,
     binding: bindingJudgement(judgements),

@@ -29,72 +29,103 @@ export interface PlanOptions {
 interface Range { readonly from: number, readonly to: number }
 /** A piece of the search: for every loadout a range of variances, and the best relaxed plan in it. */
 interface Piece { readonly ranges: readonly Range[], readonly cost: number, readonly items: readonly ShavingItem[] }
+/** A piece whose time ran out before it was solved; no plan in it costs less than its floor. */
+interface OpenPiece { readonly ranges: readonly Range[], readonly floor: number }
 
 const leastVarianceG2 = 1e-12
 
 /**
- * The cheapest plan that brings every loadout to its goal, exactly.
+ * The search for the cheapest plan that brings every loadout to its goal, exactly. It can be run again with more time, and then
+ * goes on where it was.
  *
  * The guard k·√W is concave in the variance W, so on any range of W the chord under it is a relaxation: no true plan is
  * cut off. The cheapest relaxed plan is the best there is as soon as it is truly feasible; where it is not, the range is split
  * at its own W, where both new chords touch the root, so that it cannot come back. Sooner or later the cheapest piece is
  * true: that is the optimum, by whatever exact linear solver is used. A handful of pieces is usual.
  */
-export function bestPlan(problem: ShavingProblem, solve: LinearSolver, options: PlanOptions): PlanAnswer {
-  requireProblem(problem)
-  const cuts: (readonly string[])[] = [...options.notAgain ?? []]
-  const pieces: Piece[] = []
-  let found: ShavingPlan | null = null
-  let stoppedAt: number | null = null
+export class PlanSearch {
+  private readonly cuts: (readonly string[])[]
+  private readonly pieces: Piece[] = []
+  private open: OpenPiece[]
+  private found: ShavingPlan | null = null
 
-  const look = (ranges: readonly Range[]) => {
-    const left = options.seconds - options.elapsed()
-    if (left <= 0) { stoppedAt = Math.min(stoppedAt ?? Infinity, 0); return }
-    const answer = solve(relaxed(problem, ranges, cuts, 'least cost'), left)
-    if (answer.status === 'infeasible') return
-    const items = answer.values ? chosen(problem, answer.values) : []
-    if (answer.status === 'stopped') {
-      const floor = solve(withoutWholeNumbers(relaxed(problem, ranges, cuts, 'least cost')), 5)
-      stoppedAt = Math.min(stoppedAt ?? Infinity, floor.status === 'optimal' ? floor.objective : 0)
-      if (answer.values && isTrue(items) && (!found || total(items) < found.cost)) found = { status: 'best', items, cost: total(items) }
-      return
-    }
-    pieces.push({ ranges, cost: answer.objective, items })
+  constructor(private readonly problem: ShavingProblem, private readonly solve: LinearSolver, private readonly options: Pick<PlanOptions, 'notAgain' | 'isClear'> = {}) {
+    requireProblem(problem)
+    this.cuts = [...options.notAgain ?? []]
+    this.open = [{ ranges: wholeRanges(problem), floor: 0 }]
   }
-  const total = (items: readonly ShavingItem[]) => items.reduce((sum, item) => sum + costOf(item, problem.spare), 0)
-  const isTrue = (items: readonly ShavingItem[]) => reachesGoals(problem, items) && (options.isClear?.(items) ?? true)
 
-  look(wholeRanges(problem))
-  for (;;) {
-    pieces.sort((a, b) => b.cost - a.cost)
-    const best = pieces.pop()
-    const known = found as ShavingPlan | null
-    if (!best || (known && known.cost <= best.cost)) {
-      if (stoppedAt !== null) return known ? { status: 'unproven', items: known.items, cost: known.cost, bound: Math.min(known.cost, stoppedAt) } : { status: 'given up' }
-      return known ?? nearest(problem, solve, options)
+  /** Searches until the best plan is proven or the time is over. */
+  run(time: Pick<PlanOptions, 'seconds' | 'elapsed'>): PlanAnswer {
+    const again = this.open
+    this.open = []
+    for (const { ranges } of again) this.look(ranges, time)
+    for (;;) {
+      this.pieces.sort((a, b) => b.cost - a.cost)
+      const best = this.pieces.pop()
+      if (!best || (this.found && this.found.cost <= best.cost)) {
+        const stillOpen = this.open.some(({ floor }) => !this.found || floor < this.found.cost)
+        return stillOpen ? this.soFar(best?.cost ?? Infinity) : this.found ?? nearest(this.problem, this.solve, time)
+      }
+      if (time.elapsed() > time.seconds) {
+        this.pieces.push(best)
+        return this.soFar(best.cost)
+      }
+      this.settle(best, time)
     }
-    if (options.elapsed() > options.seconds) {
-      return known ? { status: 'unproven', items: known.items, cost: known.cost, bound: best.cost } : { status: 'given up' }
-    }
-    if (isTrue(best.items)) {
-      const cost = total(best.items)
-      if (!known || cost < known.cost) found = { status: 'best', items: best.items, cost }
-      continue
-    }
-    const worst = worstLoadout(problem, best.items)
+  }
+
+  /** What is known when the time is over. */
+  private soFar(leastPiece: number): UnprovenPlan | GivenUp {
+    if (!this.found) return { status: 'given up' }
+    const { items, cost } = this.found
+    return { status: 'unproven', items, cost, bound: Math.min(cost, leastPiece, ...this.open.map(piece => piece.floor)) }
+  }
+
+  private look(ranges: readonly Range[], { seconds, elapsed }: Pick<PlanOptions, 'seconds' | 'elapsed'>) {
+    const left = seconds - elapsed()
+    if (left <= 0) { this.open.push({ ranges, floor: 0 }); return }
+    const program = relaxed(this.problem, ranges, this.cuts, 'least cost')
+    const answer = this.solve(program, left)
+    if (answer.status === 'infeasible') return
+    const items = answer.values ? chosen(this.problem, answer.values) : []
+    if (answer.status === 'optimal') { this.pieces.push({ ranges, cost: answer.objective, items }); return }
+    const floor = this.solve(withoutWholeNumbers(program), 5)
+    this.open.push({ ranges, floor: floor.status === 'optimal' ? floor.objective : 0 })
+    if (answer.values && this.isTrue(items)) this.keep(items)
+  }
+
+  /** Keeps a piece's plan where it is a true one; otherwise splits the piece, or rules that one plan out. */
+  private settle(best: Piece, time: Pick<PlanOptions, 'seconds' | 'elapsed'>) {
+    if (this.isTrue(best.items)) { this.keep(best.items); return }
+    const worst = worstLoadout(this.problem, best.items)
     if (worst !== null) {
-      const at = varianceOf(problem, best.items, worst)
+      const at = varianceOf(this.problem, best.items, worst)
       const { from, to } = best.ranges[worst]!
       if (at > from + leastVarianceG2 && at < to - leastVarianceG2) {
-        look(best.ranges.map((range, i) => i === worst ? { from, to: at } : range))
-        look(best.ranges.map((range, i) => i === worst ? { from: at, to } : range))
-        continue
+        this.look(best.ranges.map((range, i) => i === worst ? { from, to: at } : range), time)
+        this.look(best.ranges.map((range, i) => i === worst ? { from: at, to } : range), time)
+        return
       }
     }
     // Feasible by the sums but not by the whole ledger, or at the very end of its range: this one plan is ruled out.
-    cuts.push(best.items.map(item => item.id))
-    look(best.ranges)
+    this.cuts.push(best.items.map(item => item.id))
+    this.look(best.ranges, time)
   }
+
+  private keep(items: readonly ShavingItem[]) {
+    const cost = items.reduce((sum, item) => sum + costOf(item, this.problem.spare), 0)
+    if (!this.found || cost < this.found.cost) this.found = { status: 'best', items, cost }
+  }
+
+  private isTrue(items: readonly ShavingItem[]): boolean {
+    return reachesGoals(this.problem, items) && (this.options.isClear?.(items) ?? true)
+  }
+}
+
+/** The cheapest plan that brings every loadout to its goal, as far as the time allows. */
+export function bestPlan(problem: ShavingProblem, solve: LinearSolver, options: PlanOptions): PlanAnswer {
+  return new PlanSearch(problem, solve, options).run(options)
 }
 
 /** The loadout whose goal the plan misses most; null when it reaches all. */
@@ -160,7 +191,7 @@ function relaxed(problem: ShavingProblem, ranges: readonly Range[], cuts: readon
  * The plan that comes nearest where none reaches the goals: the least of the greatest misses, exactly, by the same splitting
  * of ranges.
  */
-function nearest(problem: ShavingProblem, solve: LinearSolver, options: PlanOptions): NoPlan | GivenUp {
+function nearest(problem: ShavingProblem, solve: LinearSolver, options: Pick<PlanOptions, 'seconds' | 'elapsed'>): NoPlan | GivenUp {
   interface Near { readonly ranges: readonly Range[], readonly bound: number, readonly items: readonly ShavingItem[] }
   const pieces: Near[] = []
   const trueMiss = (items: readonly ShavingItem[]) => Math.max(...problem.targets.map((target, i) => missG(target, items, i)))

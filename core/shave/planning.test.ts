@@ -13,7 +13,7 @@ import { afterAll, afterShaving, effectOf, makeShaving, openShavings, planSteps,
 
 const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
-const setting: PlanningSetting = { build: nougat, choice: nougat.flies, cards: startingCards, estimates, goal: { kind: 'clear' } }
+const setting: PlanningSetting = { build: nougat, choice: nougat.flies, cards: startingCards, estimates, goal: { kind: 'clear' }, slipFactor: 1 }
 const massOf = (build: Build) => overviewOf(build, build.flies, startingCards, estimates)
 const shaving = (id: string) => nougat.shave!.shavings.find(s => s.id === id)!
 
@@ -47,6 +47,38 @@ describe('a shaving done to the ledger', () => {
   })
 })
 
+describe('what the builder decides beside the grams', () => {
+  it('a dry goal is met by the mean of what flies without pack and payload', () => {
+    const { dry } = massOf(nougat)
+    const asked: PlanningSetting = { ...setting, goal: { kind: 'dry', gramsG: dry.valueG - 4 } }
+    const { problem } = poseProblem(asked)
+    expect(problem.targets).toHaveLength(1)
+    expect(problem.targets[0]).toMatchObject({ guard: 0, goalG: dry.valueG - 4 })
+    expect(problem.targets[0]!.massG).toBeCloseTo(dry.valueG, 9)
+    const best = cheapestOfAll(problem)!
+    const after = massOf(afterAll(nougat, best.items.map(item => shaving(item.id)), estimates))
+    expect(after.dry.valueG).toBeLessThanOrEqual(dry.valueG - 4 + 1e-9)
+    expect(reachesGoal(asked, best.items.map(item => shaving(item.id)))).toBe(true)
+    expect(reachesGoal(asked, [])).toBe(false)
+    // The mount of the payload is an airframe line or not: what is no part of the dry mass brings nothing here.
+    const strapAlone = { ...nougat, lines: nougat.lines.map(line => line.id === 'strap' ? { ...line, role: 'payload' as const } : line) }
+    expect(poseProblem({ ...asked, build: strapAlone }).problem.items.find(item => item.id === 'strap')!.gramsG[0]).toBe(0)
+  })
+  it('a learning hand pays twice for slips, a practised one half', () => {
+    const dear = { ...nougat, lines: nougat.lines.map(line => line.id === 'motors' ? { ...line, priceEachCents: 2000 } : line) }
+    expect([0.5, 1, 2, 100].map(factor => shavingCents(dear, shaving('leads'), factor))).toEqual([30, 60, 120, 2000])
+  })
+  it('what is planned is part of every plan until it is let go or left out', () => {
+    const planned = applyCommand(nougat, { type: 'shavings.plan', ids: ['titanium', 'coax'] })
+    const locks = (build: Build) => Object.fromEntries(poseProblem({ ...setting, build }).problem.items.map(item => [item.id, item.lock]))
+    expect(locks(planned)).toMatchObject({ titanium: 'in', coax: 'in', strap: null })
+    const other = applyCommand(planned, { type: 'shavings.plan', ids: ['coax'] })
+    expect(other.shave!.shavings.find(s => s.id === 'titanium')!.state).toBe('idea')
+    const done = afterShaving(nougat, shaving('leads'), estimates)
+    expect(() => applyCommand(done, { type: 'shavings.plan', ids: ['leads'] })).toThrow('“cut the motor leads to 75 mm” is done already.')
+  })
+})
+
 describe('the problem posed for a build', () => {
   it('starts over, and its optimum by all subsets is Clear in the whole ledger, step by step to the verdict', () => {
     expect(massOf(nougat).binding!.verdict!.word).toBe('Over')
@@ -67,7 +99,7 @@ describe('the problem posed for a build', () => {
   })
   it('knows the price of a slip, and that a line left off cannot be trimmed as well', () => {
     const [, price] = [shaving('case'), nougat.lines.find(l => l.id === 'vtx')!.priceEachCents!]
-    expect(shavingCents(nougat, shaving('case'))).toBe(Math.round(price * 0.1))
+    expect(shavingCents(nougat, shaving('case'), 1)).toBe(Math.round(price * 0.1))
     const both = applyCommand(nougat, { type: 'shaving.put', shaving: makeShaving({ id: 'padcut', what: 'cut the pad in half', kind: 'cut', lineId: 'pad', gramsG: 0.8 }) })
     expect(poseProblem({ ...setting, build: both }).problem.groups).toContainEqual(['pad', 'padcut'])
   })
@@ -119,6 +151,17 @@ describe('what is worth putting on', () => {
     expect(effectOf(off, back.shaving)).toEqual({ kind: 'on', lineId: 'pad' })
     expect(afterShaving(off, back.shaving, estimates).lines.find(l => l.id === 'pad')!.state).toBe('fitted')
   })
+  it('is suggested where a candidate is heavier, and takes the place of what is fitted', () => {
+    const board = nougat.lines.find(l => l.id === 'n1')!
+    const bigger = { ...board, id: 'bigger', name: 'Bigger pack', state: 'candidate' as const, insteadOf: 'n1', pack: { ...board.pack!, capacityMah: 1100 }, mass: { ...board.mass!, versionId: 'bigger', valueG: board.mass!.valueG + 6 } }
+    const withBigger: Build = { ...light, lines: [...light.lines, bigger] }
+    const { shaving: found, because } = suggestShavings(withBigger, withBigger.flies, estimates, noGear, () => 'big').find(s => s.shaving.candidateId === 'bigger')!
+    expect(found).toMatchObject({ kind: 'put on', gramsG: -6 })
+    expect(because).toContain(`1100 in place of ${board.pack!.capacityMah} mAh`)
+    expect(openShavings({ ...withBigger, shave: { ...withBigger.shave!, shavings: [found] } })).toEqual([])
+    const posed = poseProblem({ ...asked, build: { ...withBigger, shave: { ...withBigger.shave!, shavings: [found] } } })
+    expect(posed.problem.items[0]!.gramsG[0]).toBeCloseTo(-6, 2)
+  })
   it('is never part of a plan to come back under', () => {
     expect(openShavings(light)).toEqual([])
     expect(openShavings(light, 'put on')).toHaveLength(4)
@@ -129,7 +172,7 @@ describe('two schools', () => {
   const schools = schoolsOf(nougat, estimates)
   const named = (question: string) => schools.find(s => s.question === question)!
   it('have one present way each, and nothing heavier than steel among the screws', () => {
-    expect(schools.map(s => s.question)).toEqual(['Screws', 'Leads', 'Plug of the pack, both halves', 'Boards'])
+    expect(schools.map(s => s.question)).toEqual(['Screws', 'Leads', 'Motor leads', 'Plug of the pack, both halves', 'Boards'])
     for (const school of schools) expect(school.ways.filter(way => way.now)).toHaveLength(1)
     const titanium = named('Screws').ways.find(way => /titanium/.test(way.name))!.againstG[0]
     const nylon = named('Screws').ways.find(way => /nylon/.test(way.name))!.againstG[0]
@@ -142,6 +185,14 @@ describe('two schools', () => {
     expect(named('Plug of the pack, both halves').ways.find(way => way.name.startsWith('two bullets 3.5 mm'))!.againstG[0]).toBeCloseTo(4, 9)
     const board = estimates.of(nougat.lines.find(l => l.id === 'board')!).valueG
     expect(named('Boards').ways.find(way => way.name === 'stack of 20 mm')!.againstG[0]).toBeCloseTo(3.6 + 5.5 - board, 9)
+  })
+  it('weigh plugs against solder by the pair and the number of motors, whichever is there now', () => {
+    expect(named('Motor leads').ways.map(way => [way.now, way.againstG[0]])).toEqual([[true, 0], [false, 1]])
+    const withPlugs: Build = { ...nougat, lines: nougat.lines.map(line => line.slot === 'motor' ? { ...line, properties: { ...line.properties, plug: 'two-pin 2.0 mm pitch' } } : line) }
+    const plugged = schoolsOf(withPlugs, estimates).find(s => s.question === 'Motor leads')!
+    expect(plugged.ways[1]).toMatchObject({ name: 'soldered straight to the board', againstG: [-1.8, -1.8], minutes: 20, loss: 2, cents: 0 })
+    const suggested = suggestShavings(withPlugs, withPlugs.flies, estimates, noGear, () => 'solder').find(s => s.shaving.kind === 'direct solder')!
+    expect(suggested.shaving).toMatchObject({ lineId: 'motors', gramsG: 1.8, evidence: 'worked out' })
   })
   it('say nothing where there are no data', () => {
     expect(schoolsOf({ ...nougat, fit: null, lines: [] }, estimates)).toEqual([])

@@ -1,6 +1,6 @@
 import { applyCommand } from '../commands'
 import type { Build, LoadoutChoice } from '../ledger'
-import { allowedLoadouts, type LineEstimates } from '../loadout'
+import { allowedLoadouts, dryLines, type LineEstimates } from '../loadout'
 import { normalQuantile } from '../numbers'
 import { chosenCards, loadoutVerdicts, type LoadoutJudgement, type LoadoutVerdicts } from '../report'
 import { limitG, type RuleCard } from '../rules'
@@ -9,8 +9,8 @@ import type { PlanAnswer } from './plan'
 import { spareFirst, wantMost, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
 import { blankShaveList, type Shaving, type ShaveList } from './types'
 
-/** What a plan is to reach: Clear under the chosen cards with the reserve kept free; so many grams off; or the most that can be put on while it stays Clear. */
-export type ShavingGoal = { readonly kind: 'clear' } | { readonly kind: 'put on' } | { readonly kind: 'grams', readonly gramsG: number }
+/** What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so many grams off; or the most that can be put on while it stays Clear. */
+export type ShavingGoal = { readonly kind: 'clear' } | { readonly kind: 'put on' } | { readonly kind: 'dry', readonly gramsG: number } | { readonly kind: 'grams', readonly gramsG: number }
 
 export interface PlanningSetting {
   readonly build: Build
@@ -19,6 +19,8 @@ export interface PlanningSetting {
   readonly cards: readonly RuleCard[]
   readonly estimates: LineEstimates
   readonly goal: ShavingGoal
+  /** What the likelihood of a slip is multiplied by: the builder's own hand. */
+  readonly slipFactor: number
 }
 
 export const shaveListOf = (build: Build): ShaveList => build.shave ?? blankShaveList
@@ -40,18 +42,23 @@ export function openShavings(build: Build, goal: ShavingGoal['kind'] = 'clear'):
   return shaveListOf(build).shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && (s.kind === 'put on') === (goal === 'put on') && effectOf(build, s).kind !== 'none')
 }
 
-/** What a shaving costs in whole cents, the price of the part it may ruin by its likelihood included. */
-export function shavingCents(build: Build, shaving: Shaving): number {
+/** What a shaving costs in whole cents, the price of the part it may ruin by its likelihood and the builder's hand included. */
+export function shavingCents(build: Build, shaving: Shaving, slipFactor: number): number {
   const touched = build.lines.find(line => line.id === (shaving.candidateId ?? shaving.lineId))
   const bought = shaving.candidateId === null || shaving.cents > 0 ? 0 : (touched?.priceEachCents ?? 0) * (touched?.quantity ?? 1)
   const ruined = build.lines.find(line => line.id === shaving.lineId)
-  return shaving.cents + bought + Math.round((ruined?.priceEachCents ?? 0) * shaving.slipPercent / 100)
+  return shaving.cents + bought + Math.round((ruined?.priceEachCents ?? 0) * Math.min(1, shaving.slipPercent * slipFactor / 100))
 }
 
 /** One loadout under one card that has to come down. */
 interface Watched { readonly choice: LoadoutChoice, readonly cardId: string }
 const judgedOf = (verdicts: readonly LoadoutVerdicts[], { choice, cardId }: Watched): LoadoutJudgement =>
   verdicts.find(v => v.choice.setupId === choice.setupId && v.choice.packLineId === choice.packLineId)!.judgements.find(j => j.card.id === cardId)!
+
+/** What the build weighs dry by its means: without pack and payload, as its own goal is said. */
+function dryG(build: Build, estimates: LineEstimates, choice: LoadoutChoice): number {
+  return dryLines(build, choice).reduce((sum, line) => sum + estimates.of(line).valueG, 0)
+}
 
 function choicesOf({ build, choice }: PlanningSetting): LoadoutChoice[] {
   return shaveListOf(build).everyLoadout ? allowedLoadouts(build) : [choice]
@@ -74,10 +81,13 @@ export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving
   const choices = choicesOf(setting)
   const judging = chosenCards(build, cards).filter(card => limitG(card) !== null && card.comparator !== 'none')
   const verdicts = loadoutVerdicts(build, choices, judging, estimates)
-  const watched: Watched[] = goal.kind === 'grams' ? [] : choices.flatMap(choice => judging.map(card => ({ choice, cardId: card.id })))
+  const byMassAlone = goal.kind === 'grams' || goal.kind === 'dry'
+  const massOf = (of: Build) => goal.kind === 'dry' ? dryG(of, estimates, setting.choice) : null
+  const watched: Watched[] = byMassAlone ? [] : choices.flatMap(choice => judging.map(card => ({ choice, cardId: card.id })))
   const guard = normalQuantile(build.aim.confidence)
-  const targets: ShavingTarget[] = goal.kind === 'grams'
-    ? [{ massG: verdicts[0]!.massG, varianceG2: verdicts[0]!.sigmaG ** 2, goalG: verdicts[0]!.massG - goal.gramsG, guard: 0 }]
+  const nowG = massOf(build) ?? verdicts[0]!.massG
+  const targets: ShavingTarget[] = byMassAlone
+    ? [{ massG: nowG, varianceG2: 0, goalG: goal.kind === 'dry' ? goal.gramsG : nowG - goal.gramsG, guard: 0 }]
     : watched.map((at) => {
         const judged = judgedOf(verdicts, at)
         // "Less than" asks for a hair more than "at most".
@@ -86,9 +96,9 @@ export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving
   const items = notLater.map((shaving): ShavingItem => {
     const after = afterShaving(build, shaving, estimates)
     const later = loadoutVerdicts(after, movedChoices(choices, build, after), judging, estimates)
-    const masses = goal.kind === 'grams' ? [later[0]!] : watched.map((at, i) => later[Math.floor(i / judging.length)]!.judgements.find(j => j.card.id === at.cardId)!)
+    const masses = byMassAlone ? [{ massG: massOf(after) ?? later[0]!.massG, sigmaG: 0 }] : watched.map((at, i) => later[Math.floor(i / judging.length)]!.judgements.find(j => j.card.id === at.cardId)!)
     return {
-      id: shaving.id, lock: shaving.lock, cents: shavingCents(build, shaving), minutes: shaving.minutes, loss: shaving.loss, forGood: shaving.forGood, gain: shaving.gain,
+      id: shaving.id, lock: shaving.lock ?? (shaving.state === 'planned' ? 'in' : null), cents: shavingCents(build, shaving, setting.slipFactor), minutes: shaving.minutes, loss: shaving.loss, forGood: shaving.forGood, gain: shaving.gain,
       gramsG: masses.map((mass, i) => targets[i]!.massG - mass.massG), varianceG2: masses.map((mass, i) => mass.sigmaG ** 2 - targets[i]!.varianceG2),
     }
   })
@@ -130,6 +140,7 @@ export function afterAll(build: Build, shavings: readonly Shaving[], estimates: 
 export function reachesGoal(setting: PlanningSetting, shavings: readonly Shaving[]): boolean {
   const { build, cards, estimates, goal } = setting
   const after = afterAll(build, shavings, estimates)
+  if (goal.kind === 'dry') return dryG(after, estimates, setting.choice) <= goal.gramsG + 1e-9
   const choices = choicesOf(setting)
   const judging = chosenCards(build, cards).filter(card => limitG(card) !== null && card.comparator !== 'none')
   const verdicts = loadoutVerdicts(after, movedChoices(choices, build, after), judging, estimates)
@@ -158,7 +169,7 @@ export function planSteps(setting: PlanningSetting, chosen: readonly Shaving[]):
   return order.map((shaving, i): PlanStep => {
     at = afterShaving(at, shaving, estimates)
     const now = loadoutVerdicts(at, movedChoices([choice], build, at), judging, estimates)[0]!
-    const step = { shaving, cents: shavingCents(build, shaving), offG: before.massG - now.massG, massG: now.massG, sigmaG: now.sigmaG, word: now.binding?.verdict?.word ?? null, probability: now.binding?.verdict?.probability ?? null, enough: reachesGoal(setting, order.slice(0, i + 1)) }
+    const step = { shaving, cents: shavingCents(build, shaving, setting.slipFactor), offG: before.massG - now.massG, massG: now.massG, sigmaG: now.sigmaG, word: now.binding?.verdict?.word ?? null, probability: now.binding?.verdict?.probability ?? null, enough: reachesGoal(setting, order.slice(0, i + 1)) }
     before = now
     return step
   })

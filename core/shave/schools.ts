@@ -2,20 +2,34 @@ import { typicalMass } from '../catalogue'
 import { fixingsSchedule, planWires } from '../fit'
 import type { Build } from '../ledger'
 import type { LineEstimates } from '../loadout'
-import { connectorNamed, connectors } from '../power'
+import { connectorNamed, connectors, plugPairG } from '../power'
 import { propertiesOfLine, textOf } from '../properties'
 import { wiresG } from '../workings'
+import { usualOfKind } from './types'
 
 /** One way of doing a thing: grams for the whole build against the present way, and what goes with it. */
-export interface SchoolWay { readonly name: string, readonly againstG: readonly [number, number], readonly now: boolean, readonly words: string }
+export interface SchoolWay {
+  readonly name: string
+  readonly againstG: readonly [number, number]
+  readonly now: boolean
+  readonly words: string
+  /** What changing to it usually takes; null for the present way. */
+  readonly minutes: number | null
+  /** What it gives up against the present way, 0 to 5, or less than none where it wins it back. */
+  readonly loss: number
+  /** Against the present way in whole cents; null where the ledger knows no price. */
+  readonly cents: number | null
+}
 /** A thing practitioners do in two ways or more, with what each comes to on this build. */
 export interface School { readonly question: string, readonly ways: readonly SchoolWay[] }
 
+/** The way it is now: what the others are held against. */
+const present = (name: string, words: string): SchoolWay => ({ name, now: true, againstG: one(0), words, minutes: null, loss: 0, cents: null })
 const one = (grams: number): readonly [number, number] => [grams, grams]
 
 /** The comparisons there are data for. Nothing is recommended: each way has its price. */
 export function schoolsOf(build: Build, estimates: LineEstimates): School[] {
-  return [screwMaterials(build), slack(build), plugs(build), boards(build, estimates)].filter(school => school !== null && school.ways.length > 1) as School[]
+  return [screwMaterials(build), slack(build), soldered(build), plugs(build), boards(build, estimates)].filter(school => school !== null && school.ways.length > 1) as School[]
 }
 
 function screwMaterials(build: Build): School | null {
@@ -25,9 +39,10 @@ function screwMaterials(build: Build): School | null {
   const now = [...new Set(rows.map(row => row.joint.material))].join(' and ')
   const ways = names.map((name): SchoolWay => ({
     name, now: false, againstG: one(-rows.reduce((sum, row) => sum + (row.materials.find(m => m.material === name)?.savesG ?? 0), 0)),
+    minutes: usualOfKind['change material'].minutes * rows.length, loss: /steel|titanium/.test(name) ? 0 : 3, cents: null,
     words: /titanium/.test(name) ? 'strong enough nearly everywhere; dear' : /steel/.test(name) ? 'cheap, holds whatever is asked' : 'thread-lock and gentle torque; shears in a crash',
   }))
-  return { question: 'Screws', ways: [{ name: now, now: true, againstG: one(0), words: 'what the fixings plan has' }, ...ways] }
+  return { question: 'Screws', ways: [present(now, 'what the fixings plan has'), ...ways] }
 }
 
 function slack(build: Build): School | null {
@@ -36,17 +51,33 @@ function slack(build: Build): School | null {
   const slackG = rows.reduce((sum, { wire }) => sum + (wire.slackMm > 0 ? wiresG(wire.awg, wire.slackMm, wire.count) : 0), 0)
   const uncutG = rows.reduce((sum, row) => sum + row.savedG, 0)
   return { question: 'Leads', ways: [
-    { name: 'cut, with the slack planned', now: true, againstG: one(0), words: 'what the wire plan has' },
-    { name: 'cut to the way alone', now: false, againstG: one(-slackG), words: 'no second try at a joint' },
-    { name: 'left as they came', now: false, againstG: one(uncutG), words: 'long enough for the next build' },
+    present('cut, with the slack planned', 'what the wire plan has'),
+    { name: 'cut to the way alone', now: false, againstG: one(-slackG), minutes: usualOfKind['trim leads'].minutes, loss: 2, cents: 0, words: 'no second try at a joint' },
+    { name: 'left as they came', now: false, againstG: one(uncutG), minutes: -usualOfKind['trim leads'].minutes, loss: -1, cents: 0, words: 'long enough for the next build' },
   ] }
+}
+
+/** Direct solder or plugs on the motors: grams and a joint less, or a dead motor changed in two minutes. */
+function soldered(build: Build): School | null {
+  const motors = build.lines.find(line => line.slot === 'motor' && line.state === 'fitted')
+  if (!motors) return null
+  const pair = plugPairG(textOf(motors, 'plug') ?? '')
+  const gramsG = (pair ?? plugPairG('small')!).grams * motors.quantity
+  const { minutes, loss } = usualOfKind['direct solder']
+  const words = { plugs: 'a dead motor is changed in two minutes; a plug more that can work loose', solder: 'nothing to work loose; the iron comes out for every repair' }
+  return { question: 'Motor leads', ways: pair
+    ? [present('plugs', words.plugs), { name: 'soldered straight to the board', now: false, againstG: one(-gramsG), minutes, loss, cents: 0, words: words.solder }]
+    : [present('soldered straight to the board', words.solder), { name: 'plugs', now: false, againstG: one(gramsG), minutes, loss: -loss, cents: null, words: words.plugs }] }
 }
 
 function plugs(build: Build): School | null {
   const lead = build.lines.find(line => line.slot === 'power lead' && line.state === 'fitted')
   const plug = lead && connectorNamed(textOf(lead, 'plug') ?? '')
   if (!plug) return null
-  return { question: 'Plug of the pack, both halves', ways: connectors.filter(c => c.continuousA >= plug.continuousA / 4).map(c => ({ name: c.connector, now: c === plug, againstG: one(c.pairG - plug.pairG), words: `bears ${c.continuousA} A for long, ${c.burstA} A in bursts` })) }
+  return { question: 'Plug of the pack, both halves', ways: connectors.filter(c => c.continuousA >= plug.continuousA / 4).map((c): SchoolWay => {
+    const words = `bears ${c.continuousA} A for long, ${c.burstA} A in bursts`
+    return c === plug ? present(c.connector, words) : { name: c.connector, now: false, againstG: one(c.pairG - plug.pairG), words, minutes: usualOfKind['direct solder'].minutes, loss: 0, cents: null }
+  }) }
 }
 
 function boards(build: Build, estimates: LineEstimates): School | null {
@@ -55,7 +86,7 @@ function boards(build: Build, estimates: LineEstimates): School | null {
   const nowG = estimates.of(board).valueG
   const ways = (['16 mm', '20 mm'] as const).flatMap((size): SchoolWay[] => {
     const [flight, speed] = [typicalMass('board', `flight controller ${size}`), typicalMass('speed controller', `4-in-1 ${size}`)]
-    return flight && speed ? [{ name: `stack of ${size}`, now: false, againstG: [flight.lowG + speed.lowG - nowG, flight.highG + speed.highG - nowG], words: 'one half is replaced alone; more height and screws' }] : []
+    return flight && speed ? [{ name: `stack of ${size}`, now: false, minutes: 60, loss: -1, cents: null, againstG: [flight.lowG + speed.lowG - nowG, flight.highG + speed.highG - nowG], words: 'one half is replaced alone; more height and screws' }] : []
   })
-  return { question: 'Boards', ways: [{ name: 'one board for all', now: true, againstG: one(0), words: 'lightest and flattest; a burnt corner takes all of it' }, ...ways] }
+  return { question: 'Boards', ways: [present('one board for all', 'lightest and flattest; a burnt corner takes all of it'), ...ways] }
 }

@@ -1,8 +1,9 @@
 import { typicalClasses, type TypicalMass } from '../catalogue'
 import { applyCommand } from '../commands'
 import { fitReport, fixingsSchedule, planWires, type GroundGear } from '../fit'
-import { measureOf } from '../properties'
-import type { Build, LoadoutChoice } from '../ledger'
+import { plugPairG } from '../power'
+import { measureOf, textOf } from '../properties'
+import type { Build, Line, LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
 import { makeShaving, type Shaving } from './types'
 
@@ -12,8 +13,9 @@ export interface Suggestion { readonly shaving: Shaving, readonly because: strin
 const fixed = (value: number) => value.toFixed(2)
 
 /**
- * What the ledger suggests for a loadout: candidates lighter than what is fitted, fittings that could stay at home, leads longer
- * than the wire plan needs, screws, straps; lines that are off and could be put on. What is on the list already is not
+ * What the ledger suggests for a loadout: candidates lighter than what is fitted, and heavier ones to put on where there are
+ * grams to spare; fittings that could stay at home, leads longer than the wire plan needs, screws, straps, plugs that could be
+ * soldered; lines that are off and could be put on. What is on the list already is not
  * suggested again, nor a swap that would clash with what stays. `newId` makes the ids.
  */
 export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: LineEstimates, gear: GroundGear, newId: () => string): Suggestion[] {
@@ -25,8 +27,13 @@ export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: 
     const fitted = build.lines.find(line => line.id === candidate.insteadOf && line.state === 'fitted')
     if (candidate.state !== 'candidate' || !fitted || !candidate.mass || !fitted.mass || known.some(s => s.candidateId === candidate.id)) continue
     const [now, then] = [estimates.of(fitted).valueG, estimates.of(candidate).valueG]
-    if (then >= now - 0.05 || clashes(applyCommand(build, { type: 'line.fit', id: candidate.id })) > clashesNow) continue
-    suggestions.push({ because: `${fixed(now)} g now, ${fixed(then)} g with it`, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: fitted.slot === 'strap' ? 'lighter strap' : 'swap part', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
+    const because = `${fixed(now)} g now, ${fixed(then)} g with it`
+    if (Math.abs(then - now) < 0.05 || clashes(applyCommand(build, { type: 'line.fit', id: candidate.id })) > clashesNow) continue
+    if (then > now) {
+      suggestions.push({ because: `${because}${broughtBy(fitted, candidate)}: worth it where there are grams to spare`, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: 'put on', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
+      continue
+    }
+    suggestions.push({ because, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: fitted.slot === 'strap' ? 'lighter strap' : 'swap part', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
   }
   for (const line of countedLines(build, choice)) {
     if (!isOptional(line) || line.role !== 'fitting' || !line.mass || known.some(s => s.kind === 'leave off' && s.lineId === line.id)) continue
@@ -44,7 +51,24 @@ export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: 
     const grams = estimates.of(line).valueG
     suggestions.push({ because: `${fixed(grams)} g, off now`, shaving: makeShaving({ id: newId(), what: `put on: ${line.name}`.slice(0, 120), kind: 'put on', lineId: line.id, gramsG: -Number(grams.toFixed(2)), evidence: 'weighed' }) })
   }
-  return [...suggestions, ...fromJoints(build, newId), ...fromStraps(build, estimates, newId)].filter(({ shaving }) => !known.some(s => s.what === shaving.what))
+  return [...suggestions, ...fromJoints(build, newId), ...fromStraps(build, estimates, newId), ...fromPlugs(build, newId)].filter(({ shaving }) => !known.some(s => s.what === shaving.what))
+}
+
+/** What a heavier candidate has more of, where the parts say so. */
+function broughtBy(fitted: Line, candidate: Line): string {
+  if (fitted.pack && candidate.pack && candidate.pack.capacityMah > fitted.pack.capacityMah) return `, ${candidate.pack.capacityMah} in place of ${fitted.pack.capacityMah} mAh`
+  const [was, comes] = [measureOf(fitted, 'powerMw'), measureOf(candidate, 'powerMw')]
+  return was !== undefined && comes !== undefined && comes > was ? `, ${comes} in place of ${was} mW` : ''
+}
+
+/** Plugs on leads that could as well be soldered. The pack's own plug stays: it is unplugged after every flight. */
+function fromPlugs(build: Build, newId: () => string): Suggestion[] {
+  return build.lines.filter(line => line.state === 'fitted' && line.mass && line.slot !== 'pack' && line.slot !== 'power lead').flatMap((line): Suggestion[] => {
+    const pair = plugPairG(textOf(line, 'plug') ?? '')
+    if (!pair) return []
+    const gramsG = Number((pair.grams * line.quantity).toFixed(2))
+    return [{ because: `a mated pair weighs about ${fixed(pair.grams)} g, × ${line.quantity}; a dead one is then unsoldered`, shaving: makeShaving({ id: newId(), what: `solder the leads: ${line.name}`.slice(0, 120), kind: 'direct solder', lineId: line.id, gramsG, evidence: pair.known ? 'worked out' : 'guess' }) }]
+  })
 }
 
 /** Screws longer than their joint needs, and steel ones that titanium would do for. Nothing softer: that is the builder's to dare. */

@@ -35,7 +35,7 @@ export interface Shaving {
   /** For what is put on: what it brings, 0 to 5. */
   readonly gain: number
   readonly forGood: boolean
-  /** How likely a slip ruins the part, per cent; costs that share of its price. */
+  /** How likely a slip of a usual hand ruins the part, per cent; costs that share of its price. */
   readonly slipPercent: number
   readonly excludes: readonly string[]
   readonly needs: readonly string[]
@@ -74,6 +74,11 @@ export const usualOfKind: Readonly<Record<ShavingKind, Pick<Shaving, 'minutes' |
   'put on': { minutes: 10, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 0 },
   'other': { minutes: 15, loss: 1, lossWord: 'nothing', forGood: false, slipPercent: 0 },
 }
+
+/** How sure the builder's hand is: it scales how likely a slip is. */
+export const hands = ['practised', 'usual', 'learning'] as const
+export type Hand = (typeof hands)[number]
+export const slipFactorOf: Readonly<Record<Hand, number>> = { practised: 0.5, usual: 1, learning: 2 }
 
 /** Kinds that weaken what they touch: they carry the caution. */
 export const structuralKinds: readonly ShavingKind[] = ['drill', 'cut']

@@ -32,6 +32,7 @@ export const commandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('shave.set'), fields: z.strictObject({ spare: shaveShape.spare, caps: shaveShape.caps, everyLoadout: shaveShape.everyLoadout }).partial() }),
   z.strictObject({ type: z.literal('shaving.put'), shaving: shavingSchema }),
   z.strictObject({ type: z.literal('shaving.delete'), id: idSchema }),
+  z.strictObject({ type: z.literal('shavings.plan'), ids: z.array(idSchema).max(300) }),
   z.strictObject({ type: z.literal('shaving.do'), id: idSchema, mass: massSchema.nullable(), realG: shavingSchema.shape.realG, on: daySchema }),
   z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),
   z.strictObject({ type: z.literal('loadout.never'), choice: loadoutChoiceSchema, never: z.boolean() }),

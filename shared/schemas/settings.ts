@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { polarisations } from '../../core/properties'
+import { hands } from '../../core/shave/types'
 import { scaleAddressSchema } from './bench-scale'
 import type { Settings } from '../settings'
 
@@ -10,6 +11,7 @@ export const settingsSchema = z.strictObject({
   confidence: z.number().min(0.5, 'Confidence is at least 50 %.').max(0.9999, 'Confidence is at most 99.99 %.'),
   singleKeys: z.boolean(),
   benchScale: scaleAddressSchema,
+  hand: z.enum(hands),
   gear: z.strictObject({
     radioFamily: z.string().max(80), videoFamily: z.string().max(80), polarisation: z.enum(['', ...polarisations]),
     chargerCells: z.int('Cells are a whole number.').min(1, 'A charger does at least one cell.').max(14, 'At most 14 cells.').nullable(), chargerPlugs: z.string().max(200, 'The charger’s plugs are at most 200 characters.'),

@@ -1,6 +1,6 @@
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { bestPlan, costOf, missG, reachesGoals, spareFirst, wantMost, type LinearSolver, type ShavingItem, type ShavingProblem } from '../../core/shave'
+import { bestPlan, costOf, missG, PlanSearch, reachesGoals, spareFirst, wantMost, type LinearSolver, type ShavingItem, type ShavingProblem } from '../../core/shave'
 import { allowedPlans, cheapestOfAll } from '../../core/shave/exhaustive'
 import { exactSolver } from './highs'
 
@@ -104,6 +104,22 @@ describe('the best plan', () => {
     expect(answer.cost).toBeCloseTo(dear.reduce((sum, item) => sum + costOf(item, problem.spare), 0), 9)
     expect(answer.bound).toBeLessThanOrEqual(best.cost + 1e-9)
     expect(answer.bound).toBeGreaterThanOrEqual(0)
+  })
+
+  it('run again with more time goes on where it was, and ends with the same plan as one long run', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const problem = randomProblem(seed)
+      let left = 1
+      const search = new PlanSearch(problem, (program, seconds) => program.binaries.length > 0 && left-- <= 0 ? { status: 'stopped', values: null } : solve(program, seconds))
+      let answer = search.run(patient())
+      for (let runs = 0; runs < 60 && (answer.status === 'given up' || answer.status === 'unproven'); runs++) {
+        left = 1
+        answer = search.run(patient())
+      }
+      const whole = bestPlan(problem, solve, patient())
+      expect(answer.status).toBe(whole.status)
+      if (answer.status === 'best' && whole.status === 'best') expect(answer.cost).toBeCloseTo(whole.cost, 9)
+    }
   })
 
   it('needs nothing where the goal is reached already, and refuses what cannot be meant', () => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { bases, roles, slotFacts, type Line } from '#core/ledger'
+import { bases, makeMass, roles, slotFacts, type Line } from '#core/ledger'
 import { sigmaG, spreadG } from '#core/estimate'
 import { lineGrams } from '#core/evidence'
 import { fixed, gramsFigure, gramsWithSpread, signed, spreadFigure } from '#core/display'
@@ -34,6 +34,10 @@ const { report: fit } = useFit()
 const clashing = computed(() => fit.value?.findings.filter(f => f.setAside === null && f.severity !== 'advice' && f.lineIds.includes(props.line.id)) ?? [])
 const tieProblem = ref('')
 
+function useWorked({ grams, words, each }: { grams: number, words: string, each: boolean }) {
+  const mass = makeMass({ versionId: newId(), evidence: 'worked out', valueG: grams, valueCount: each ? 1 : props.line.quantity, resolutionG: 0.0001, origin: words.slice(0, 200) })
+  if (store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields: { mass } }] }, words)) working.value = false
+}
 const explanation = computed((): string => {
   const { mass } = props.line
   if (!mass) return 'Nobody has said what it weighs. Type the grams in the sheet.'
@@ -107,7 +111,7 @@ function remove() {
       <dl class="facts"><template v-for="c in contributions" :key="c.key"><dt>{{ c.words }}</dt><dd>{{ fixed(Math.abs(c.g), 3) }} g</dd></template><dt>one standard uncertainty</dt><dd>{{ fixed(sigmaG(estimate), 3) }} g</dd></dl>
     </details>
     <LineHistory :line="line" />
-    <LazyWorkOut v-if="working" :line="line" @close="working = false" />
+    <LazyWorkOut v-if="working" :line="line" use="Use it for this line" @worked="useWorked" @close="working = false" />
     <button v-else type="button" class="plain work-out" @click="working = true">Work its grams out</button>
 
     <template v-if="line.state === 'candidate'">

@@ -8,6 +8,9 @@ const props = defineProps<{ shaving: Shaving }>()
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
 const problem = ref('')
+const working = ref(false)
+const calculatorOf: Partial<Record<ShavingKind, string>> = { 'trim leads': 'trim', 'direct solder': 'trim', 'shorter lead': 'trim', 'drill': 'hole', 'cut': 'plate', 'less coating': 'film' }
+const touched = computed(() => store.build!.lines.find(line => line.id === props.shaving.lineId) ?? null)
 const lines = computed(() => store.build!.lines.filter(line => line.mass && (line.state === 'fitted' || (line.state === 'off' && props.shaving.kind === 'put on'))))
 const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId))
 const others = computed(() => (store.build!.shave?.shavings ?? []).filter(s => s.id !== props.shaving.id))
@@ -22,6 +25,12 @@ function number(key: 'gramsG' | 'spreadG' | 'minutes' | 'slipPercent', event: Ev
   const read = readNumber((event.target as HTMLInputElement).value.replace(/\s*(g|min|%)\s*$/i, '').replace('−', '-'))
   if (isNotRead(read)) problem.value = read.problem
   else put({ [key]: read.value, ...(key === 'gramsG' || key === 'spreadG' ? { evidence: props.shaving.evidence === 'weighed' ? 'guess' : props.shaving.evidence } : {}) })
+}
+/** What is cut away, by its dimensions: of every piece where the line has several. */
+function useWorked({ grams, each }: { grams: number, each: boolean }) {
+  const off = each ? grams * touched.value!.quantity : grams
+  put({ gramsG: Number(off.toFixed(3)), spreadG: Number(Math.max(0.01, off * 0.1).toFixed(2)), evidence: 'worked out' })
+  working.value = false
 }
 function money(event: Event) {
   const read = readCents((event.target as HTMLInputElement).value)
@@ -43,6 +52,8 @@ function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.sh
     <template v-if="effect.kind !== 'swap' && effect.kind !== 'off' && effect.kind !== 'on'">
       <label class="field">Grams off<EditField :value="shaving.gramsG" inputmode="decimal" class="figure" @change="number('gramsG', $event)" /></label>
       <label class="field">± g<EditField :value="shaving.spreadG" inputmode="decimal" class="figure" @change="number('spreadG', $event)" /></label>
+      <p v-if="touched && !working" class="wide"><button type="button" class="plain" @click="working = true">Work the grams out …</button></p>
+      <LazyWorkOut v-if="touched && working" class="wide" :line="touched" use="That much comes off" saved :first="calculatorOf[shaving.kind]" @worked="useWorked" @close="working = false" />
     </template>
     <p v-else class="soft wide">Its grams are those of the ledger.</p>
     <label class="field">Money, {{ settings.currency }}<EditField :value="(shaving.cents / 100).toFixed(2)" inputmode="decimal" class="figure" @change="money" /></label>

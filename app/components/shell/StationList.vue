@@ -34,8 +34,9 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
 function shaveStatus(build: Build): Status {
   const open = [...openShavings(build), ...openShavings(build, 'put on')]
   const finished = shaveListOf(build).shavings.filter(s => s.state === 'done').length
+  const planned = open.filter(s => s.state === 'planned').length
   if (open.length + finished === 0) return { line: 'nothing on the list', tone: 'quiet' }
-  return { line: `${open.length} on the list${finished > 0 ? ` · ${finished} done` : ''}`, tone: 'good' }
+  return { line: `${open.length} on the list${planned > 0 ? ` · ${planned} planned` : ''}${finished > 0 ? ` · ${finished} done` : ''}`, tone: 'good' }
 }
 /** Red only where something is over that nobody has decided to fly so. */
 function packsTone(cells: readonly SheetCell[]): Status['tone'] {

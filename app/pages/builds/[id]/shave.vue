@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { centsFigure, fixed, percentSure, signed } from '#core/display'
-import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, suggestShavings, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
 import { loadoutName } from '#core/loadout'
 import { isNotRead, readCents, readNumber } from '#core/units'
 import { nameSchema } from '#shared/schemas/common'
@@ -8,7 +8,7 @@ import type { FrontierPoint } from '~/workers/shave.worker'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
-const { goal, withFrontier, plan, others, frontier, busy, progress, failure, seconds, ask, stop } = useShavePlan()
+const { goal, withFrontier, plan, others, frontier, turned, busy, progress, failure, askTurned, goOn, stop } = useShavePlan()
 const list = computed(() => shaveListOf(store.build!))
 const selectedId = ref<string | null>(null)
 const selected = computed(() => list.value.shavings.find(s => s.id === selectedId.value) ?? null)
@@ -26,6 +26,7 @@ const refused = computed(() => list.value.shavings.filter(s => s.state === 'refu
 const measureNames: Record<Measure, string> = { cents: 'money', minutes: 'minutes', loss: 'what is given up', changes: 'the number of changes', forGood: 'what cannot be undone' }
 const neededG = computed(() => {
   const binding = store.overview?.binding?.verdict
+  if (goal.value.kind === 'dry') return Math.max(0, store.overview!.dry.valueG - goal.value.gramsG)
   return goal.value.kind === 'grams' ? goal.value.gramsG : binding ? Math.max(0, store.build!.aim.reserveG + binding.guardG - binding.headroomG) : null
 })
 const costWords = (of: { cents: number, minutes: number }) => `${centsFigure(of.cents)} ${settings.value.currency} and ${fixed(of.minutes, 0)} minutes`
@@ -61,25 +62,32 @@ function suggest() { suggestions.value = suggestShavings(store.build!, store.cho
 function takeUp(suggestion: Suggestion) {
   if (store.run({ type: 'shaving.put', shaving: suggestion.shaving })) suggestions.value = suggestions.value!.filter(s => s !== suggestion)
 }
+/** What turning one shaving would cost against the plan shown, in words. */
+const canBeTurned = computed(() => selected.value && usable.value.has(selected.value.id) && selected.value.lock === null && selected.value.state === 'idea' && plan.value?.status === 'best' && !chosen.value && (inPlan.value.has(selected.value.id) || (selected.value.kind === 'put on') === (goal.value.kind === 'put on')))
+const turnedWords = computed(() => {
+  const now = plan.value
+  if (!now || turned.value?.id !== selectedId.value) return busy.value ? 'working it out…' : ''
+  const { plan: then } = turned.value!
+  if (then.status === 'none') return `No plan then: it would miss by ${fixed(then.missG, 2)} g.`
+  if (then.status === 'given up') return 'No plan was found in the time given.'
+  const against = [[`${signed((then.cents - now.cents) / 100, 2)} ${settings.value.currency}`, then.cents - now.cents], [`${signed(then.minutes - now.minutes, 0)} minutes`, then.minutes - now.minutes], [`${signed(then.loss - now.loss, 0)} given up`, then.loss - now.loss]] as const
+  const differs = against.filter(([, by]) => by !== 0).map(([words]) => words)
+  return `${stepsWords(then.steps.length)}: ${then.steps.map(step => step.shaving.what).join(', ')}. ${differs.length > 0 ? `${differs.join(', ')} against the plan.` : 'It costs the same.'}`
+})
+const canDecide = computed(() => steps.value.length > 0 && !failure.value && plan.value?.status === 'best' && steps.value.some(step => step.shaving.state !== 'planned'))
 function put(shaving: Shaving, fields: Partial<Shaving>) { store.run({ type: 'shaving.put', shaving: { ...shaving, ...fields } }) }
 
-/** Doing a step: what it really took off is asked for, the forecast stands until it is weighed. */
-const doing = ref<{ id: string, real: string } | null>(null)
-async function begin(shaving: Shaving) {
-  doing.value = { id: shaving.id, real: '' }
-  await nextTick()
-  document.querySelector<HTMLInputElement>('.doing input')?.focus()
-}
+/** The step whose real grams are asked for; the forecast stands until it is weighed. */
+const doing = ref<string | null>(null)
+function begin(shaving: Shaving) { doing.value = shaving.id }
 const today = () => new Date().toISOString().slice(0, 10)
-function doIt(shaving: Shaving) {
-  const text = doing.value?.real.trim() ?? ''
-  const read = text === '' ? null : readNumber(text.replace(/\s*g$/i, ''))
-  if (read && (isNotRead(read) || Math.abs(read.value) > 1000)) { problem.value = isNotRead(read) ? read.problem : 'Grams off are from −1000 to 1000.'; return }
-  const realG = read && !isNotRead(read) ? (shaving.kind === 'put on' ? -Math.abs(read.value) : read.value) : null
-  const off = realG === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: realG, spreadG: Math.max(0.03, 2 * (read as { step: number }).step), weighed: true, on: today() }
+function doIt(shaving: Shaving, real: { grams: number, stepG: number } | null) {
+  const off = real === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: real.grams, spreadG: Math.max(0.03, 2 * real.stepG), weighed: true, on: today() }
   const mass = massAfter(store.build!, shaving, line => store.estimates.before(line), off, () => newId())
-  if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG, on: today() })) { doing.value = null; problem.value = '' }
+  if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG: real?.grams ?? null, on: today() })) doing.value = null
 }
+/** Decides on the plan shown: its steps stay in every plan from now on. */
+function decide() { store.run({ type: 'shavings.plan', ids: steps.value.map(step => step.shaving.id) }) }
 const refusing = ref<{ id: string, why: string } | null>(null)
 function refuse(shaving: Shaving) {
   put(shaving, { state: 'refused', why: refusing.value?.why.trim() ?? '' })
@@ -117,33 +125,33 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
 <template>
   <div class="station">
     <main class="worksheet">
-      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'put on' ? 'what is worth putting on while it stays clear' : goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : `${fixed(goal.gramsG, 1)} g off` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" @click="suggest">Suggest from the ledger</button></div>
+      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'put on' ? 'what is worth putting on while it stays clear' : goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : goal.kind === 'dry' ? `to ${fixed(goal.gramsG, 1)} g dry` : `${fixed(goal.gramsG, 1)} g off` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" @click="suggest">Suggest from the ledger</button></div>
       <form class="new" @submit.prevent="add"><input ref="what" v-model="draft.what" placeholder="What could be shaved?" aria-label="What is done"><select v-model="draft.kind" aria-label="Kind"><option v-for="kind in shavingKinds" :key="kind">{{ kind }}</option></select><input v-model="draft.grams" class="figure grams" inputmode="decimal" :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'" aria-label="Grams off"><button type="submit" class="first">New shaving <kbd>N</kbd></button></form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="suggestions" class="suggest" aria-label="Suggestions">
         <p v-if="suggestions.length === 0" class="soft">The ledger suggests nothing more: no lighter candidate, no fitting, no lead longer than its way.</p>
-        <p v-for="s in suggestions" :key="s.shaving.id"><button type="button" class="plain" @click="takeUp(s)">Put on the list</button> {{ s.shaving.what }} <b class="figure">−{{ fixed(s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span></p>
+        <p v-for="s in suggestions" :key="s.shaving.id"><button type="button" class="plain" @click="takeUp(s)">Put on the list</button> {{ s.shaving.what }} <b class="figure">{{ signed(-s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span></p>
       </section>
 
       <p v-if="list.shavings.length === 0" class="empty">Write down what could come off: grams are enough, the rest can wait. The cheapest way back under the limit is worked out from the list.</p>
       <div v-else class="scroll">
         <table>
-          <thead><tr><th /><th data-test="plan-sentence">{{ sentence }} <button v-if="busy" type="button" class="plain" @click="stop('Stopped. The list is as it was.')">Stop</button><button v-else-if="failure || plan?.status === 'given up' || plan?.status === 'unproven'" type="button" class="plain" @click="seconds *= 3; ask()">Go on longer</button></th><th class="right">Grams</th><th class="right">±</th><th class="right">Money</th><th class="right">Time</th><th class="right">AUW then</th><th class="right">Sure</th><th /></tr></thead>
+          <thead><tr><th /><th data-test="plan-sentence" :data-busy="busy">{{ sentence }} <button v-if="busy" type="button" class="plain" @click="stop('Stopped. The list is as it was.')">Stop</button><button v-else-if="canDecide" type="button" class="plain" @click="decide">Decide on it</button><button v-else-if="failure || plan?.status === 'given up' || plan?.status === 'unproven'" type="button" class="plain" @click="goOn">Go on longer</button></th><th class="right">Grams</th><th class="right">±</th><th class="right">Money</th><th class="right">Time</th><th class="right">AUW then</th><th class="right">Sure</th><th /></tr></thead>
           <tbody>
             <template v-for="(step, i) in steps" :key="step.shaving.id">
               <tr class="step" :class="{ selected: selectedId === step.shaving.id }" :data-step="i + 1">
                 <td><em>{{ i + 1 }}</em></td>
-                <td><button type="button" class="plain name" @click="selectedId = step.shaving.id">{{ step.shaving.what }}</button><small>{{ loses(step.shaving) }}<b v-if="step.enough && !steps[i - 1]?.enough"> · the last one needed</b></small></td>
+                <td><button type="button" class="plain name" @click="selectedId = step.shaving.id">{{ step.shaving.what }}</button><small>{{ loses(step.shaving) }}<b v-if="step.enough && !steps[i - 1]?.enough"> · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b></small></td>
                 <td class="right figure" :class="step.offG >= 0 ? 'word-clear' : 'word-over'">{{ signed(-step.offG, 2) }}</td><td class="right figure soft">{{ fixed(step.shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(step.cents) }}</td><td class="right figure">{{ fixed(step.shaving.minutes, 0) }} min</td>
                 <td class="right figure"><b>{{ fixed(step.massG, 1) }}</b></td><td class="right">{{ step.probability === null ? '' : percentSure(step.probability) }}</td>
                 <td class="acts"><button type="button" @click="begin(step.shaving)">Do it<kbd v-if="i === 0">D</kbd></button></td>
               </tr>
-              <tr v-if="doing?.id === step.shaving.id" class="doing"><td /><td colspan="8"><form @submit.prevent="doIt(step.shaving)"><label>What came {{ step.shaving.kind === 'put on' ? 'on' : 'off' }} by the scale, g <input v-model="doing.real" class="figure" inputmode="decimal" :placeholder="`forecast ${fixed(step.offG, 2)}`" aria-label="What came off by the scale, g" @keydown.esc="doing = null"></label><button type="submit" class="first">Done</button><button type="button" @click="doing = null">Not yet</button><span class="soft">Empty: the forecast stands until you weigh.</span></form></td></tr>
+              <tr v-if="doing === step.shaving.id" class="doing"><td /><td colspan="8"><DoStep :key="step.shaving.id" :shaving="step.shaving" :forecast-g="step.offG" @done="doIt(step.shaving, $event)" @close="doing = null" /></td></tr>
             </template>
             <tr v-if="rest.length > 0" class="head"><th colspan="9" scope="rowgroup">{{ goal.kind === 'put on' ? 'Not in this plan' : 'Not needed for this plan' }}</th></tr>
             <tr v-for="shaving in rest" :key="shaving.id" :class="{ selected: selectedId === shaving.id }">
               <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ loses(shaving) }}{{ usable.has(shaving.id) ? '' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}</small></td>
-              <td class="right figure">{{ signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(shavingCents(store.build!, shaving)) }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
+              <td class="right figure">{{ signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(shavingCents(store.build!, shaving, slipFactorOf[settings.hand])) }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
               <td colspan="3" class="acts"><button v-if="shaving.lock !== 'in'" type="button" class="plain" @click="put(shaving, { lock: 'in' })">Force it in</button><button type="button" class="plain" @click="refusing = { id: shaving.id, why: '' }">Refuse</button></td>
             </tr>
             <tr v-if="refusing" class="doing"><td /><td colspan="8"><form @submit.prevent="refuse(list.shavings.find(s => s.id === refusing!.id)!)"><label>Why not “{{ list.shavings.find(s => s.id === refusing!.id)?.what }}”? <input v-model="refusing.why" maxlength="2000" aria-label="Why not"></label><button type="submit" class="first">Refuse it</button><button type="button" @click="refusing = null">Leave it</button></form></td></tr>
@@ -160,16 +168,22 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
       <template v-if="selected">
         <h2>{{ selected.what }}</h2>
         <ShavingFields :key="selected.id" :shaving="selected" />
+        <template v-if="canBeTurned">
+          <h3>{{ inPlan.has(selected.id) ? 'Without it' : 'Why not this one?' }}</h3>
+          <p data-test="turned">{{ turnedWords }} <button v-if="!busy && turned?.id !== selected.id" type="button" class="plain" @click="askTurned(selected.id, inPlan.has(selected.id) ? 'out' : 'in')">Work it out</button></p>
+        </template>
+        <p v-if="selected.state === 'planned'"><button type="button" class="plain" @click="put(selected, { state: 'idea' })">Not planned any more</button></p>
         <p class="foot"><button type="button" @click="selectedId = null">Back to the plan</button> <button type="button" class="plain" @click="store.run({ type: 'shaving.delete', id: selected.id })">Delete</button></p>
       </template>
       <template v-else>
         <h2>What to spare</h2>
         <label v-for="(name, measure) in measureNames" :key="measure" class="tick"><input type="radio" name="spare" :checked="list.spare === measure" @change="spare(measure)">{{ name }}</label>
         <h3>The goal</h3>
-        <label class="tick"><input type="radio" name="goal" :checked="goal.kind !== 'put on'" @change="goal = { kind: 'clear' }">take off what is too much</label>
+        <label class="tick"><input type="radio" name="goal" :checked="goal.kind === 'clear' || goal.kind === 'grams'" @change="goal = { kind: 'clear' }">take off what is too much</label>
+        <label v-if="store.build!.aim.goalDryG !== null" class="tick"><input type="radio" name="goal" :checked="goal.kind === 'dry'" @change="goal = { kind: 'dry', gramsG: store.build!.aim.goalDryG! }">the dry mass aimed at, {{ fixed(store.build!.aim.goalDryG, 1) }} g</label>
         <label class="tick"><input type="radio" name="goal" :checked="goal.kind === 'put on'" @change="goal = { kind: 'put on' }">put on what is worth it</label>
         <label class="tick"><input type="checkbox" :checked="list.everyLoadout" @change="store.run({ type: 'shave.set', fields: { everyLoadout: !list.everyLoadout } })">every loadout that is flown</label>
-        <label v-if="goal.kind !== 'put on'" class="field">Or just so many grams<EditField :value="goal.kind === 'grams' ? goal.gramsG : ''" placeholder="until Clear" inputmode="decimal" class="figure" aria-label="Grams to take off" @change="setGoal" /></label>
+        <label v-if="goal.kind === 'clear' || goal.kind === 'grams'" class="field">Or just so many grams<EditField :value="goal.kind === 'grams' ? goal.gramsG : ''" placeholder="until Clear" inputmode="decimal" class="figure" aria-label="Grams to take off" @change="setGoal" /></label>
         <h3>At most</h3>
         <div class="fields"><label class="field">Money<EditField :value="list.caps.cents === null ? '' : (list.caps.cents / 100).toFixed(2)" class="figure" inputmode="decimal" aria-label="Most money" @change="cap('cents', $event)" /></label><label class="field">Minutes<EditField :value="list.caps.minutes ?? ''" class="figure" inputmode="decimal" aria-label="Most minutes" @change="cap('minutes', $event)" /></label><label class="field">Given up, in all<EditField :value="list.caps.loss ?? ''" class="figure" inputmode="decimal" aria-label="Most given up" @change="cap('loss', $event)" /></label></div>
         <template v-if="others.length > 0"><h3>What else nearly works</h3><p v-for="(other, i) in others" :key="i">{{ costWords(other) }}: <span class="soft">{{ other.steps.map(s => s.shaving.what).join(', ') }}</span></p></template>
@@ -184,6 +198,6 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
 <style scoped>
 .say { font-size: 12.5px; } .new { display: flex; gap: 6px; margin-bottom: 8px; flex-wrap: wrap; } .new input:first-child { flex: 1; min-width: 200px; } .grams { width: 96px; } .suggest { background: var(--paper); border-radius: 8px; padding: 6px 12px; margin-bottom: 8px; } .suggest p { margin: 2px 0; } .empty { padding: 30px 10px; }
 .scroll { overflow-x: auto; } table { border-collapse: collapse; width: 100%; } th, td { padding: 6px 8px 6px 0; text-align: left; vertical-align: top; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); border-bottom: 1px solid var(--edge); } thead th:nth-child(2) { color: var(--ink); font-size: 12.5px; font-weight: 600; } .right { text-align: right; white-space: nowrap; } .name { padding: 0; color: var(--ink); text-align: left; white-space: normal; font-size: 13.5px; } .step .name { font-weight: 700; } tr:not(.step) .name { font-weight: 500; } small { display: block; font-size: 11.5px; color: var(--ink-soft); }
-em { font: 500 11px/20px var(--mono); width: 22px; height: 22px; border-radius: 50%; text-align: center; display: inline-block; background: var(--plum); color: var(--plum-ink); } .step td { border-bottom: 1px solid var(--line); } .head th { background: var(--paper); font-size: 12px; padding: 5px 8px; } .selected td { background: var(--selection); } .acts { white-space: nowrap; text-align: right; } .acts button { margin-left: 4px; } .doing td { background: var(--note); } .doing form { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; } .doing label { display: inline-flex; gap: 6px; align-items: center; } .doing .figure { width: 110px; } .over td { color: var(--ink-soft); } .foot { display: flex; gap: 8px; align-items: center; margin-top: 12px; }
+em { font: 500 11px/20px var(--mono); width: 22px; height: 22px; border-radius: 50%; text-align: center; display: inline-block; background: var(--plum); color: var(--plum-ink); } .step td { border-bottom: 1px solid var(--line); } .head th { background: var(--paper); font-size: 12px; padding: 5px 8px; } .selected td { background: var(--selection); } .acts { white-space: nowrap; text-align: right; } .acts button { margin-left: 4px; } .doing td { background: var(--note); } .doing form { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; } .doing label { display: inline-flex; gap: 6px; align-items: center; } .over td { color: var(--ink-soft); } .foot { display: flex; gap: 8px; align-items: center; margin-top: 12px; }
 @media (max-width: 760px) { .station-head .gap, kbd { display: none; } .new input:first-child { flex-basis: 100%; } th:nth-child(4), td:nth-child(4), th:nth-child(5), td:nth-child(5), th:nth-child(6), td:nth-child(6), th:nth-child(8), tr.step td:nth-child(8) { display: none; } .name { font-size: 16px; min-height: 32px; } small { font-size: 14px; } .doing label { flex-wrap: wrap; } }
 </style>

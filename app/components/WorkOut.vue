@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import { CoreInputError } from '#core/errors'
 import { fixed } from '#core/display'
-import { makeMass, type Line } from '#core/ledger'
+import type { Line } from '#core/ledger'
 import { calculators } from '#core/workings'
 import { isNotRead, readNumber } from '#core/units'
 
-/** Grams nobody lists, from their dimensions; taken into the line as worked out. */
-const props = defineProps<{ line: Line }>()
-const emit = defineEmits<{ close: [] }>()
-const store = useBuildStore()
+/**
+ * Grams nobody lists, from their dimensions. `use` is what the button says, `first` the calculator it opens with; `saved` takes what a saving
+ * comes to as well. The grams are of one piece where `each` is true.
+ */
+const props = defineProps<{ line: Line, use: string, first?: string, saved?: boolean }>()
+const emit = defineEmits<{ close: [], worked: [worked: { grams: number, words: string, each: boolean }] }>()
 
 const usualFor: Partial<Record<Line['slot'], string>> = { 'wire': 'wire', 'power lead': 'wire', 'screw': 'screw', 'standoff': 'tube', 'printed part': 'printed', 'frame': 'plate', 'coating': 'film', 'aerial': 'aerial' }
-const key = ref(usualFor[props.line.slot] ?? 'counted')
+const key = ref(props.first ?? usualFor[props.line.slot] ?? 'counted')
 const calculator = computed(() => calculators.find(c => c.key === key.value)!)
 const typed = ref<Record<string, string>>({})
 watch(key, () => { typed.value = Object.fromEntries(calculator.value.asks.map(asked => [asked.key, asked.usual])) }, { immediate: true })
@@ -33,16 +35,13 @@ const outcome = computed(() => {
     return { problem: error.field === 'thread' && calculator.value.key === 'screw' ? 'There is no such screw in the list: choose another head for this thread.' : `${asked?.label ?? 'This'} must be ${error.message.replace(/^.* must be /, '').replace(/, got .*$/, '')}${unit}.` }
   }
 })
+const usable = computed(() => calculator.value.gives !== 'advice' || (props.saved === true && worked.value?.grams != null))
 const worked = computed(() => 'worked' in outcome.value ? outcome.value.worked : null)
 
-function use() {
+function take() {
   const grams = worked.value?.grams
-  if (grams == null || calculator.value.gives === 'advice') return
-  const mass = makeMass({
-    versionId: newId(), evidence: 'worked out', valueG: Number(grams.toFixed(6)), valueCount: calculator.value.gives === 'each' ? 1 : props.line.quantity,
-    resolutionG: 0.0001, origin: worked.value!.words.slice(0, 200),
-  })
-  if (store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields: { mass } }] }, worked.value!.words)) emit('close')
+  if (grams == null || !usable.value) return
+  emit('worked', { grams: Number(grams.toFixed(6)), words: worked.value!.words, each: calculator.value.gives === 'each' })
 }
 </script>
 
@@ -60,7 +59,7 @@ function use() {
       <p data-test="worked"><b v-if="worked.grams !== null" class="figure">{{ fixed(worked.grams, 3) }} g </b>{{ worked.words }}<span v-if="calculator.gives === 'each' && line.quantity > 1">, × {{ line.quantity }} in this line</span></p>
       <p v-if="worked.caution" class="note">{{ worked.caution }}</p>
     </template>
-    <button v-if="calculator.gives !== 'advice'" type="button" class="first" :disabled="worked?.grams == null" @click="use">Use it for this line</button>
+    <button v-if="usable" type="button" class="first" :disabled="worked?.grams == null" @click="take">{{ use }}</button>
     <button type="button" @click="emit('close')">Leave it</button>
   </section>
 </template>

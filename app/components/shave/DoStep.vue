@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { fixed } from '#core/display'
+import { isNotRead, readNumber } from '#core/units'
+import type { Shaving } from '#core/shave'
+
+/** Asks what a step really took off: typed, lying on the pan, or as the difference of the part before and after. */
+const props = defineProps<{ shaving: Shaving, forecastG: number }>()
+const emit = defineEmits<{ done: [real: { grams: number, stepG: number } | null], close: [] }>()
+const bench = useBenchScale()
+const real = ref('')
+const beforeG = ref<number | null>(null)
+const problem = ref('')
+const field = useTemplateRef<HTMLInputElement>('field')
+const putsOn = computed(() => props.shaving.kind === 'put on')
+const panG = computed(() => bench.live.value && bench.rest.value.steady ? bench.rest.value.displayG : null)
+const figure = (grams: number) => fixed(grams, 2).replace('−', '-')
+
+function takePan() { real.value = figure(panG.value!) }
+function takeAfter() {
+  real.value = figure(putsOn.value ? panG.value! - beforeG.value! : beforeG.value! - panG.value!)
+  beforeG.value = null
+}
+function done() {
+  const text = real.value.trim()
+  if (text === '') { emit('done', null); return }
+  const read = readNumber(text.replace(/\s*g$/i, '').replace('−', '-'))
+  problem.value = isNotRead(read) ? read.problem : Math.abs(read.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
+  if (!isNotRead(read) && problem.value === '') emit('done', { grams: putsOn.value ? -Math.abs(read.value) : read.value, stepG: read.step })
+}
+onMounted(() => field.value?.focus())
+</script>
+
+<template>
+  <form @submit.prevent="done" @keydown.esc="emit('close')">
+    <label>What came {{ putsOn ? 'on' : 'off' }} by the scale, g <input ref="field" v-model="real" class="figure" inputmode="decimal" :placeholder="`forecast ${fixed(forecastG, 2)}`" aria-label="What came off by the scale, g"></label>
+    <button type="submit" class="first">Done</button><button type="button" @click="emit('close')">Not yet</button>
+    <span class="soft">Empty: the forecast stands until you weigh.</span>
+    <p v-if="bench.live.value" class="pan">
+      <span class="soft">{{ panG === null ? bench.rest.value.reason : `On the pan ${fixed(panG, 2)} g.` }}</span>
+      <button type="button" :disabled="panG === null || panG <= 0" @click="takePan">{{ putsOn ? 'That goes on' : 'That came off' }}</button>
+      <button v-if="beforeG === null" type="button" :disabled="panG === null" @click="beforeG = panG">That is it before</button>
+      <button v-else type="button" :disabled="panG === null" @click="takeAfter">{{ fixed(beforeG, 2) }} g before: that is it after</button>
+    </p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </form>
+</template>
+
+<style scoped>
+form { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; } label { display: inline-flex; gap: 6px; align-items: center; } .figure { width: 140px; }
+.pan { flex-basis: 100%; display: flex; gap: 8px; align-items: center; flex-wrap: wrap; margin: 0; } .problem { flex-basis: 100%; margin: 0; }
+@media (max-width: 760px) { label { flex-wrap: wrap; } }
+</style>
