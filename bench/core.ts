@@ -31,7 +31,7 @@ function buildOf(lineCount: number, packs: number, setups: number): Build {
   return {
     id: 'b', name: 'b', craftClass: '', archived: false, reference: null, aim: blankAim(), lines,
     setups: Array.from({ length: setups }, (_, s) => ({ id: `s${s}`, name: `s${s}`, lineIds: optional.filter((_id, i) => (i + s) % 3 !== 0) })),
-    flies: { setupId: 's0', packLineId: 'p0' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+    flies: { setupId: 's0', packLineId: 'p0' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
   }
 }
 

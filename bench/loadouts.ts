@@ -31,7 +31,7 @@ const fittings = lines.filter(line => line.role === 'fitting').map(line => line.
 let build: Build = {
   id: 'b', name: 'b', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), cardIds: cards.map(card => card.id) }, lines,
   setups: Array.from({ length: setupCount }, (_, s) => ({ id: `s${s}`, name: `s${s}`, lineIds: fittings.filter((_id, i) => (i + s) % 3 !== 0) })),
-  flies: { setupId: 's0', packLineId: 'p0' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+  flies: { setupId: 's0', packLineId: 'p0' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
 }
 const estimates = estimatesOf(build, new HonestyTable())
 const edit = (n: number) => { build = applyCommand(build, { type: 'lines.change', changes: [{ id: 'frame', fields: { mass: makeMass({ versionId: `e${n}`, evidence: 'weighed', valueG: 38 + (n % 100) / 20 }) } }] }) }

@@ -12,6 +12,7 @@ import type { FlightPlan } from '../core/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
 import { nougatShavings } from './shavings'
+import { assemblyOfDemo } from './assembly'
 import { fitOf } from './fit'
 import { knownOf } from './properties'
 
@@ -59,7 +60,7 @@ async function tell({ flying, id, name, craftClass, lines, setups, flies, steps 
   clock = evening + ++day * dayMs
   await app.builds.insert({
     id, name, craftClass, archived: false, reference: null, aim: blankAim(), lines: [], setups: [{ id: 'as-built', name: 'as built', lineIds: [] }],
-    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+    flies: { setupId: 'as-built', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: assemblyOfDemo[id] ?? null,
   }, [], [])
   let revision = 1
   const run = async (note: string, command: Command) => {

@@ -32,5 +32,5 @@ export const fitOf: Readonly<Record<string, Partial<FitPlan>>> = {
     wires: [wire('motor', 'Motor leads', 'motors', 'board', 24, 12, 66, 6, 150), wire('heat', 'Heat camera feed', 'board', 'payload', 28, 2, 85, 10, 120)],
     mounting: { ...usualMounting, boardTurnDeg: 45 },
   },
-  treacle: { wires: [wire('gps', 'Satellite receiver', 'board', 'navigation', 30, 4, 110, 8, 80)] },
+  treacle: { mounting: { motorsUpsideDown: true, pushedProps: true, boardUpsideDown: false, boardTurnDeg: 0 }, wires: [wire('gps', 'Satellite receiver', 'board', 'navigation', 30, 4, 110, 8, 80)] },
 }

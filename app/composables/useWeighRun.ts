@@ -1,11 +1,10 @@
 import { sigmaG } from '#core/estimate'
 import { CoreInputError } from '#core/errors'
 import type { Basis, Line, Mass } from '#core/ledger'
-import { expectedOnPan, isFarOff, runLines, takeByDifference, takeInLifts, takeOneByOne, takeTogether, wouldChange, type RunOrder, type TareUsed, type Taking } from '#core/weigh'
+import { expectedOnPan, isFarOff, runLines, takeByDifference, takeInLifts, takeOneByOne, takeTogether, wouldChange, type RunOrder, type TareUsed } from '#core/weigh'
 import { piecesFor, weighedEstimate } from '#core/scale'
 import { spreadFactor95 } from '#core/numbers'
 import { fixed } from '#core/display'
-import { isNotRead, readGrams } from '#core/units'
 
 /** How the current line is put on the pan. */
 export const panModes = ['one piece', 'all together', 'one after another', 'before and after', 'in lifts'] as const
@@ -13,15 +12,13 @@ export type PanMode = (typeof panModes)[number]
 
 export interface TakenEntry { readonly lineId: string, readonly title: string, readonly mass: Mass }
 
-/** Steps a reading must move after something was taken before the next is accepted: the part has left the pan. */
-const leavingSteps = 3
-
 /** A run over the lines of a build with one current: what it reads, what taking it would change, and taking it. */
 export function useWeighRun() {
   const store = useBuildStore()
   const scales = useScalesStore()
   const rules = useRulesStore()
-  const bench = useBenchScale()
+  const pan = usePan()
+  const { typed, tare, leftOnPanG, display, taking, leave, bench } = pan
 
   const order = ref<RunOrder>('by spread')
   const ids = shallowRef<readonly string[]>([])
@@ -29,12 +26,9 @@ export function useWeighRun() {
   const mode = ref<PanMode>('one piece')
   const collected = shallowRef<readonly number[]>([])
   const basis = ref<Basis>('as fitted')
-  const typed = ref('')
-  const tare = shallowRef<TareUsed>({ id: newId(), name: 'zero key', displayG: 0 })
   const taken = shallowRef<readonly TakenEntry[]>([])
   const message = ref('')
   const doubted = ref(false)
-  const leftOnPanG = ref<number | null>(null)
   const started = shallowRef<{ build: NonNullable<typeof store.build>, estimates: typeof store.estimates, overview: NonNullable<typeof store.overview> } | null>(null)
   const finished = computed(() => ids.value.length > 0 && at.value >= ids.value.length)
 
@@ -53,30 +47,6 @@ export function useWeighRun() {
     return wanted > 1 ? wanted : null
   })
 
-  const typedG = computed(() => {
-    if (typed.value.trim() === '') return null
-    const read = readGrams(typed.value)
-    return isNotRead(read) ? read : read.massG
-  })
-  /** The display that would be taken, or why there is none. */
-  const display = computed<{ massG: number, reason: string } | { massG: null, reason: string }>(() => {
-    const hand = typedG.value
-    if (hand !== null) return typeof hand === 'number' ? { massG: hand, reason: '' } : { massG: null, reason: hand.problem }
-    if (!bench.live.value) return { massG: null, reason: bench.state.value.sentence || 'No scale is connected: type what it shows.' }
-    const { steady, displayG, reason } = bench.rest.value
-    if (displayG === null) return { massG: null, reason }
-    if (steady && leftOnPanG.value !== null) return { massG: displayG, reason: 'That one is taken. Lift it off and put the next one on.' }
-    return { massG: displayG, reason: steady ? '' : reason }
-  })
-  watch(bench.readings, (readings) => {
-    const last = readings.at(-1)
-    const step = scales.current?.resolutionG ?? 0.01
-    if (leftOnPanG.value !== null && last && (last.massG === null || Math.abs(last.massG - leftOnPanG.value) > leavingSteps * step)) leftOnPanG.value = null
-  })
-
-  function taking(id: string): Taking | null {
-    return scales.ready ? { ready: scales.ready, tare: tare.value, takenAt: new Date().toISOString(), id } : null
-  }
   /** The mass the collected displays make; null while some are missing. */
   function massFrom(displays: readonly number[], id: string): Mass | null {
     const by = taking(id)
@@ -162,10 +132,6 @@ export function useWeighRun() {
     if (needed.value !== null && displays.length >= needed.value) finish(displays)
     else collected.value = displays
   }
-  /** What was taken still lies there: the same placing is not a second weighing. */
-  function leave(displayG: number) {
-    if (bench.live.value && typedG.value === null) leftOnPanG.value = displayG
-  }
   function isDoubtful(displayG: number): boolean {
     if (!expected.value || !scales.ready || collected.value.length > 0) return false
     const { result } = scales.ready.check ?? {}
@@ -209,7 +175,7 @@ export function useWeighRun() {
   return {
     order, ids, at, line, mode, several, collected, basis, typed, tare, taken, message, finished, started, expected, display, preview, needed, canFinish, piecesOnPan, piecesWanted,
     begin, goTo, leave, chooseMode, cyclePieces, take, finish, zero, again, useTray, taking,
-    type: (text: string) => { typed.value = text },
+    type: pan.type,
     skip: () => goTo(at.value + 1), back: () => goTo(at.value - 1),
   }
 }

@@ -16,15 +16,15 @@ export class NoAnswer extends Error {
   }
 }
 
-interface Request { method?: string, body?: unknown, text?: string, revision?: number }
+interface Request { method?: string, body?: unknown, text?: string, file?: File, revision?: number }
 
 /** Asks the server; throws {@link ApiProblem} with its sentence or {@link NoAnswer}. Only stores call this. */
-export async function askServer<T>(path: string, { method = 'GET', body, text, revision }: Request = {}): Promise<T> {
+export async function askServer<T>(path: string, { method = 'GET', body, text, file, revision }: Request = {}): Promise<T> {
   const headers: Record<string, string> = {}
   if (revision !== undefined) headers['if-match'] = `"${revision}"`
   if (body !== undefined) headers['content-type'] = 'application/json'
   let response: Response
-  try { response = await fetch(path, { method, headers, body: text ?? (body === undefined ? undefined : JSON.stringify(body)) }) }
+  try { response = await fetch(path, { method, headers, body: text ?? file ?? (body === undefined ? undefined : JSON.stringify(body)) }) }
   catch { throw new NoAnswer() }
   const answer = await response.json().catch(() => null)
   if (response.ok) return answer as T

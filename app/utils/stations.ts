@@ -6,6 +6,7 @@ export const stations = [
   { number: 4, key: '4', name: 'Weigh', page: 'weigh', question: 'What does it really weigh? Which lines are still only believed?' },
   { number: 5, key: '5', name: 'Shave', page: 'shave', question: 'Where do the missing grams come from, at the least cost?' },
   { number: 6, key: '6', name: 'Packs', page: 'packs', question: 'With which packs, props and payloads am I clear, for how many minutes, with how much thrust?' },
+  { number: 7, key: '7', name: 'Assemble', page: 'assemble', question: 'In which order do I build this one, what must be tested before going on, and what should the scale say after each step?' },
   { number: 10, key: '0', name: 'Record', page: 'record', question: 'What changed, when and why?' },
 ] as const
 

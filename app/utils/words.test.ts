@@ -38,7 +38,7 @@ describe('how things are said', () => {
   })
   it('the strip reads out whole', () => {
     const build = {
-      id: 'b', name: 'B', craftClass: '', archived: false, reference: null, lines: [motors, pack], setups: [{ id: 's', name: 'as built', lineIds: [] }], flies: { setupId: 's', packLineId: 'p' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+      id: 'b', name: 'B', craftClass: '', archived: false, reference: null, lines: [motors, pack], setups: [{ id: 's', name: 'as built', lineIds: [] }], flies: { setupId: 's', packLineId: 'p' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
       aim: { purpose: '', purposeKind: 'recreation' as const, places: [], cardIds: ['us-recreation'], reserveG: 0, confidence: 0.95, goalDryG: null, goalMinutes: null, goalPriceCents: null },
     }
     const overview = overviewOf(build, build.flies, startingCards, estimatesOf(build, new HonestyTable()))

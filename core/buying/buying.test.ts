@@ -5,7 +5,7 @@ import { blankAim, makeLine, makeMass, type Build, type Line } from '../ledger'
 import { buyTotal, toBuy } from './index'
 
 const buildOf = (lines: Line[], more: Partial<Build> = {}): Build => ({
-  id: 'b', name: 'B', craftClass: '', archived: false, reference: null, aim: blankAim(), lines, setups: [{ id: 's', name: 's', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, ...more,
+  id: 'b', name: 'B', craftClass: '', archived: false, reference: null, aim: blankAim(), lines, setups: [{ id: 's', name: 's', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null, ...more,
 })
 const listed = (id: string, slot: Line['slot'], name: string, quantity: number, priceEachCents: number | null = null, more: Partial<Line> = {}) => makeLine({ id, slot, name, quantity, priceEachCents, mass: makeMass({ versionId: `v-${id}`, evidence: 'listed', valueG: 2 }), ...more })
 const none: Placement[] = []

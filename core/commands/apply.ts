@@ -2,6 +2,7 @@ import { blankFit } from '../fit/plan'
 import type { Build, Line, LoadoutChoice, Mass, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
 import { blankFlightPlan } from '../power/plan'
+import { recordStep, setAssembly } from './assembly'
 import { effectOf, lineOfShaving, type ShavingEffect } from '../shave/effect'
 import { blankShaveList, type Shaving } from '../shave/types'
 import { propertyNamed } from '../properties'
@@ -60,6 +61,8 @@ export function applyCommand(build: Build, command: Command): Build {
     }
     case 'shavings.plan': return planShavings(build, command.ids)
     case 'shaving.do': return doShaving(build, command)
+    case 'assembly.set': return setAssembly(build, command.fields)
+    case 'assembly.record': return recordStep(build, command.stepId, command.fields)
     case 'loadout.fly':
       requireLoadout(build, command.choice)
       return { ...build, flies: command.choice }

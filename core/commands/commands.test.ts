@@ -10,7 +10,7 @@ const build: Build = {
   id: 'b', name: 'B', craftClass: '', archived: false, reference: null, aim: blankAim(),
   lines: [line('a'), line('b', { tie: 'camera', role: 'payload' }), line('c', { tie: 'camera', role: 'payload' }), line('d', { state: 'candidate', insteadOf: 'a' }), line('e', { state: 'candidate', insteadOf: 'a' }), line('p', { slot: 'pack' })],
   setups: [{ id: 's', name: 'all', lineIds: ['b', 'c'] }, { id: 't', name: 'bare', lineIds: [] }],
-  flies: { setupId: 's', packLineId: 'p' }, neverFlown: [{ setupId: 't', packLineId: 'p' }], observations: [], fit: null, flying: null, shave: null,
+  flies: { setupId: 's', packLineId: 'p' }, neverFlown: [{ setupId: 't', packLineId: 'p' }], observations: [], fit: null, flying: null, shave: null, assembly: null,
 }
 const byId = (b: Build, id: string) => b.lines.find(l => l.id === id)
 

@@ -1,3 +1,6 @@
+import { assemblyOf, recordOf } from '../assembly/progress'
+import { sequenceOf } from '../assembly/steps'
+import type { StepRecord } from '../assembly/types'
 import { fixed } from '../display'
 import { slotFacts, type Build, type Line } from '../ledger'
 import { lineGrams } from '../evidence'
@@ -63,6 +66,8 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
       return { title: `Shaved: ${shaving?.what ?? ''}`, gramsBeforeG: bookedG(replaced?.before ?? null), gramsAfterG: bookedG(fitted?.after ?? null) }
     }
     case 'flying.set': return { title: `Flying: ${[...new Set(Object.keys(command.fields).map(key => flyingWords[key] ?? key))].join(', ')} changed`, ...none }
+    case 'assembly.set': return { title: `Assemble: ${Object.keys(command.fields).map(key => assemblyWords[key] ?? key).join(', ')} changed`, ...none }
+    case 'assembly.record': return { title: `Assemble: ${recordWords(before, command.stepId, command.fields)}`, ...none }
     case 'loadout.fly': return { title: 'Changed the loadout it is flown in', ...none }
     case 'loadout.never': return { title: command.never ? 'Marked a loadout as never flown' : 'Allowed a loadout again', ...none }
   }
@@ -124,4 +129,24 @@ const fitWords: Record<string, string> = { stack: 'stack-up', joints: 'fixings',
 export function gramsChangeWords(beforeG: number | null, afterG: number | null): string {
   const side = (value: number | null) => value === null ? '–' : fixed(value, 2)
   return beforeG === null && afterG === null ? '' : `${side(beforeG)} → ${side(afterG)} g`
+}
+
+const assemblyWords: Readonly<Record<string, string>> = { school: 'way of building', order: 'order', own: 'own steps' }
+
+/** What changed in the record of a step, in words. */
+function recordWords(before: Build, stepId: string, fields: Partial<Omit<StepRecord, 'stepId'>>): string {
+  const was = recordOf(assemblyOf(before), stepId)
+  const record: StepRecord = { ...was, ...fields }
+  const sorted = sequenceOf(before, before.flies)
+  const title = ('steps' in sorted ? sorted.steps.find(step => step.id === stepId)?.title : undefined) ?? stepId
+  const change = record.test !== was.test && record.test !== null
+    ? `test ${record.test}`
+    : record.overriddenWhy !== was.overriddenWhy
+      ? 'failed test gone past'
+      : record.skippedWhy !== was.skippedWhy
+        ? (record.skippedWhy === null ? 'no longer skipped' : 'skipped')
+        : record.doneAt !== was.doneAt
+          ? (record.doneAt === null ? 'not done any more' : 'done')
+          : record.photoIds !== was.photoIds && record.photoIds.length !== was.photoIds.length ? 'photo' : 'noted'
+  return `“${title}” ${change}`
 }

@@ -16,7 +16,7 @@ export interface Patch {
   readonly order: { readonly before: readonly string[], readonly after: readonly string[] } | null
 }
 
-const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies', 'neverFlown', 'observations', 'fit', 'flying', 'shave'] as const satisfies readonly (keyof BuildHead)[]
+const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies', 'neverFlown', 'observations', 'fit', 'flying', 'shave', 'assembly'] as const satisfies readonly (keyof BuildHead)[]
 
 /** The patch from one build to the next. What is the same object is taken as unchanged. */
 export function diffBuilds(before: Build, after: Build): Patch {

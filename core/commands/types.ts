@@ -1,3 +1,4 @@
+import type { Assembly, StepRecord } from '../assembly/types'
 import type { FitPlan } from '../fit/plan'
 import type { FlightPlan } from '../power/plan'
 import type { Aim, Build, Line, LoadoutChoice, Mass, Observation, Setup } from '../ledger'
@@ -30,6 +31,9 @@ export type Command
     | { readonly type: 'shavings.plan', readonly ids: readonly string[] }
     /** `mass`: the grams of the line it touches afterwards, where it neither swaps nor leaves off. `realG`: what it took off by the scale, null while only forecast. */
     | { readonly type: 'shaving.do', readonly id: string, readonly mass: Mass | null, readonly realG: number | null, readonly on: string }
+    | { readonly type: 'assembly.set', readonly fields: Partial<Omit<Assembly, 'records'>> }
+    /** What became of a step of the assembly: only the fields named change, so that two people at one step do not undo each other. */
+    | { readonly type: 'assembly.record', readonly stepId: string, readonly fields: Partial<Omit<StepRecord, 'stepId'>> }
     | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
     | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 

@@ -1,6 +1,7 @@
 import type { FitPlan } from '../fit/plan'
 import type { FlightPlan } from '../power/plan'
 import type { Properties } from '../properties/types'
+import type { Assembly } from '../assembly/types'
 import type { ShaveList } from '../shave/types'
 import type { Slot } from './slots'
 
@@ -190,4 +191,6 @@ export interface Build {
   readonly flying: FlightPlan | null
   /** What could take grams off it; null while nothing is written down. */
   readonly shave: ShaveList | null
+  /** How it is put together and what was done of it; null while nobody has begun. */
+  readonly assembly: Assembly | null
 }

@@ -1,3 +1,5 @@
+import { progressOf } from '../assembly/progress'
+import { sequenceOf } from '../assembly/steps'
 import { addEstimates, sigmaG, spreadG, type Estimate } from '../estimate'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
@@ -86,6 +88,8 @@ export interface ShelfEntry {
   readonly weighedLines: number
   readonly openLines: number
   readonly evidences: Readonly<Record<Evidence, number>>
+  /** How far it is put together; null while nobody has begun. */
+  readonly assembled: { readonly done: number, readonly of: number, readonly failed: number } | null
 }
 
 /** The shelf entry of a build in its default loadout; a reference craft stands for itself. */
@@ -108,8 +112,15 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Ho
     limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',
     loadout: loadoutName(build, choice),
     lines: overview.counted.length, weighedLines: overview.weighedLines, openLines: overview.openLines,
-    evidences: evidenceCounts,
+    evidences: evidenceCounts, assembled: assembledOf(build, choice),
   }
+}
+
+function assembledOf(build: Build, choice: LoadoutChoice): ShelfEntry['assembled'] {
+  const sorted = build.assembly ? sequenceOf(build, choice) : null
+  if (!sorted || !('steps' in sorted)) return null
+  const { done, of, failed } = progressOf(sorted.steps, build.assembly!)
+  return { done, of, failed }
 }
 
 /** Every loadout under every chosen card, as the report route and the build sheet give it. */

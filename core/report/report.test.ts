@@ -14,7 +14,7 @@ function buildOf(lines: Line[], more: Partial<Build> = {}): Build {
   return {
     id: 'b', name: 'B', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), cardIds: ['uk-flyer-100', 'jp-100'] }, lines,
     setups: [{ id: 's', name: 'all', lineIds: lines.filter(l => l.role !== 'airframe').map(l => l.id) }],
-    flies: { setupId: 's', packLineId: lines.find(l => l.slot === 'pack')?.id ?? null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, ...more,
+    flies: { setupId: 's', packLineId: lines.find(l => l.slot === 'pack')?.id ?? null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null, ...more,
   }
 }
 const estimates = () => new LineEstimates(new HonestyTable())

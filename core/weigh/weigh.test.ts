@@ -19,7 +19,7 @@ const pack = makeLine({ id: 'p', slot: 'pack', name: 'pack', mass: makeMass({ ve
 const spare = makeLine({ id: 'spare', slot: 'guard', name: 'guards', role: 'fitting' })
 const build: Build = {
   id: 'b', name: 'B', craftClass: '', archived: false, reference: null, lines: [motors, frame, pack, spare], setups: [{ id: 's', name: 'as built', lineIds: [] }],
-  flies: { setupId: 's', packLineId: 'p' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+  flies: { setupId: 's', packLineId: 'p' }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
   aim: { purpose: '', purposeKind: 'recreation', places: [], cardIds: ['us-recreation'], reserveG: 0, confidence: 0.95, goalDryG: null, goalMinutes: null, goalPriceCents: null },
 }
 const estimates = estimatesOf(build, nobody)

@@ -9,13 +9,13 @@ import { lineFromRow, lineToRow, massFromRow, massToRow, type LineRow, type Mass
 interface HeadRow {
   id: string, name: string, craftClass: string, archived: number, revision: number, purpose: string, purposeKind: 'recreation' | 'other'
   places: string, cardIds: string, reserveG: number, confidence: number, goalDryG: number | null, goalMinutes: number | null
-  goalPriceCents: number | null, setupId: string, packLineId: string | null, fit: string | null, flying: string | null, shave: string | null
+  goalPriceCents: number | null, setupId: string, packLineId: string | null, fit: string | null, flying: string | null, shave: string | null, assembly: string | null
 }
 
 const selectHead = `
   SELECT id, name, craft_class AS craftClass, archived, revision, purpose, purpose_kind AS purposeKind, places, card_ids AS cardIds,
          reserve_g AS reserveG, confidence, goal_dry_g AS goalDryG, goal_minutes AS goalMinutes, goal_price_cents AS goalPriceCents,
-         flies_setup_id AS setupId, flies_pack_line_id AS packLineId, fit, flying, shave
+         flies_setup_id AS setupId, flies_pack_line_id AS packLineId, fit, flying, shave, assembly
   FROM builds`
 
 const selectLines = `
@@ -51,14 +51,14 @@ export function buildsRepository(db: Db) {
       ORDER BY made_at, id`),
     insertHead: db.prepare(`
       INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence,
-                          goal_dry_g, goal_minutes, goal_price_cents, flies_setup_id, flies_pack_line_id, fit, flying, shave)
+                          goal_dry_g, goal_minutes, goal_price_cents, flies_setup_id, flies_pack_line_id, fit, flying, shave, assembly)
       VALUES (:id, :name, :craftClass, :archived, :revision, :createdAt, :purpose, :purposeKind, :places, :cardIds, :reserveG, :confidence,
-              :goalDryG, :goalMinutes, :goalPriceCents, :setupId, :packLineId, :fit, :flying, :shave)`),
+              :goalDryG, :goalMinutes, :goalPriceCents, :setupId, :packLineId, :fit, :flying, :shave, :assembly)`),
     updateHead: db.prepare(`
       UPDATE builds
       SET name = :name, craft_class = :craftClass, archived = :archived, purpose = :purpose, purpose_kind = :purposeKind, places = :places,
           card_ids = :cardIds, reserve_g = :reserveG, confidence = :confidence, goal_dry_g = :goalDryG, goal_minutes = :goalMinutes,
-          goal_price_cents = :goalPriceCents, flies_setup_id = :setupId, flies_pack_line_id = :packLineId, fit = :fit, flying = :flying, shave = :shave
+          goal_price_cents = :goalPriceCents, flies_setup_id = :setupId, flies_pack_line_id = :packLineId, fit = :fit, flying = :flying, shave = :shave, assembly = :assembly
       WHERE id = :id`),
     version: db.prepare(`
       SELECT id AS versionId, evidence, value_g AS valueG, value_count AS valueCount, resolution_g AS resolutionG, piece_readings AS pieceReadings,
@@ -123,7 +123,7 @@ export function buildsRepository(db: Db) {
       id: build.id, name: build.name, craftClass: build.craftClass, archived: Number(build.archived), purpose: aim.purpose, purposeKind: aim.purposeKind,
       places: JSON.stringify(aim.places), cardIds: JSON.stringify(aim.cardIds), reserveG: aim.reserveG, confidence: aim.confidence,
       goalDryG: aim.goalDryG, goalMinutes: aim.goalMinutes, goalPriceCents: aim.goalPriceCents,
-      setupId: build.flies.setupId, packLineId: build.flies.packLineId, fit: build.fit === null ? null : JSON.stringify(build.fit), flying: build.flying === null ? null : JSON.stringify(build.flying), shave: build.shave === null ? null : JSON.stringify(build.shave),
+      setupId: build.flies.setupId, packLineId: build.flies.packLineId, fit: build.fit === null ? null : JSON.stringify(build.fit), flying: build.flying === null ? null : JSON.stringify(build.flying), shave: build.shave === null ? null : JSON.stringify(build.shave), assembly: build.assembly === null ? null : JSON.stringify(build.assembly),
     }
   }
 
@@ -200,6 +200,7 @@ export function buildsRepository(db: Db) {
         fit: head.fit === null ? null : JSON.parse(head.fit) as Build['fit'],
         flying: head.flying === null ? null : JSON.parse(head.flying) as Build['flying'],
         shave: head.shave === null ? null : JSON.parse(head.shave) as Build['shave'],
+        assembly: head.assembly === null ? null : JSON.parse(head.assembly) as Build['assembly'],
       }
       return { build, revision: head.revision }
     },

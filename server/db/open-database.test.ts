@@ -36,7 +36,7 @@ describe('the database', () => {
     ['a nameless line', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL)`],
   ])('refuses %s by its own constraints', (_what, sql) => {
     const db = openDatabase(':memory:', migrationsOnDisk())
-    db.exec(`INSERT INTO builds VALUES ('b', 'B', '', 0, 1, 't', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL, NULL, NULL, NULL)`)
+    db.exec(`INSERT INTO builds VALUES ('b', 'B', '', 0, 1, 't', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL, NULL, NULL, NULL, NULL)`)
     expect(() => db.exec(sql)).toThrow(/constraint failed/)
     db.close()
   })

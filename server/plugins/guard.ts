@@ -12,6 +12,8 @@ const sentences: Record<Refusal | 'at-home', DomainProblem> = {
   'at-home': new DomainProblem('forbidden-origin', 'The passphrase is changed on the machine itself.'),
 }
 
+const tooLargeAPhoto = new DomainProblem('too-large', 'A photo has at most 16 MB. Nothing was kept.', 'photo')
+
 declare module '#auth-utils' {
   interface User { bench: true }
   interface UserSession { stamp: string }
@@ -71,6 +73,7 @@ export default defineNitroPlugin((nitro) => {
       method: event.method, host: getHeader(event, 'host') ?? '', origin: getHeader(event, 'origin'), fetchSite: getHeader(event, 'sec-fetch-site'),
       contentLength: Number(getHeader(event, 'content-length') ?? 0), localAddress,
     }, machineNames())
+    if (refusal === 'too-large' && event.path.endsWith('/photos')) return sendProblem(event, tooLargeAPhoto)
     if (refusal) return sendProblem(event, sentences[refusal])
     if (isAtHome(localAddress) || !isOnNetwork()) return
     await ready

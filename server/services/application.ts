@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { dirname, join } from 'node:path'
 import { buildsRepository } from '../db/builds-repository'
 import { groupCommit } from '../db/group-commit'
 import { journalRepository } from '../db/journal-repository'
@@ -9,12 +10,15 @@ import { rulesRepository } from '../db/rules-repository'
 import { scalesRepository } from '../db/scales-repository'
 import { secretsRepository } from '../db/secrets-repository'
 import { settingsRepository } from '../db/settings-repository'
+import { templatesRepository } from '../db/templates-repository'
 import { buildService } from './build-service'
 import { fileService } from './file-service'
 import { newBuildService } from './new-build-service'
 import { partService } from './part-service'
+import { photoService } from './photo-service'
 import { ruleService } from './rule-service'
 import { scaleService } from './scale-service'
+import { templateService } from './template-service'
 
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
 export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString()) {
@@ -30,7 +34,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   builds.useWriter(writer)
   return {
     builds, parts: partService({ parts, builds, writer, now }), rules, settings, scales, secrets: secretsRepository(db), newId,
-    benchScale: bench,
+    benchScale: bench, templates: templateService(templatesRepository(db)), photos: photoService(join(dirname(databasePath), 'photos'), newId),
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
     close() {

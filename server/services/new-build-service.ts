@@ -15,7 +15,7 @@ export function newBuildService({ builds, settings, newId }: Parts) {
       id: newId(), name, craftClass, archived: false, reference: null, aim: blankAim(settings.load().confidence), lines,
       setups: [{ id: setupId, name: 'as built', lineIds: [] }],
       flies: { setupId, packLineId: lines.find(line => line.slot === 'pack')?.id ?? null },
-      neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+      neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
     }
   }
 

@@ -10,7 +10,7 @@ const build: Build = {
     makeLine({ id: 'f', slot: 'frame', name: 'Plate | with `marks`', quantity: 2, priceEachCents: 1050, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 12.5, ownSpreadG: 0 }) }),
     makeLine({ id: 's', slot: 'strap', name: 'Strap' }),
   ],
-  setups: [{ id: 's', name: 'as built', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null,
+  setups: [{ id: 's', name: 'as built', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
 }
 
 describe('the build sheet', () => {

@@ -46,7 +46,7 @@ const shelfEntrySchema = z.strictObject({
   segments: z.array(z.strictObject({ group: z.enum(groups) as z.ZodType<Group>, massG: z.number() })),
   word: z.string().nullable(), onPurpose: z.boolean(), headroomG: z.number().nullable(), probability: z.number().nullable(), limitG: z.number().nullable(),
   limitWritten: z.string(), loadout: z.string(), lines: z.int(), weighedLines: z.int(), openLines: z.int(),
-  evidences: z.record(z.enum(evidences), z.int()),
+  evidences: z.record(z.enum(evidences), z.int()), assembled: z.strictObject({ done: z.int(), of: z.int(), failed: z.int() }).nullable(),
 }) satisfies z.ZodType<ShelfEntry>
 export const shelfReplySchema = z.strictObject({ entries: z.array(shelfEntrySchema) })
 

@@ -3,6 +3,7 @@ import { bases, chemistries, evidences, lineStates, observationStates, roles, sl
 import { largestMassG } from '../../core/units'
 import { fitSchema } from './fit'
 import { flyingSchema } from './flying'
+import { assemblySchema } from './assembly'
 import { shaveSchema } from './shave'
 import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
@@ -130,10 +131,11 @@ export const buildShape = {
   fit: fitSchema.nullable(),
   flying: flyingSchema.nullable(),
   shave: shaveSchema.nullable(),
+  assembly: assemblySchema.nullable(),
 }
 
 /** A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit, a flight plan and shavings lack those. */
-export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null), flying: buildShape.flying.default(null), shave: buildShape.shave.default(null) }).superRefine((build, context) => {
+export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null), flying: buildShape.flying.default(null), shave: buildShape.shave.default(null), assembly: buildShape.assembly.default(null) }).superRefine((build, context) => {
   const lineIds = new Set<string>()
   build.lines.forEach((line, i) => {
     if (lineIds.has(line.id)) context.addIssue({ code: 'custom', path: ['lines', i, 'id'], message: 'Two lines have the same id.' })

@@ -3,6 +3,7 @@ import type { Command } from '../../core/commands'
 import { aimShape, buildShape, lineSchema, lineShape, loadoutChoiceSchema, massSchema, observationSchema, setupSchema } from './build'
 import { fitShape } from './fit'
 import { flyingShape } from './flying'
+import { assemblyShape, stepRecordSchema } from './assembly'
 import { shaveShape, shavingSchema } from './shave'
 import { mostCommands } from '../settings'
 import { daySchema, idSchema, noteSchema } from './common'
@@ -34,6 +35,8 @@ export const commandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('shaving.delete'), id: idSchema }),
   z.strictObject({ type: z.literal('shavings.plan'), ids: z.array(idSchema).max(300) }),
   z.strictObject({ type: z.literal('shaving.do'), id: idSchema, mass: massSchema.nullable(), realG: shavingSchema.shape.realG, on: daySchema }),
+  z.strictObject({ type: z.literal('assembly.set'), fields: z.strictObject(assemblyShape).partial() }),
+  z.strictObject({ type: z.literal('assembly.record'), stepId: stepRecordSchema.shape.stepId, fields: stepRecordSchema.omit({ stepId: true }).partial() }),
   z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),
   z.strictObject({ type: z.literal('loadout.never'), choice: loadoutChoiceSchema, never: z.boolean() }),
 ]) satisfies z.ZodType<Command>

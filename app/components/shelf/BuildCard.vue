@@ -18,7 +18,9 @@ const facts = computed(() => {
   const goal = entry.goalDryG === null ? '' : `own goal: dry ${fixed(entry.dryG, 1)} of ${fixed(entry.goalDryG, 1)} g`
   const reserve = entry.headroomG !== null && entry.headroomG >= 0 && entry.reserveG > 0 && entry.headroomG < entry.reserveG ? `reserve ${fixed(entry.reserveG, 1)} g not met` : ''
   const weighed = entry.lines > 0 && entry.weighedLines === entry.lines ? `all ${entry.lines} weighed` : `${entry.weighedLines} of ${entry.lines} weighed`
-  return [entry.headroomG === null ? 'no limit chosen' : `${headroomWords(entry.headroomG, spread.value)}${entry.onPurpose ? ', on purpose' : ''}`, goal || reserve || entry.loadout, entry.openLines > 0 ? `${weighed}, ${entry.openLines} open` : weighed]
+  const { assembled } = entry
+  const built = !assembled || assembled.done === assembled.of ? '' : assembled.failed > 0 ? `, a test failed at ${assembled.done} of ${assembled.of} steps` : `, ${assembled.done} of ${assembled.of} steps built`
+  return [entry.headroomG === null ? 'no limit chosen' : `${headroomWords(entry.headroomG, spread.value)}${entry.onPurpose ? ', on purpose' : ''}`, goal || reserve || entry.loadout, `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`]
 })
 </script>
 

@@ -2,6 +2,7 @@
 import type { SheetCell } from '#core/flight'
 import { wasOnScale, type Build } from '#core/ledger'
 import { cardName, limitG } from '#core/rules'
+import { progressOf, sequenceOf } from '#core/assembly'
 import { openShavings, shaveListOf } from '#core/shave'
 
 const store = useBuildStore()
@@ -28,9 +29,17 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
     weigh: { line: `${overview.counted.filter(l => wasOnScale(l.mass)).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     shave: shaveStatus(build),
     packs: { line: loadoutsWords(ownCells.value), tone: packsTone(ownCells.value) },
+    assemble: assembleStatus(build),
     record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
   }
 })
+function assembleStatus(build: Build): Status {
+  if (!build.assembly) return { line: 'not begun', tone: 'quiet' }
+  const order = sequenceOf(build, store.choice)
+  if ('cycle' in order) return { line: 'steps wait in a circle', tone: 'bad' }
+  const { done, of, failed } = progressOf(order.steps, build.assembly)
+  return { line: failed > 0 ? `${failed} ${failed === 1 ? 'test' : 'tests'} failed` : `${done} of ${of} steps`, tone: failed > 0 ? 'bad' : done === of ? 'good' : 'mid' }
+}
 function shaveStatus(build: Build): Status {
   const open = [...openShavings(build), ...openShavings(build, 'put on')]
   const finished = shaveListOf(build).shavings.filter(s => s.state === 'done').length

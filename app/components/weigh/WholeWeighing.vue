@@ -1,12 +1,8 @@
 <script setup lang="ts">
 import { fixed, gramsWithSpread, signed } from '#core/display'
 import { addEstimates, spreadG } from '#core/estimate'
-import { CoreInputError } from '#core/errors'
-import { makeLine, makeMass, type Line, type Observation } from '#core/ledger'
+import type { Line, Observation } from '#core/ledger'
 import { countedLines, loadoutName } from '#core/loadout'
-import { differenceAsMass, reconcile } from '#core/observation'
-import { takeObservation } from '#core/weigh'
-import { nameSchema } from '#shared/schemas/common'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun }>()
@@ -16,8 +12,6 @@ const build = computed(() => store.build!)
 const fitted = computed(() => build.value.lines.filter(line => line.state === 'fitted'))
 const ticked = ref(new Set<string>())
 const title = ref('dry aircraft')
-const lifts = ref<number[]>([])
-const message = ref('')
 const lines = computed(() => fitted.value.filter(line => ticked.value.has(line.id)))
 const expected = computed(() => addEstimates(lines.value.map(line => store.estimates.of(line))))
 const tooHeavy = computed(() => scales.current !== null && expected.value.valueG > scales.current.capacityG)
@@ -35,77 +29,7 @@ function tick(line: Line) {
   title.value = `${next.size} lines`
 }
 
-/** What would be kept from the display as it is now, or from the lifts so far. */
-const draft = computed<Observation | null>(() => {
-  const by = props.run.taking('draft')
-  const { massG } = props.run.display.value
-  if (!by || lines.value.length === 0) return null
-  const displays = lifts.value.length > 0 ? lifts.value : massG === null ? [] : [massG]
-  if (displays.length === 0) return null
-  try { return takeObservation(by, title.value, lines.value, displays, 'held') }
-  catch (error) {
-    if (error instanceof CoreInputError) return null
-    throw error
-  }
-})
-const compared = computed(() => draft.value ? reconcile(draft.value, build.value.observations, fitted.value.filter(line => !ticked.value.has(line.id)), store.honesty) : null)
-const suspectWords = computed(() => (compared.value?.suspects ?? []).slice(0, 4).flatMap((suspect) => {
-  const line = store.lineOf(suspect.lineId)
-  if (!line) return []
-  const name = lineTitle(line)
-  const words = suspect.why === 'its spread'
-    ? `could explain ${signed(suspect.explainsG, 2)} g, ${fixed(suspect.stretch, 1)} times its own spread`
-    : suspect.why === 'not on the pan' ? 'weighs just what is missing: is it on the pan, or booked twice?' : 'weighs just what is too much: is it on the pan?'
-  return [{ name, words }]
-}))
-
-function mayTake(): boolean {
-  if (lifts.value.length > 0) return true
-  const { massG, reason } = props.run.display.value
-  message.value = reason || (massG === null ? 'Nothing is on the pan.' : '')
-  if (!message.value && scales.current && massG! > scales.current.capacityG) message.value = `More than ${scales.current.name} carries. Add it in two lifts.`
-  return message.value === ''
-}
-function addLift() {
-  if (!props.run.display.value.reason && props.run.display.value.massG !== null) {
-    lifts.value = [...lifts.value, props.run.display.value.massG]
-    props.run.leave(props.run.display.value.massG)
-    props.run.type('')
-    message.value = ''
-  }
-  else { message.value = props.run.display.value.reason || 'Nothing is on the pan.' }
-}
-function keep(state: Observation['state']) {
-  if (lifts.value.length === 0 && !mayTake()) return
-  const named = nameSchema('The name').safeParse(title.value.trim())
-  if (!named.success) { message.value = named.error.issues[0]!.message; return }
-  const by = props.run.taking(newId())
-  if (!by || !draft.value) { message.value = 'Say first which scale this is, under Scales.'; return }
-  const observation = takeObservation(by, named.data, lines.value, draft.value.displaysG, state)
-  if (!store.run({ type: 'observation.put', observation })) { message.value = store.refusal; return }
-  message.value = state === 'taken in' ? 'Taken in: every loadout with these parts profits.' : 'Held: it says nothing about the lines until it is taken in.'
-  if (lifts.value.length === 0) props.run.leave(observation.displaysG[0]!)
-  lifts.value = []
-  props.run.type('')
-}
-/** Books what the scale shows beyond the ledger as a line of its own. */
-function bookDifference() {
-  if (!draft.value || !compared.value || (lifts.value.length === 0 && !mayTake())) return
-  const by = props.run.taking(newId())!
-  const observation = takeObservation(by, title.value, lines.value, draft.value.displaysG, 'set aside')
-  const difference = differenceAsMass(observation, store.honesty)
-  if (difference.valueG < 0) { message.value = 'The scale shows less than is booked: something is booked twice or heavier in the ledger than it is.'; return }
-  const line = makeLine({
-    id: newId(), slot: 'other', name: `Not booked before: ${title.value}`.slice(0, 120), mass: makeMass({
-      versionId: newId(), evidence: 'weighed', valueG: difference.valueG, resolutionG: by.ready.scale.resolutionG, origin: `difference on ${by.ready.name}`,
-      weighing: { takenAt: by.takenAt, scaleId: by.ready.scale.id, scaleName: by.ready.name, checkId: by.ready.check?.id ?? null, method: 'booked difference', displaysG: observation.displaysG, tare: by.tare, contributions: difference.contributions, supersedes: null },
-    }),
-  })
-  if (!store.run({ type: 'lines.add', lines: [line], beforeId: null }, `what ${title.value} showed beyond its parts`)) { message.value = store.refusal; return }
-  message.value = `Booked ${fixed(difference.valueG, 2)} g as a line.`
-  if (lifts.value.length === 0) props.run.leave(observation.displaysG[0]!)
-  lifts.value = []
-}
+const { lifts, message, draft, compared, suspectWords, addLift, keep, bookDifference } = useStageWeighing(props.run, lines, title)
 function change(observation: Observation, state: Observation['state']) {
   store.run({ type: 'observation.put', observation: { ...observation, state } })
 }

@@ -73,7 +73,5 @@ const summary = computed(() => isEmpty.value ? 'nothing to fit yet' : report.val
 </template>
 
 <style scoped>
-.tabs { display: flex; gap: 2px; } .tabs button { border: 0; border-radius: 14px; background: none; padding: 4px 11px; } .tabs button[aria-selected=true] { background: var(--plum); color: var(--plum-ink); }
 .empty { padding: 40px; text-align: center; } .mounting { margin-top: 12px; } .mounting summary { cursor: pointer; color: var(--ink-soft); } .mounting select { margin-left: 6px; padding: 2px 6px; }
-@media (max-width: 760px) { .tabs { overflow-x: auto; } .tabs button { min-height: 36px; white-space: nowrap; } }
 </style>

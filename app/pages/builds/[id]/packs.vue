@@ -95,7 +95,6 @@ const sentence = computed(() => {
 </template>
 
 <style scoped>
-.tabs { display: flex; gap: 2px; } .tabs button { border: 0; border-radius: 14px; background: none; padding: 4px 11px; } .tabs button[aria-selected=true] { background: var(--plum); color: var(--plum-ink); }
 .empty { padding: 40px; text-align: center; } .acts { display: flex; gap: 8px; justify-content: center; } .say { font-size: 12.5px; }
-@media (max-width: 760px) { .station-head .gap, .station-head kbd { display: none; } .tabs { overflow-x: auto; } .tabs button { min-height: 40px; white-space: nowrap; } .say { flex-basis: 100%; } }
+@media (max-width: 760px) { .station-head .gap, .station-head kbd { display: none; } .say { flex-basis: 100%; } }
 </style>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import type { AssemblyRun } from '~/composables/useAssembly'
+import { isNotRead, readNumber } from '#core/units'
+
+const props = defineProps<{ run: AssemblyRun }>()
+const store = useBuildStore()
+const kept = useAssemblyStore()
+const problem = ref('')
+const sending = ref(false)
+const record = computed(() => props.run.record.value!)
+watch(() => record.value.stepId, () => { problem.value = '' })
+
+async function addPhoto(event: Event) {
+  const input = event.target as HTMLInputElement
+  const photo = input.files?.[0]
+  const stepId = record.value.stepId
+  if (!photo) return
+  problem.value = ''
+  sending.value = true
+  try {
+    const id = await kept.keepPhoto(store.build!.id, photo)
+    if (!props.run.put({ photoIds: [...record.value.photoIds, id] }, stepId)) problem.value = store.refusal
+  }
+  catch (error) { problem.value = sentenceOf(error) }
+  sending.value = false
+  input.value = ''
+}
+function minutes(event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim()
+  const read = text === '' ? { value: null } : readNumber(text.replace(/\s*min$/, ''))
+  problem.value = isNotRead(read as ReturnType<typeof readNumber>) ? (read as { problem: string }).problem : ''
+  if ('value' in read && (read.value === null || (read.value >= 0 && read.value <= 6000))) props.run.put({ minutes: read.value })
+  else if (problem.value === '') problem.value = 'Minutes are from 0 to 6000.'
+}
+</script>
+
+<template>
+  <section class="notes" aria-label="Notes of this step">
+    <label class="field">Note<textarea :value="record.note" rows="3" maxlength="2000" @change="run.put({ note: ($event.target as HTMLTextAreaElement).value })" /></label>
+    <label class="field minutes">Minutes it took<EditField :value="record.minutes ?? ''" class="figure" inputmode="decimal" @change="minutes" /></label>
+    <div class="photos"><figure v-for="id in record.photoIds" :key="id"><a :href="kept.photoPath(store.build!.id, id)" target="_blank" rel="noopener"><img :src="kept.photoPath(store.build!.id, id)" :alt="`Photo of ${run.step.value!.title}`" loading="lazy"></a><button type="button" class="plain" @click="run.put({ photoIds: record.photoIds.filter(other => other !== id) })">Take out</button></figure></div>
+    <label class="button photo">{{ sending ? 'Sending …' : 'Add a photo' }}<input type="file" accept="image/*" class="visually-hidden" :disabled="sending" @change="addPhoto"></label>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.notes { display: grid; gap: 10px; } .minutes { max-width: 140px; } .photos { display: flex; gap: 8px; flex-wrap: wrap; } figure { margin: 0; display: grid; justify-items: start; } img { width: 116px; height: 87px; object-fit: cover; border-radius: 6px; border: 1px solid var(--line); } .photo { justify-self: start; position: relative; } .photo:focus-within { outline: 2px solid var(--plum-text); }
+@media (max-width: 760px) { .photo { min-height: 48px; } }
+</style>
