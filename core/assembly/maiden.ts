@@ -29,7 +29,7 @@ export function maidenChecks(build: Build, choice: LoadoutChoice, overview: Over
     ...(untested.length > 0 ? [check(`${untested.length} ${untested.length === 1 ? 'test' : 'tests'} not ticked: ${untested.map(step => step.title).join('; ')}`, true)] : []),
     ...(pack?.pack ? [check(`Pack ${pack.name}: label read, ${pack.pack.cells} ${pack.pack.cells === 1 ? 'cell' : 'cells'} full, not swollen, strap tight, lead clear of the props${textOf(pack, 'cautions') ? `; ${textOf(pack, 'cautions')}` : ''}`)] : [check('No pack is chosen for this loadout', true)]),
     ...lines.filter(line => line.slot === 'screw').map(line => check(`${line.quantity} screws checked: ${line.name}`)),
-    ...lines.filter(line => line.slot === 'propeller').map(line => check(`Props fast and the right way: ${shortName(line)}${build.fit?.mounting.pushedProps ? ', pushed: lettering away from the motor' : ''}`)),
+    ...lines.filter(line => line.slot === 'propeller').map(line => check(`Props fast and the right way: ${shortName(line)}${build.fit?.mounting.pushedProps ? ', pushed: lettering up, towards the motor' : ''}`)),
     ...(has('video transmitter') ? [check('Video aerial on; channel free; a spotter where goggles are worn')] : []),
     ...(has('navigation') ? [check('Satellites found before arming')] : []),
     ...(has('receiver') ? [check('Failsafe tried today; range checked at the edge of the field')] : []),

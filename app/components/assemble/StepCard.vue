@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useNow } from '@vueuse/core'
-import { fixed, gramsWithSpread } from '#core/display'
+import { gramsWithSpread } from '#core/display'
 import { spreadG } from '#core/estimate'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
@@ -59,7 +59,6 @@ const clock = computed(() => record.value.startedAt === null ? null : Math.max(0
       <button v-if="record.startedAt === null && record.doneAt === null" type="button" class="plain" @click="run.put({ startedAt: new Date().toISOString() })">Start the clock</button>
       <button v-if="record.skippedWhy === null && skipping === null" type="button" class="plain" @click="skipping = ''">Skip it …</button>
       <form v-if="skipping !== null" class="past" @submit.prevent="skip"><label class="field">Why it is left out<input v-model="skipping" maxlength="2000"></label><button type="submit">Skip it</button><button type="button" @click="skipping = null">Keep it</button></form>
-      <span v-if="run.expected.value" class="soft so-far">on board then <b class="figure">{{ gramsWithSpread(run.expected.value.estimate.valueG, spreadG(run.expected.value.estimate)) }}</b><template v-if="run.expected.value.open > 0">, {{ fixed(run.expected.value.open, 0) }} without grams</template></span>
     </div>
   </article>
 </template>
@@ -70,6 +69,6 @@ const clock = computed(() => record.value.startedAt === null ? null : Math.max(0
 .parts { width: 100%; border-collapse: collapse; margin: 8px 0; font-size: 14.5px; } .parts td { padding: 5px 8px 5px 0; border-bottom: 1px solid var(--line); } .right { text-align: right; white-space: nowrap; }
 .test { border: 1px solid var(--edge); border-left: 4px solid var(--plum); border-radius: 0 8px 8px 0; padding: 8px 14px 12px; margin: 12px 0; font-size: 15.5px; } .test.passed { border-left-color: var(--clear); } .test.failed { border-left-color: var(--over); }
 .answer { display: flex; gap: 8px; } .answer button { font-size: 15px; padding: 9px 18px; } .past { display: flex; gap: 8px; align-items: end; margin-top: 8px; flex-wrap: wrap; } .past .field { flex: 1; min-width: 220px; }
-.extras { display: flex; gap: 14px; align-items: center; flex-wrap: wrap; margin-top: 10px; } .so-far { margin-left: auto; } .so-far b { color: var(--ink); }
-@media (max-width: 760px) { h2 { font-size: 24px; } .why { font-size: 17px; } .answer button, .past button, .extras button { min-height: 48px; flex: 1; justify-content: center; } .so-far { margin-left: 0; flex-basis: 100%; } }
+.extras { display: flex; gap: 14px; align-items: center; flex-wrap: wrap; margin-top: 10px; }
+@media (max-width: 760px) { h2 { font-size: 24px; } .why { font-size: 17px; } .answer button, .past button, .extras button { min-height: 48px; flex: 1; justify-content: center; } }
 </style>

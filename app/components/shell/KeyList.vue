@@ -1,7 +1,7 @@
 <script setup lang="ts">
 const { keysOpen } = useShell()
 const keys: [string, string][] = [
-  ['1 2 4 0', 'Aim, Parts, Weigh, Record of the open build'], ['W', 'weigh'], ['/', 'find a build, line, pack, card or station'], ['N', 'new line; on the Shelf: start a build'],
+  [stations.map(station => station.key).join(' '), `${stations.map(station => station.name).join(', ')} of the open build`], ['W', 'weigh'], ['/', 'find a build, line, pack, card or station'], ['N', 'new line; on the Shelf: start a build'],
   ['Z', 'take back the last change'], ['Shift Z', 'do it again'], ['?', 'this list'],
 ]
 const weighKeys: [string, string][] = [
@@ -12,6 +12,7 @@ const sheetKeys: [string, string][] = [
   ['17.02 w', 'grams with how they are known: w weighed, l listed, o worked out, ~ guess'], ['6.91 6.88 6.97', 'several pieces weighed one by one, in “Each”'],
   ['Delete', 'take the line off, or bring it back'], ['Alt ↑ ↓', 'move the line'], ['Ctrl D', 'duplicate'], ['Ctrl V', 'paste rows from a spreadsheet'], ['Ctrl Z', 'take back'],
 ]
+const stepKeys: [string, string][] = [['→ ←', 'Assemble: next step, the one before'], ['D', 'Assemble: tick the step; Shave: do the next one']]
 </script>
 
 <template>
@@ -21,12 +22,14 @@ const sheetKeys: [string, string][] = [
     <dl><template v-for="[key, what] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
     <h3>At the scale</h3>
     <dl><template v-for="[key, what] in weighKeys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
+    <h3>At a step</h3>
+    <dl><template v-for="[key, what] in stepKeys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
     <h3>In the sheet</h3>
     <dl><template v-for="[key, what] in sheetKeys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
   </el-dialog>
 </template>
 
 <style scoped>
-dl { display: grid; grid-template-columns: 132px 1fr; row-gap: 5px; margin: 4px 0; }
+dl { display: grid; grid-template-columns: 148px 1fr; row-gap: 5px; margin: 4px 0; }
 dt { white-space: nowrap; } dd { margin: 0; }
 </style>

@@ -1,18 +1,14 @@
 <script setup lang="ts">
-const store = useBuildStore()
 const shell = useShell()
 const route = useRoute()
-const inBuild = computed(() => route.path.startsWith('/builds/') && store.build)
-const saveWords = computed(() => ({ 'saved': 'Saved', 'saving': 'Saving …', 'waiting for the server': 'Not saved yet: the server does not answer' })[store.saveState])
+/** What belongs to the open build is loaded with it: the shelf does without. */
+const inBuild = computed(() => route.path.startsWith('/builds/'))
 </script>
 
 <template>
   <header class="top-bar">
     <NuxtLink to="/" class="logo">Jolly <i>Gram</i></NuxtLink>
-    <div v-if="inBuild" class="where">
-      <b>{{ store.build!.name }}</b> <small>{{ store.build!.craftClass }}</small>
-      <small class="saved" role="status">{{ saveWords }}</small>
-    </div>
+    <LazyBuildName v-if="inBuild" />
     <nav aria-label="Places">
       <NuxtLink to="/">Shelf</NuxtLink>
       <NuxtLink to="/drawer">Drawer</NuxtLink>
@@ -20,7 +16,7 @@ const saveWords = computed(() => ({ 'saved': 'Saved', 'saving': 'Saving …', 'w
       <NuxtLink to="/rules">Rules</NuxtLink>
       <NuxtLink to="/settings">Settings</NuxtLink>
       <button type="button" @click="shell.findOpen.value = true">Find <kbd>/</kbd></button>
-      <button v-if="inBuild" type="button" :disabled="!store.steps.undo" :title="store.steps.undo ? `Take back: ${store.steps.undo}` : 'Nothing to take back'" @click="store.step('undo')">Undo <kbd>Z</kbd></button>
+      <LazyUndoButton v-if="inBuild" />
       <button type="button" aria-label="Keys" title="All keys" @click="shell.keysOpen.value = true"><kbd>?</kbd></button>
     </nav>
   </header>
@@ -30,17 +26,12 @@ const saveWords = computed(() => ({ 'saved': 'Saved', 'saving': 'Saving …', 'w
 .top-bar { height: 44px; display: flex; align-items: center; gap: 18px; padding: 0 18px; background: var(--bar); color: var(--bar-ink); flex: none; }
 .logo { font: 600 19px var(--serif); color: var(--bar-ink); text-decoration: none; white-space: nowrap; }
 .logo i { font-style: normal; color: var(--brass); }
-.where { display: flex; gap: 8px; align-items: baseline; min-width: 0; white-space: nowrap; overflow: hidden; }
-.where b { font: 600 15px var(--serif); }
-.where small { font-size: 12px; opacity: .8; overflow: hidden; text-overflow: ellipsis; }
-.where .saved { opacity: .65; margin-left: 6px; }
 nav { margin-left: auto; display: flex; gap: 4px; align-items: center; }
 nav a, nav button { font: 500 13px var(--sans); color: var(--bar-ink); text-decoration: none; background: none; border: 0; padding: 5px 8px; border-bottom: 2px solid transparent; border-radius: 0; min-height: 0; }
 nav a.router-link-exact-active { border-bottom-color: var(--brass); }
 nav :focus-visible, .logo:focus-visible { outline-color: var(--brass); }
 @media (max-width: 760px) {
   .top-bar { gap: 0 8px; padding: 7px 10px 0; height: auto; min-height: 44px; flex-wrap: wrap; }
-  .where small { display: none; } .where .saved { display: inline; }
   nav { gap: 0; } nav kbd { display: none; } nav button:last-child { display: none; }
 }
 </style>

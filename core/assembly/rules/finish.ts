@@ -64,7 +64,7 @@ export const props: Rule = (context) => {
   if (found.length === 0) return out
   if (mounting.pushedProps || mounting.motorsUpsideDown) out.push({
     id: 'directions', phase: 'props' as const, title: 'Directions, for pushed props', minutes: 6, why: 'Below the arm everything is mirrored: a prop that looks right pushes the craft into the ground.', need: ['a strip of paper'], after: ['settings', 'motors-test'],
-    facts: ['The lettering faces forward, the way the craft flies up, which is away from the motor here.'], cautions: ['Props off: hold a strip of paper at the bell instead.'],
+    facts: ['The side with the lettering faces up, the way the craft climbs: towards the motor here.'], cautions: ['Props off: hold a strip of paper at the bell instead.'],
     test: { doThis: 'Arm at low throttle and hold paper at each bell.', see: 'Front left and back right turn alike, the other two the other way, as the firmware’s drawing for reversed props shows.', otherwise: 'Reverse that motor in the settings, or swap two of its wires.' }, proves: ['motors-join', 'settings'],
   })
   out.push({
