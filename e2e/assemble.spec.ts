@@ -194,6 +194,21 @@ test('on the phone: large targets, nothing wider than the screen, the step at th
   await phone.close()
 })
 
+test('an empty build asks for parts; one from a class has its steps at once', async ({ app, server }) => {
+  await server.send('POST', '/api/builds', { from: 'empty', name: 'Bare' })
+  await server.send('POST', '/api/builds', { from: 'class', name: 'Toffee', craftClass: '3-inch ultralight' })
+  await app.goto(server.address)
+  await app.getByRole('link', { name: 'Bare' }).click()
+  await app.keyboard.press('7')
+  await app.getByRole('link', { name: 'Add the first line in Parts' }).click()
+  await expect(app.getByRole('heading', { name: 'Parts' })).toBeVisible()
+  await app.goto(server.address)
+  await app.getByRole('link', { name: 'Toffee' }).click()
+  await app.keyboard.press('7')
+  await expect(title(app)).toHaveText('Put it all together loosely, without solder')
+  await expect(step(app, 'capacitor')).toBeVisible()
+})
+
 benchTest('1.3 g that are missing are noticed at the very step, by the scale on the bench', async ({ app, server, bench }) => {
   await app.goto(`${server.address}/builds/marzipan/assemble?step=capacitor`)
   const weighing = app.getByRole('region', { name: 'Weigh now' })

@@ -263,3 +263,16 @@ test('a solver that falls silent is ended after its time, said, and asked again'
   await expect(sentence(page)).toContainText('The plan: three steps')
   await page.close()
 })
+
+test('with no limit chosen Shave says so, and still finds so many grams', async ({ app, server }) => {
+  await server.send('POST', '/api/builds', { from: 'class', name: 'Toffee', craftClass: '3-inch ultralight' })
+  await app.goto(server.address)
+  await app.getByRole('link', { name: 'Toffee' }).click()
+  await app.keyboard.press('5')
+  await app.getByRole('button', { name: 'Suggest from the ledger' }).click()
+  await app.getByRole('region', { name: 'Suggestions' }).getByRole('button', { name: 'Put on the list' }).first().click()
+  await expect(sentence(app)).toContainText('No limit is chosen: choose one in Aim, or say how many grams.')
+  await app.getByLabel('Grams to take off').fill('1')
+  await app.keyboard.press('Enter')
+  await expect(sentence(app)).toContainText('The plan: one step')
+})

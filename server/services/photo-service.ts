@@ -7,6 +7,9 @@ const longestSide = 2000
 /** More than any camera of a phone makes; a small file that claims more is a trap. */
 const mostPixels = 120_000_000
 
+const formats = ['jpeg', 'png', 'webp', 'heif', 'gif']
+const notAPicture = () => new DomainProblem('invalid', 'This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.', 'photo')
+
 /**
  * Photos of the assembly, as files beside the database. Each is read, turned upright, made smaller and written anew as JPEG:
  * what is no picture is refused, and place, time and maker do not come along.
@@ -17,8 +20,11 @@ export function photoService(folder: string, newId: () => string) {
     async keep(buildId: string, bytes: Buffer): Promise<string> {
       if (bytes.length === 0) throw new DomainProblem('invalid', 'No photo came: choose a picture.', 'photo')
       const { default: sharp } = await import('sharp')
-      const kept = await sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error' }).rotate().resize(longestSide, longestSide, { fit: 'inside', withoutEnlargement: true }).flatten({ background: '#ffffff' }).jpeg({ quality: 82 }).toBuffer()
-        .catch(() => { throw new DomainProblem('invalid', 'This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.', 'photo') })
+      const picture = sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error' })
+      const { format } = await picture.metadata().catch(() => ({ format: undefined }))
+      if (!format || !formats.includes(format)) throw notAPicture()
+      const kept = await picture.rotate().resize(longestSide, longestSide, { fit: 'inside', withoutEnlargement: true }).flatten({ background: '#ffffff' }).jpeg({ quality: 82 }).toBuffer()
+        .catch(() => { throw notAPicture() })
       const id = newId()
       await mkdir(join(folder, buildId), { recursive: true })
       const path = pathOf(buildId, id)

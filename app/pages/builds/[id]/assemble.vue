@@ -12,7 +12,9 @@ const view = computed(() => views.find(([key]) => key === route.query.view)?.[0]
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'steps' ? undefined : key } })
 const blocked = computed(() => (step.value && standings.value.get(step.value.id)?.blockedBy.length) || 0)
 const trimmed = computed(() => step.value?.id === 'leads-trim' ? store.build!.lines.filter(line => step.value!.uses.includes(line.id)) : [])
+const hasParts = computed(() => store.build!.lines.length > 0)
 const sentence = computed(() => {
+  if (!hasParts.value) return ''
   const { done, of, minutesLeft, failed, overridden } = progress.value
   if (done === 0) return `${of} steps, about ${fixed(minutesLeft / 60, 1)} hours`
   return `${done} of ${of} done${minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : ''}${failed > 0 ? ` · ${failed} failed` : ''}${overridden > 0 ? ` · ${overridden} gone past` : ''}`
@@ -32,7 +34,7 @@ useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run
     <main class="worksheet assemble">
       <div class="station-head no-print"><h1>Assemble</h1><span class="soft">{{ sentence }}</span><span class="gap" /><span role="tablist" aria-label="Views" class="tabs"><button v-for="[key, name] in views" :key="key" type="button" role="tab" :aria-selected="view === key" @click="show(key)">{{ name }}</button></span></div>
       <p v-if="cycle" class="problem" role="alert">{{ circleWords(cycle) }} Take one of them out under Order.</p>
-      <p v-else-if="store.build!.lines.length === 0" class="soft">No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>: the steps are written from what is there.</p>
+      <p v-else-if="!hasParts" class="soft">No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>: the steps are written from what is there.</p>
       <ConnectionTable v-else-if="view === 'connections'" />
       <MaidenCard v-else-if="view === 'maiden'" :run="run" />
       <RepairView v-else-if="view === 'repair'" :run="run" />
@@ -52,7 +54,7 @@ useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run
         </div>
       </div>
     </main>
-    <aside v-if="view === 'steps' && !cycle && step && record" class="inspector" aria-label="Inspector"><StepNotes :run="run" /><OrderPanel :run="run" class="order" /></aside>
+    <aside v-if="view === 'steps' && !cycle && hasParts && step && record" class="inspector" aria-label="Inspector"><StepNotes :run="run" /><OrderPanel :run="run" class="order" /></aside>
     <aside v-else-if="cycle" class="inspector" aria-label="Inspector"><OrderPanel :run="run" /></aside>
   </div>
 </template>

@@ -37,6 +37,7 @@ const sentence = computed(() => {
   const { status, missG, dearerBy } = plan.value
   if (chosen.value) return `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan)}`
   if (status === 'given up') return 'No plan was found in the time given.'
+  if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null) return 'No limit is chosen: choose one in Aim, or say how many grams.'
   if (status === 'nothing to do') return goal.value.kind === 'put on' ? 'Nothing on the list could be put on and stay clear.' : 'Nothing has to come off.'
   if (status === 'none' && goal.value.kind === 'put on') return `It misses being clear by ${fixed(missG, 2)} g as it is: nothing can be put on.`
   if (status === 'none') return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest.`
