@@ -53,7 +53,7 @@ export function expectedAfter(sorted: readonly AssemblyStep[], stepId: string, b
   return { lines, estimate: addEstimates(lines.map(line => estimates.of(line))), open: lines.filter(line => !line.mass).length }
 }
 
-export interface Progress { readonly done: number, readonly of: number, readonly minutesLeft: number, readonly failed: number, readonly overridden: number, readonly next: AssemblyStep | null }
+export interface Progress { readonly done: number, readonly of: number, readonly minutesLeft: number, readonly minutesTaken: number, readonly failed: number, readonly overridden: number, readonly next: AssemblyStep | null }
 
 /** How far the build is: skipped steps do not count, one gone past does. */
 export function progressOf(sorted: readonly AssemblyStep[], assembly: Assembly): Progress {
@@ -62,6 +62,7 @@ export function progressOf(sorted: readonly AssemblyStep[], assembly: Assembly):
   return {
     done: counted.filter(entry => !isOpen(entry)).length, of: counted.length,
     minutesLeft: counted.filter(isOpen).reduce((sum, { step }) => sum + step.minutes, 0),
+    minutesTaken: assembly.records.reduce((sum, record) => sum + (record.minutes ?? 0), 0),
     failed: counted.filter(({ state }) => state === 'failed').length, overridden: counted.filter(({ state }) => state === 'overridden').length,
     next: counted.find(isOpen)?.step ?? null,
   }

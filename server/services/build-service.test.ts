@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import { makeLine, makeMass, type Build, type Line } from '../../core/ledger'
+import { makeShaving } from '../../core/shave/types'
 import type { Command } from '../../core/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 import { DomainProblem } from '../problems'
@@ -128,6 +129,9 @@ describe('every kind of command survives the database', () => {
     } },
     { type: 'lines.change', changes: [{ id: 'strap', fields: { mass: makeMass({ versionId: 'onscale', evidence: 'weighed', valueG: 3.2, weighing: { takenAt: '2026-11-02T18:00:00.000Z', scaleId: 'blue', scaleName: 'blue', checkId: 'c', method: 'on the pan', displaysG: [3.21], tare: { id: 't', name: 'tray', displayG: 0.01 }, contributions: { 'gain:blue:c': -0.001 }, supersedes: null } }) } }] },
     { type: 'build.set', fields: { name: 'Other', archived: true, reference: { massG: 200, spreadG: 1, thrustG: null, priceCents: 1, minutes: null }, aim: { goalDryG: 140, places: ['Canada'] } } },
+    { type: 'shave.set', fields: { spare: 'minutes', caps: { cents: 500, minutes: null, loss: 3 } } }, { type: 'shaving.put', shaving: makeShaving({ id: 'thin', what: 'thinner strap', kind: 'lighter strap', lineId: 'strap', gramsG: 1.2 }) },
+    { type: 'assembly.set', fields: { school: 'boards first', order: ['camera', 'video'], own: [{ id: 'own-1', title: 'clean the lens', words: '', phase: 'camera', after: ['camera'], minutes: 2 }] } },
+    { type: 'assembly.record', stepId: 'capacitor', fields: { note: 'legs cut short', photoIds: ['p1'], minutes: 7.5 } }, { type: 'assembly.record', stepId: 'first-power', fields: { overriddenWhy: 'tried on the bench supply', doneAt: '2026-11-02T18:00:00.000Z' } },
     { type: 'lines.change', changes: [{ id: 'p4', fields: { pack: { label: 'P4b', cells: 4, chemistry: 'LiHV', capacityMah: 700, cRating: null, plug: '' } } }, { id: 'strap', fields: { mass: null, listing: null, tie: 't', removable: true } }] },
   ]
   it.each(commands.map(c => [c.type, c] as const))('%s, done and taken back', async (_type, command) => {

@@ -36,7 +36,7 @@ const clock = computed(() => record.value.startedAt === null ? null : Math.max(0
     <h2>{{ step.title }}</h2>
     <p class="why">{{ step.why }}</p>
     <p v-if="standing.blockedBy.length > 0" class="note gate" role="status">Waits for “{{ standing.blockedBy[0]!.title }}”: its test failed. <button type="button" class="plain" @click="run.goTo(standing.blockedBy[0]!.id)">Go there</button></p>
-    <p v-if="record.skippedWhy !== null" class="note">Skipped: {{ record.skippedWhy || 'no reason given' }}. <button type="button" class="plain" @click="run.put({ skippedWhy: null })">Do it after all</button></p>
+    <p v-if="record.skippedWhy !== null" class="note">Skipped: {{ record.skippedWhy || 'no reason given' }}.<template v-if="parts.length > 0"> Its parts still count in the ledger: take them off in Parts if they stay off.</template> <button type="button" class="plain" @click="run.put({ skippedWhy: null })">Do it after all</button></p>
     <p v-for="caution in step.cautions" :key="caution" class="caution"><b aria-hidden="true">▲</b> {{ caution }}</p>
     <p v-for="finding in findings" :key="finding.id" class="caution"><b aria-hidden="true">▲</b> {{ finding.title }}. <NuxtLink :to="`/builds/${store.build!.id}/fit`">See Fit</NuxtLink></p>
     <p v-if="step.need.length > 0" class="need"><span class="soft">At hand:</span> {{ step.need.join(', ') }}</p>

@@ -15,9 +15,9 @@ const trimmed = computed(() => step.value?.id === 'leads-trim' ? store.build!.li
 const hasParts = computed(() => store.build!.lines.length > 0)
 const sentence = computed(() => {
   if (!hasParts.value) return ''
-  const { done, of, minutesLeft, failed, overridden } = progress.value
+  const { done, of, minutesLeft, minutesTaken, failed, overridden } = progress.value
   if (done === 0) return `${of} steps, about ${fixed(minutesLeft / 60, 1)} hours`
-  return `${done} of ${of} done${minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : ''}${failed > 0 ? ` · ${failed} failed` : ''}${overridden > 0 ? ` · ${overridden} gone past` : ''}`
+  return `${done} of ${of} done${minutesTaken > 0 ? ` in ${fixed(minutesTaken / 60, 1)} hours` : ''}${minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : ''}${failed > 0 ? ` · ${failed} failed` : ''}${overridden > 0 ? ` · ${overridden} gone past` : ''}`
 })
 const bench = useTemplateRef<HTMLElement>('bench')
 // On the phone the step begins at the top of the screen, not below the strip.
