@@ -16,6 +16,7 @@ export function useAssembly() {
   /** The step chosen; the address follows it, and it follows the address. */
   const chosen = ref(String(route.query.step ?? ''))
   watch(() => route.query.step, (id) => { if (id) chosen.value = String(id) })
+  watch(() => store.build?.id, () => { chosen.value = String(route.query.step ?? '') })
   /** The step chosen, else the first that is open. */
   const at = computed(() => {
     const named = steps.value.findIndex(step => step.id === chosen.value)

@@ -182,6 +182,12 @@ describe('gates', () => {
     const noted = record(record(nougat, 'camera', { note: 'lens scratched' }), 'camera', { doneAt: at })
     expect(noted.assembly!.records).toEqual([expect.objectContaining({ stepId: 'camera', note: 'lens scratched', doneAt: at })])
   })
+  it('records are at most three hundred, so that a file of the build can always be read again', () => {
+    let build = nougat
+    for (let i = 0; i < 300; i++) build = record(build, `old-${i}`, { note: 'x' })
+    expect(() => record(build, 'one-more', { note: 'x' })).toThrow('at most 300 steps')
+    expect(record(build, 'old-7', { note: 'y' }).assembly!.records).toHaveLength(300)
+  })
   it('progress counts what is ticked, leaves out what is skipped, and is told in the journal', () => {
     const done = record(record(nougat, 'dry-fit', { doneAt: at, test: 'passed' }), 'capacitor', { skippedWhy: 'none at hand' })
     const steps = sorted(done)

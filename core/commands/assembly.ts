@@ -5,6 +5,9 @@ import type { Assembly, StepRecord } from '../assembly/types'
 import type { Build } from '../ledger'
 import { CommandRefused } from './types'
 
+/** The most steps a build keeps records of; more than any way of building has. */
+const mostRecords = 300
+
 /** Order, school and own steps; refused where steps would wait for each other in a circle. */
 export function setAssembly(build: Build, fields: Partial<Omit<Assembly, 'records'>>): Build {
   const assembly = { ...assemblyOf(build), ...fields }
@@ -27,5 +30,6 @@ export function recordStep(build: Build, stepId: string, fields: Partial<Omit<St
   if (record.overriddenWhy !== '' && record.test !== 'failed') throw new CommandRefused('Only a failed test can be gone past.', 'overriddenWhy')
   if (record.doneAt !== null && record.test === 'failed' && record.overriddenWhy === '') throw new CommandRefused('Its test failed: test it again, or go past it with a reason.', 'test')
   const others = assembly.records.filter(r => r.stepId !== stepId)
+  if (others.length >= mostRecords) throw new CommandRefused(`A build keeps records of at most ${mostRecords} steps.`, 'stepId')
   return { ...build, assembly: { ...assembly, records: [...others, record] } }
 }
