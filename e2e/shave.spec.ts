@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import type { BuildReply } from '../shared/schemas/api'
 import { Bench } from './bench'
 import { expect, test } from './server'
 
@@ -190,15 +191,18 @@ test('the own dry goal is a goal of its own', async ({ app, server }) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/aim`)
   const dryGoal = app.getByLabel('Own goal, dry mass, g')
-  await dryGoal.fill('100')
-  await dryGoal.press('Enter')
+  const aimAt = async (grams: number) => {
+    await dryGoal.fill(String(grams))
+    await dryGoal.press('Enter')
+    await expect.poll(async () => (await server.json<BuildReply>('/api/builds/nougat')).build.aim.goalDryG).toBe(grams)
+  }
+  await aimAt(100)
   const said = await app.getByText(/^Dry [\d.]+ of 100.0 g/).textContent()
   await app.goto(`${server.address}/builds/nougat/shave`)
   await app.getByLabel('the dry mass aimed at, 100.0 g').check()
   await expect(sentence(app)).toContainText('still misses by')
   await app.goto(`${server.address}/builds/nougat/aim`)
-  await dryGoal.fill(String(Number(/Dry ([\d.]+)/.exec(said!)![1]) - 2))
-  await dryGoal.press('Enter')
+  await aimAt(Number((Number(/Dry ([\d.]+)/.exec(said!)![1]) - 2).toFixed(1)))
   await app.goto(`${server.address}/builds/nougat/shave`)
   await app.getByLabel(/the dry mass aimed at/).check()
   await expect(sentence(app)).toContainText('The plan: two steps, 0.09 € and 25 minutes.')
@@ -268,6 +272,7 @@ test('with no limit chosen Shave says so, and still finds so many grams', async 
   await server.send('POST', '/api/builds', { from: 'class', name: 'Toffee', craftClass: '3-inch ultralight' })
   await app.goto(server.address)
   await app.getByRole('link', { name: 'Toffee' }).click()
+  await expect(app.getByRole('heading', { name: 'Parts' })).toBeVisible()
   await app.keyboard.press('5')
   await app.getByRole('button', { name: 'Suggest from the ledger' }).click()
   await app.getByRole('region', { name: 'Suggestions' }).getByRole('button', { name: 'Put on the list' }).first().click()
