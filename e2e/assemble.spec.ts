@@ -218,7 +218,8 @@ benchTest('1.3 g that are missing are noticed at the very step, by the scale on 
   await bench.put(expected)
   await benchExpect(weighing.getByTestId('reconciled')).toContainText('Agrees')
   await bench.put(expected - 1.3)
-  await benchExpect(weighing.getByTestId('reconciled')).toContainText('Less on the pan than is booked −1.3')
+  // To the scale: one step of its display and half of one of the figure read off the page.
+  await benchExpect(weighing.getByTestId('reconciled')).toContainText(/Less on the pan than is booked −1\.(2[89]|3[0-2]) g/)
   await weighing.getByRole('button', { name: 'Hold it' }).click()
   await benchExpect(weighing).toContainText('Held: it says nothing about the lines')
   await bench.put(0)

@@ -60,9 +60,10 @@ describe('the sequence of each demo build', () => {
     expect(step(build, 'stack').parts).toEqual([{ lineId: 'board', pieces: 1 }])
     expect(step(build, 'coat').facts[0]).toMatch(/^Mask: .*barometer/)
   })
-  it('says the low-volt warning of the chemistry or the builder’s own, and is nearly empty for an empty build', () => {
+  it('says the low-volt warning as Packs has it: its own, where the flight ends, or the usual, and is nearly empty for an empty build', () => {
     expect(step(marzipan, 'settings').facts.join(' ')).toContain('3.70 V a cell, 14.8 V for the pack of 4')
-    expect(step(treacle, 'settings').facts.join(' ')).toContain('3.00 V a cell, 6.0 V for the pack of 2')
+    expect(step(treacle, 'settings').facts.join(' ')).toContain('2.90 V a cell, 5.8 V for the pack of 2')
+    expect(step(sherbet, 'settings').facts.join(' ')).toContain('3.50 V a cell, 3.5 V for the pack of 1')
     expect(sorted({ ...sherbet, lines: [], flies: { ...sherbet.flies, packLineId: null } }).map(s => s.id)).toEqual(['dry-fit', 'close', 'weigh', 'maiden'])
   })
 })
@@ -76,6 +77,15 @@ describe('what is on board', () => {
         expect(Object.fromEntries(pieces)).toEqual(Object.fromEntries(countedLines(build, choice).map(line => [line.id, line.quantity])))
       }
     }
+  })
+  it('holds for any joints, however many screws they ask for, and whatever is missing', () => {
+    const jointOf = (name: string, count: number) => ({ ...nougat.fit!.joints[0]!, id: name, name, count, beyond: 'nothing' as const })
+    fc.assert(fc.property(fc.tuple(fc.nat(30), fc.nat(30), fc.nat(30)), fc.subarray(nougat.lines.map(line => line.id)), ([motor, board, top], gone) => {
+      const build: Build = { ...nougat, fit: { ...nougat.fit!, joints: [jointOf('Motors', motor), jointOf('Board', board), jointOf('Top plate', top)] }, lines: nougat.lines.filter(line => !gone.includes(line.id)) }
+      const pieces = new Map<string, number>()
+      for (const part of stepsOf(build, build.flies).flatMap(s => s.parts)) pieces.set(part.lineId, (pieces.get(part.lineId) ?? 0) + part.pieces)
+      expect(Object.fromEntries(pieces)).toEqual(Object.fromEntries(countedLines(build, build.flies).map(line => [line.id, line.quantity])))
+    }), { numRuns: 200 })
   })
   it('grams grow from step to step and end at the all-up weight of the ledger, to the last digit', () => {
     for (const build of all) {

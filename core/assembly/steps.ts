@@ -1,5 +1,5 @@
 import { blankFit } from '../fit/plan'
-import type { Build, LoadoutChoice } from '../ledger'
+import type { Build, Line, LoadoutChoice } from '../ledger'
 import { countedLines } from '../loadout'
 import { inOrder, type Ordered } from './order'
 import { assemblyOf } from './progress'
@@ -7,7 +7,7 @@ import { boardIn, dryFit, frame, motors } from './rules/airframe'
 import { contextOf, type Draft, type Rule } from './rules/context'
 import { camera, devices, power, radio, stack, video } from './rules/devices'
 import { close, coat, last, packOn, props, setUp } from './rules/finish'
-import type { Assembly, AssemblyStep, OwnStep } from './types'
+import type { Assembly, AssemblyStep, OwnStep, StepPart } from './types'
 
 /** Each rule looks at the build and writes the steps it has a reason for; in the order they are usually done. */
 const rules: readonly Rule[] = [dryFit, frame, motors, boardIn, power, stack, radio, video, camera, devices, setUp, coat, close, props, packOn, last]
@@ -27,10 +27,22 @@ export function stepsOf(build: Build, choice: LoadoutChoice, own: readonly OwnSt
   const lines = countedLines(build, choice)
   const context = contextOf(build, choice, lines, build.fit ?? blankFit)
   const steps = rules.flatMap(rule => rule(context)).map(made)
-  const taken = new Set(steps.flatMap(step => step.parts.map(part => part.lineId)))
-  const rest = lines.filter(line => !taken.has(line.id)).map(line => ({ lineId: line.id, pieces: line.quantity }))
-  const withRest = rest.length === 0 ? steps : steps.map(step => step.id === 'close' ? { ...step, parts: [...step.parts, ...rest] } : step)
-  return [...withRest, ...own.map(ownStep)]
+  return [...allotted(steps, lines), ...own.map(ownStep)]
+}
+
+/** Steps that put on board what there is: no more pieces than a line has, first come first served, and the rest with the closing. */
+function allotted(steps: readonly AssemblyStep[], lines: readonly Line[]): AssemblyStep[] {
+  const left = new Map(lines.map(line => [line.id, line.quantity]))
+  const served = steps.map((step) => {
+    const parts = step.parts.flatMap(({ lineId, pieces }): StepPart[] => {
+      const given = Math.min(pieces, left.get(lineId) ?? 0)
+      left.set(lineId, (left.get(lineId) ?? 0) - given)
+      return given > 0 ? [{ lineId, pieces: given }] : []
+    })
+    return { ...step, parts }
+  })
+  const rest = [...left].flatMap(([lineId, pieces]) => pieces > 0 ? [{ lineId, pieces }] : [])
+  return served.map(step => step.id === 'close' ? { ...step, parts: [...step.parts, ...rest] } : step)
 }
 
 /** The steps in the order of the builder's school, template and own wishes. */

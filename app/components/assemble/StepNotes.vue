@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { AssemblyRun } from '~/composables/useAssembly'
-import { isNotRead, readNumber } from '#core/units'
+import { readNumber } from '#core/units'
 
 const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()
@@ -28,9 +28,8 @@ async function addPhoto(event: Event) {
 function minutes(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
   const read = text === '' ? { value: null } : readNumber(text.replace(/\s*min$/, ''))
-  problem.value = isNotRead(read as ReturnType<typeof readNumber>) ? (read as { problem: string }).problem : ''
-  if ('value' in read && (read.value === null || (read.value >= 0 && read.value <= 6000))) props.run.put({ minutes: read.value })
-  else if (problem.value === '') problem.value = 'Minutes are from 0 to 6000.'
+  problem.value = 'problem' in read ? read.problem : read.value !== null && (read.value < 0 || read.value > 6000) ? 'Minutes are from 0 to 6000.' : ''
+  if ('value' in read && problem.value === '') props.run.put({ minutes: read.value })
 }
 </script>
 

@@ -3,7 +3,7 @@ import type { FitPlan, JointPlan } from '../../fit/plan'
 import { planWires, type PlannedWire } from '../../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../../ledger'
 import { measureOf, providersOf } from '../../properties'
-import type { AssemblyStep } from '../types'
+import type { AssemblyStep, StepPart } from '../types'
 
 /** What a rule may look at. */
 export interface Context {
@@ -72,16 +72,10 @@ export const jointFact = (joint: JointPlan) => `${joint.name}: ${joint.count} ×
 export const isMotorJoint = (joint: JointPlan) => /motor/i.test(joint.name) || joint.beyond === 'windings'
 export const isBoardJoint = (joint: JointPlan) => !isMotorJoint(joint) && /board|stack/i.test(joint.name)
 
-/** Pieces of screw lines that belong to some joints; what belongs to none is left for closing. */
-export function screwsOf(context: Context, wanted: (joint: JointPlan) => boolean): { lineId: string, pieces: number }[] {
+/** Pieces of screw lines that belong to some joints; what belongs to none goes on with the closing. */
+export function screwsOf(context: Context, wanted: (joint: JointPlan) => boolean): StepPart[] {
   return ofSlot(context, 'screw').flatMap((line) => {
     const pieces = context.fit.joints.filter(joint => joint.lineId === line.id && wanted(joint)).reduce((sum, joint) => sum + joint.count, 0)
-    return pieces > 0 ? [{ lineId: line.id, pieces: Math.min(pieces, line.quantity) }] : []
+    return pieces > 0 ? [{ lineId: line.id, pieces }] : []
   })
-}
-/** What is left of screw lines after some pieces are used. */
-export function screwsLeft(context: Context): { lineId: string, pieces: number }[] {
-  const used = new Map([...screwsOf(context, isMotorJoint), ...screwsOf(context, isBoardJoint)].map(({ lineId }) => [lineId, 0]))
-  for (const { lineId, pieces } of [...screwsOf(context, isMotorJoint), ...screwsOf(context, isBoardJoint)]) used.set(lineId, (used.get(lineId) ?? 0) + pieces)
-  return ofSlot(context, 'screw').flatMap(line => line.quantity > (used.get(line.id) ?? 0) ? [{ lineId: line.id, pieces: line.quantity - (used.get(line.id) ?? 0) }] : [])
 }

@@ -2,7 +2,7 @@ import { cellWarningV } from './settings'
 import { shortName } from '../../fit/electrical'
 import { isOnePiece } from './facts'
 import { solderLines } from './airframe'
-import { does, ids, jointFact, isBoardJoint, isMotorJoint, ofSlot, screwsLeft, whole, type Rule } from './context'
+import { does, ids, jointFact, isBoardJoint, isMotorJoint, ofSlot, whole, type Rule } from './context'
 
 export const setUp: Rule = (context) => {
   const { mounting } = context.fit
@@ -49,7 +49,7 @@ export const close: Rule = (context) => {
   const inside = ['board-in', 'stack', 'capacitor', 'radio', 'video', 'camera', 'coat', 'device-navigation', 'device-sounder', ...ids(ofSlot(context, 'payload')).map(id => `device-${id}`)]
   return [{
     id: 'close', phase: 'close', title: canopies.length > 0 ? 'Canopy on, leads tied' : inOne ? 'Leads tied, everything fast' : 'Top plate on, leads tied', minutes: 15, why: 'Closed only now, when everything under it has been seen working.', need: ['driver', 'ties', 'cutter'],
-    parts: [...whole(canopies), ...screwsLeft(context), ...whole(ties)], after: ['settings', 'second-power', 'motors-test'], over: inside,
+    parts: [...whole(canopies), ...whole(ties)], after: ['settings', 'second-power', 'motors-test'], over: inside,
     facts: [...joints.map(jointFact), 'A tie holds each motor lead to its arm; another takes the pull of the power lead, so that the joint on the board never does.'],
     cautions: ['No wire between plate and standoff, none where a prop can reach.'],
   }]
