@@ -1,5 +1,5 @@
-import type { TareUsed, Taking } from '#core/weigh'
-import { isNotRead, readGrams } from '#core/units'
+import type { ReadyScale, TareUsed, Taking } from '#core/weigh'
+import { isNotRead, largestMassG, readGrams } from '#core/units'
 
 /** Steps a reading must move after something was taken before the next is accepted: the part has left the pan. */
 const leavingSteps = 3
@@ -11,6 +11,10 @@ export function usePan() {
   const typed = ref('')
   const tare = shallowRef<TareUsed>({ id: newId(), name: 'zero key', displayG: 0 })
   const leftOnPanG = ref<number | null>(null)
+
+  /** Display step of what was typed last, grams: where no scale is on the list, what is typed comes from one nobody has checked. */
+  const typedStepG = ref<number | null>(null)
+  const ready = computed<ReadyScale | null>(() => scales.ready ?? (typedStepG.value === null ? null : unlistedScale(typedStepG.value)))
 
   const typedG = computed(() => {
     if (typed.value.trim() === '') return null
@@ -34,13 +38,25 @@ export function usePan() {
   })
 
   function taking(id: string): Taking | null {
-    return scales.ready ? { ready: scales.ready, tare: tare.value, takenAt: new Date().toISOString(), id } : null
+    return ready.value ? { ready: ready.value, tare: tare.value, takenAt: new Date().toISOString(), id } : null
   }
   /** What was taken still lies there: the same placing is not a second weighing. */
   function leave(displayG: number) {
     if (bench.live.value && typedG.value === null) leftOnPanG.value = displayG
   }
 
-  return { bench, typed, typedG, tare, leftOnPanG, display, taking, leave, type: (text: string) => { typed.value = text } }
+  function type(text: string) {
+    typed.value = text
+    const read = text.trim() === '' ? null : readGrams(text)
+    if (read && !isNotRead(read)) typedStepG.value = read.stepG
+  }
+
+  return { bench, typed, typedG, tare, leftOnPanG, display, ready, taking, leave, type }
+}
+
+/** A scale nobody has put on the list: as unsure as one that was never checked, with the step of what it showed. */
+function unlistedScale(resolutionG: number): ReadyScale {
+  const name = 'a scale not on the list'
+  return { scale: { id: 'unlisted', resolutionG, capacityG: largestMassG, repeatabilityG: null }, name, check: null }
 }
 export type Pan = ReturnType<typeof usePan>

@@ -12,6 +12,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
   const store = useBuildStore()
   const active = shallowRef<SheetCell | null>(null)
   const draft = ref<string | null>(null)
+  /** Whether the editor holds what the cell held, all of it chosen; otherwise it holds what was typed so far. */
+  const whole = ref(false)
   const problem = ref('')
 
   const rowIndex = (id: string) => toValue(rows).findIndex(line => line.id === id)
@@ -43,6 +45,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
   function edit(text?: string) {
     if (!lineAt.value || !active.value) return
     problem.value = ''
+    whole.value = text === undefined
     draft.value = text ?? cellText(lineAt.value, active.value.column)
   }
 
@@ -54,6 +57,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
       const edited = editCell(line, cell.column, text, newId())
       if ('problem' in edited) {
         problem.value = edited.problem
+        whole.value = false
         draft.value = text
         return
       }
@@ -137,7 +141,10 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return
     if (event.key === 'Enter') commit(draft.value!, 'down')
     else if (event.key === 'Escape') stop()
-    else if (startsTyping(event)) draft.value += event.key
+    else if (startsTyping(event)) {
+      draft.value = whole.value ? event.key : draft.value + event.key
+      whole.value = false
+    }
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -160,5 +167,5 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     if (wasActive || event.detail === 2) edit()
   }
 
-  return { active, draft, problem, focusCell, edit, commit, stop, onKey, onPointer }
+  return { active, draft, whole, problem, focusCell, edit, commit, stop, onKey, onPointer }
 }

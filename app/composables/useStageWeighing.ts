@@ -45,6 +45,11 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     if (!message.value && scales.current && massG! > scales.current.capacityG) message.value = `More than ${scales.current.name} carries. Add it in two lifts.`
     return message.value === ''
   }
+  /** What Enter does where a figure is typed: takes it in where nothing speaks against it, else asks what to do. */
+  function enter() {
+    if (compared.value && !compared.value.agrees && mayTake()) message.value = 'It does not agree with the ledger: say below what to do with it.'
+    else keep('taken in')
+  }
   function addLift() {
     if (!pan.display.value.reason && pan.display.value.massG !== null) {
       lifts.value = [...lifts.value, pan.display.value.massG]
@@ -59,7 +64,7 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     const named = nameSchema('The name').safeParse(title.value.trim())
     if (!named.success) { message.value = named.error.issues[0]!.message; return }
     const by = pan.taking(newId())
-    if (!by || !draft.value) { message.value = 'Say first which scale this is, under Scales.'; return }
+    if (!by || !draft.value) { message.value = lines.value.length === 0 ? 'Say what is on the pan: at least one line.' : 'That comes out below nothing, or no scale is known: type what it shows.'; return }
     const observation = takeObservation(by, named.data, lines.value, draft.value.displaysG, state)
     if (!store.run({ type: 'observation.put', observation })) { message.value = store.refusal; return }
     message.value = state === 'taken in' ? 'Taken in: every loadout with these parts profits.' : 'Held: it says nothing about the lines until it is taken in.'
@@ -86,5 +91,5 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     lifts.value = []
   }
 
-  return { lifts, message, draft, compared, suspectWords, addLift, keep, bookDifference }
+  return { lifts, message, draft, compared, suspectWords, addLift, keep, enter, bookDifference }
 }

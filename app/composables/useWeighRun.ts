@@ -18,7 +18,7 @@ export function useWeighRun() {
   const scales = useScalesStore()
   const rules = useRulesStore()
   const pan = usePan()
-  const { typed, tare, leftOnPanG, display, taking, leave, bench } = pan
+  const { typed, tare, leftOnPanG, display, ready, taking, leave, bench } = pan
 
   const order = ref<RunOrder>('by spread')
   const ids = shallowRef<readonly string[]>([])
@@ -116,10 +116,10 @@ export function useWeighRun() {
   function take() {
     const part = line.value
     if (!part) return
-    if (!scales.ready) { message.value = 'Say first which scale this is, under Scales.'; return }
+    if (!ready.value) { message.value = 'Say first which scale this is, under Scales.'; return }
     if (display.value.reason !== '') { message.value = display.value.reason; return }
     const displayG = display.value.massG!
-    if (displayG > scales.ready.scale.capacityG) { message.value = `${fixed(displayG, 2)} g is more than ${scales.ready.name} carries. Weigh it in two lifts.`; return }
+    if (displayG > ready.value.scale.capacityG) { message.value = `${fixed(displayG, 2)} g is more than ${ready.value.name} carries. Weigh it in two lifts.`; return }
     if (isDoubtful(displayG) && !doubted.value) {
       doubted.value = true
       message.value = 'Is it the right part? It is far from what was expected. Take it again to keep it.'
@@ -133,10 +133,10 @@ export function useWeighRun() {
     else collected.value = displays
   }
   function isDoubtful(displayG: number): boolean {
-    if (!expected.value || !scales.ready || collected.value.length > 0) return false
-    const { result } = scales.ready.check ?? {}
+    if (!expected.value || !ready.value || collected.value.length > 0) return false
+    const { result } = ready.value.check ?? {}
     const netG = (displayG - tare.value.displayG) / (result?.gain ?? 1)
-    return isFarOff(expected.value, netG, sigmaG(weighedEstimate(scales.ready, { id: 'doubt', displaysG: [displayG], tare: tare.value })))
+    return isFarOff(expected.value, netG, sigmaG(weighedEstimate(ready.value, { id: 'doubt', displaysG: [displayG], tare: tare.value })))
   }
   function finish(displays: readonly number[] = collected.value) {
     const part = line.value

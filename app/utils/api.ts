@@ -35,8 +35,3 @@ export async function askServer<T>(path: string, { method = 'GET', body, text, f
 export function sentenceOf(error: unknown): string {
   return error instanceof Error ? error.message : String(error)
 }
-
-/** A short id for a new line or mass version. */
-export function newId(): string {
-  return crypto.randomUUID().slice(0, 18).replace(/-/g, '')
-}

@@ -1,3 +1,4 @@
+import { newId } from '../utils/new-id'
 import { guessDrawerMapping, readDrawerRows, readDrawerTable, type DrawerMapping, type DrawerRows } from '#shared/files/drawer-csv'
 
 /** What the page asks: the heads and what they likely mean, or all rows under a mapping. */
@@ -10,7 +11,6 @@ export type ReadReply
 
 let table: Exclude<ReturnType<typeof readDrawerTable>, { problem: string }> | null = null
 const say = (reply: ReadReply) => postMessage(reply)
-const newId = () => crypto.randomUUID().slice(0, 18).replace(/-/g, '')
 
 addEventListener('message', ({ data }: MessageEvent<ReadRequest>) => {
   if (data.kind === 'heads') {

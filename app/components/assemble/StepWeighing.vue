@@ -13,7 +13,7 @@ watch(() => props.stepTitle, (to) => { title.value = `after: ${to}`.slice(0, 120
 const weighed = computed(() => props.lines.filter(line => line.mass))
 /** Next to nothing on the pan: there is nothing to compare yet. */
 const emptyG = 0.05
-const { lifts, message, draft, compared, suspectWords, addLift, keep, bookDifference } = useStageWeighing(pan, weighed, title)
+const { lifts, message, draft, compared, suspectWords, addLift, keep, enter, bookDifference } = useStageWeighing(pan, weighed, title)
 watch(() => props.stepTitle, () => {
   message.value = ''
   lifts.value = []
@@ -31,9 +31,9 @@ const kept = computed(() => store.build!.observations.filter(o => o.title === ti
     <div class="line">
       <span>Should weigh <b class="figure" data-test="expected">{{ gramsWithSpread(expected.valueG, spreadG(expected)) }}</b></span>
       <span>on the pan <b class="figure" data-test="pan">{{ draft ? `${fixed(draft.valueG, 2)} g` : '–' }}</b></span>
-      <label class="hand">or type it<input :value="pan.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @input="pan.type(($event.target as HTMLInputElement).value)"></label>
+      <label class="hand">or type it<input :value="pan.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @input="pan.type(($event.target as HTMLInputElement).value)" @keydown.enter.prevent="enter"></label>
     </div>
-    <p v-if="!scales.current" class="soft">Say under Scales which scale this is, then it can be compared.</p>
+    <p v-if="!pan.ready.value" class="soft">Type what the scale shows, or say under Scales which one this is.</p>
     <p v-else-if="pan.display.value.reason && lifts.length === 0" class="soft">{{ pan.display.value.reason }}</p>
     <p v-if="lifts.length > 0" class="soft">{{ lifts.length }} {{ lifts.length === 1 ? 'lift' : 'lifts' }}: {{ lifts.map(g => fixed(g, 2)).join(' + ') }}</p>
     <p v-if="open > 0" class="soft">{{ open }} {{ open === 1 ? 'line has' : 'lines have' }} no grams yet: the scale will show more.</p>

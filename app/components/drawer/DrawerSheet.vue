@@ -57,6 +57,8 @@ const active = ref<{ id: string, column: Column } | null>(null)
 const draft = ref<string | null>(null)
 const problem = ref('')
 const editor = useTemplateRef<HTMLInputElement[]>('editor')
+/** Whether the editor holds what the cell held, all of it chosen; otherwise it holds what was typed so far. */
+let whole = false
 function cell(part: Part, column: Column): string {
   switch (column) {
     case 'slot': return slotFacts[part.slot].label
@@ -87,10 +89,11 @@ async function edit(part: Part, column: Column, start?: string) {
   if (!editable.includes(column)) return
   problem.value = ''
   active.value = { id: part.id, column }
+  whole = start === undefined
   draft.value = start ?? textToEdit(part, column)
   await nextTick()
   editor.value?.[0]?.focus()
-  if (start === undefined) editor.value?.[0]?.select()
+  if (whole) editor.value?.[0]?.select()
 }
 /** What a typed cell makes of a part; a sentence when it cannot be. */
 function typed(part: Part, column: Column, text: string): Partial<Part> | { problem: string } {
@@ -131,8 +134,27 @@ function cancel() {
   problem.value = ''
   if (active.value) void focus(sorted.value.findIndex(p => p.id === active.value!.id), active.value.column)
 }
+/** A key that meets the cell while its editor is only just opening is not lost. */
+function typeOn(event: KeyboardEvent) {
+  if (event.target instanceof HTMLInputElement || draft.value === null) return
+  if (event.key === 'Enter') void commit(1)
+  else if (event.key === 'Escape') cancel()
+  else if (startsTyping(event)) {
+    draft.value = whole ? event.key : draft.value + event.key
+    whole = false
+  }
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+/** In figure cells only figures start an edit, so that single-key shortcuts keep working there; in names every letter does. */
+function startsTyping(event: KeyboardEvent): boolean {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1) return false
+  return active.value!.column === 'name' ? !'/? '.includes(event.key) : /[\d.,]/.test(event.key)
+}
 function onKey(event: KeyboardEvent) {
-  if (draft.value !== null || !active.value) return
+  if (!active.value) return
+  if (draft.value !== null) { typeOn(event); return }
   const at = sorted.value.findIndex(p => p.id === active.value!.id)
   const part = sorted.value[at]
   const column = columns.indexOf(active.value.column)
@@ -143,7 +165,7 @@ function onKey(event: KeyboardEvent) {
   else if (event.key === 'End' && event.ctrlKey) void focus(sorted.value.length - 1, active.value.column)
   else if (part && (event.key === 'Enter' || event.key === 'F2')) void edit(part, active.value.column)
   else if (part && event.key === ' ') toggle(part.id)
-  else if (part && !event.ctrlKey && !event.metaKey && /^[\d.,]$/.test(event.key) && active.value.column !== 'name') void edit(part, active.value.column, event.key)
+  else if (part && startsTyping(event)) void edit(part, active.value.column, event.key)
   else return
   event.preventDefault()
   event.stopPropagation()

@@ -23,7 +23,7 @@ const sections = computed<Section[]>(() => {
 const setAside = computed(() => store.build?.lines.filter(line => line.state !== 'fitted') ?? [])
 const rows = computed(() => [...sections.value.flatMap(s => s.lines), ...setAside.value])
 
-const { active, draft, problem, focusCell, commit, stop, onKey, onPointer } = useSheetKeys(rows, grid)
+const { active, draft, whole, problem, focusCell, commit, stop, onKey, onPointer } = useSheetKeys(rows, grid)
 
 watch(() => store.selectedId, (id) => {
   if (id && active.value?.rowId !== id && draft.value === null && rows.value.some(line => line.id === id)) focusCell({ rowId: id, column: active.value?.column ?? 'each' })
@@ -54,13 +54,13 @@ function onEnter(event: FocusEvent) {
     <tbody v-for="section in sections" :key="section.group">
       <tr class="group"><th colspan="4" scope="rowgroup"><i :style="{ background: `var(--g-${groupTone[section.group].name})` }" />{{ section.group }}</th><td class="right figure">{{ section.grams }}</td><td class="right figure soft">{{ section.spread }}</td><td colspan="2" class="right soft share">{{ section.share }}</td></tr>
       <SheetRow v-for="line in section.lines" :key="line.id" :line="line" :estimate="store.estimates.of(line)" :counted="countedIds.has(line.id)" :selected="line.id === store.selectedId"
-                :active-column="active?.rowId === line.id ? active.column : null" :draft="active?.rowId === line.id ? draft : null" :problem="active?.rowId === line.id ? problem : ''" :delta-g="null"
+                :active-column="active?.rowId === line.id ? active.column : null" :draft="active?.rowId === line.id ? draft : null" :whole="whole" :problem="active?.rowId === line.id ? problem : ''" :delta-g="null"
                 @commit="commit" @cancel="stop" />
     </tbody>
     <tbody v-if="setAside.length > 0">
       <tr class="group"><th colspan="8" scope="rowgroup">Not fitted: could go there instead, or taken off</th></tr>
       <SheetRow v-for="line in setAside" :key="line.id" :line="line" :estimate="store.estimates.of(line)" :counted="false" :selected="line.id === store.selectedId"
-                :active-column="active?.rowId === line.id ? active.column : null" :draft="active?.rowId === line.id ? draft : null" :problem="active?.rowId === line.id ? problem : ''" :delta-g="deltaOf(line)"
+                :active-column="active?.rowId === line.id ? active.column : null" :draft="active?.rowId === line.id ? draft : null" :whole="whole" :problem="active?.rowId === line.id ? problem : ''" :delta-g="deltaOf(line)"
                 @commit="commit" @cancel="stop" />
     </tbody>
     <tfoot v-if="rows.length > 0">

@@ -2,7 +2,7 @@
 import { evidences, slotFacts, slots, type Line } from '#core/ledger'
 import { spreadG, type Estimate } from '#core/estimate'
 import { centsFigure, fixed, gramsFigure, signed, spreadFigure } from '#core/display'
-import { cellText, sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
+import { sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
 
 const props = defineProps<{
   line: Line
@@ -13,6 +13,8 @@ const props = defineProps<{
   activeColumn: SheetColumn | null
   /** The text the editor opens with; null while the row is only read. */
   draft: string | null
+  /** Whether the editor opens with the cell’s own text, all of it chosen. */
+  whole: boolean
   problem: string
   /** For candidates: grams against the fitted line. */
   deltaG: number | null
@@ -49,7 +51,7 @@ watch(() => props.draft, async (draft) => {
   const field = [editor.value].flat()[0]
   if (!field) return
   field.focus()
-  if (field instanceof HTMLInputElement && draft === cellText(props.line, props.activeColumn!)) field.select()
+  if (field instanceof HTMLInputElement && props.whole) field.select()
 }, { immediate: true })
 
 let done = false

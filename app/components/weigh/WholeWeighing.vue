@@ -29,7 +29,7 @@ function tick(line: Line) {
   title.value = `${next.size} lines`
 }
 
-const { lifts, message, draft, compared, suspectWords, addLift, keep, bookDifference } = useStageWeighing(props.run, lines, title)
+const { lifts, message, draft, compared, suspectWords, addLift, keep, enter, bookDifference } = useStageWeighing(props.run, lines, title)
 function change(observation: Observation, state: Observation['state']) {
   store.run({ type: 'observation.put', observation: { ...observation, state } })
 }
@@ -59,7 +59,7 @@ function change(observation: Observation, state: Observation['state']) {
         <button v-if="compared && !compared.agrees" type="button" @click="keep('held')">Hold it</button>
         <button type="button" @click="addLift">Add as a lift</button>
         <button v-if="lifts.length > 0" type="button" @click="lifts = []">Start over</button>
-        <label class="hand">or type it<input :value="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @input="run.type(($event.target as HTMLInputElement).value)"></label>
+        <label class="hand">or type it<input :value="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @input="run.type(($event.target as HTMLInputElement).value)" @keydown.enter.prevent="enter"></label>
       </div>
       <template v-if="build.observations.length > 0">
         <h3>Weighed together so far</h3>
