@@ -1,3 +1,4 @@
+import regexp from 'eslint-plugin-regexp'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 // The configuration helper asks for a function that came after Node 20.
@@ -12,6 +13,14 @@ const foreignGlobals = ['window', 'document', 'navigator', 'localStorage', 'fetc
 
 export default withNuxt(
   { ignores: ['.output/**', '.data/**', 'docs/**', 'bench/empty-app/**', '**/*.bundle.mjs', 'test-results/**'] },
+  {
+    // No expression may take long on a long text: what is matched can come from a file or a stranger.
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
+    },
+  },
   {
     rules: {
       'vue/max-attributes-per-line': 'off',

@@ -1,3 +1,4 @@
+import type { MeetingWords } from '../core/commands'
 import type { BuildReply } from '../shared/schemas/api'
 
 export const problemCodes = {
@@ -7,7 +8,7 @@ export type ProblemCode = keyof typeof problemCodes
 
 /** Something the builder must be told. One place turns the code into an HTTP status. */
 export class DomainProblem extends Error {
-  constructor(readonly code: ProblemCode, sentence: string, readonly field?: string, readonly current?: BuildReply) {
+  constructor(readonly code: ProblemCode, sentence: string, readonly field?: string, readonly current?: BuildReply, readonly meetings?: readonly MeetingWords[]) {
     super(sentence)
     this.name = 'DomainProblem'
   }

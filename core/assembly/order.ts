@@ -1,3 +1,4 @@
+import { ownEntry } from '../own'
 import { phases, type AssemblyStep, type Phase } from './types'
 
 /** Orders practitioners differ in; each is only a wish, what must come before comes before. */
@@ -35,7 +36,7 @@ export function inOrder(steps: readonly AssemblyStep[], school: string, wished: 
 
 /** A number for each step, the least first: the school's order, into which the steps named are put in their own. */
 function wishesOf(steps: readonly AssemblyStep[], school: string, wished: readonly string[]): Map<string, number> {
-  const order = (schools[school] ?? schools['motors first']!).phases
+  const order = (ownEntry(schools, school) ?? schools['motors first']!).phases
   const usual = steps.map((step, i) => ({ step, i })).sort((a, b) => order.indexOf(a.step.phase) - order.indexOf(b.step.phase) || a.i - b.i).map(({ step }) => step.id)
   const named = wished.filter(id => usual.includes(id))
   const places = new Set(named)

@@ -1,4 +1,5 @@
 import type { Build, Line, Setup } from '../ledger'
+import { sameData } from '../merge'
 
 /** The fields of a build that are neither lines nor set-ups. */
 export type BuildHead = Omit<Build, 'id' | 'lines' | 'setups'>
@@ -18,13 +19,13 @@ export interface Patch {
 
 const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies', 'neverFlown', 'observations', 'fit', 'flying', 'shave', 'assembly'] as const satisfies readonly (keyof BuildHead)[]
 
-/** The patch from one build to the next. What is the same object is taken as unchanged. */
+/** The patch from one build to the next: what really differs, field by field. */
 export function diffBuilds(before: Build, after: Build): Patch {
-  const changed = headFields.filter(field => before[field] !== after[field])
+  const changed = headFields.filter(field => !sameData(before[field], after[field]))
   return {
     head: changed.length === 0 ? null : { before: pick(before, changed), after: pick(after, changed) },
     lines: before.lines === after.lines ? [] : diffLines(before.lines, after.lines),
-    setups: before.setups === after.setups ? null : { before: before.setups, after: after.setups },
+    setups: sameData(before.setups, after.setups) ? null : { before: before.setups, after: after.setups },
     order: before.lines === after.lines ? null : diffOrder(before.lines, after.lines),
   }
 }
@@ -54,7 +55,7 @@ function diffLines(before: readonly Line[], after: readonly Line[]): LineChange[
   const changes: LineChange[] = []
   for (const item of after) {
     const was = earlier.get(item.id) ?? null
-    if (was !== item) changes.push({ before: was, after: item })
+    if (was === null || !sameData(was, item)) changes.push({ before: was, after: item })
     earlier.delete(item.id)
   }
   for (const gone of earlier.values()) changes.push({ before: gone, after: null })

@@ -12,7 +12,7 @@ export function connectorNamed(name: string): Connector | undefined {
   if (wanted === '') return undefined
   return connectors.find((c) => {
     const whole = plain(c.connector)
-    return whole === wanted || plain(c.connector.replace(/\(.*\)/, '')) === wanted
+    return whole === wanted || plain(c.connector.split('(')[0]!) === wanted
   })
 }
 

@@ -1,4 +1,4 @@
-import { isNotRead, readNumber, type NotRead } from '../units'
+import { isNotRead, readNumber, withoutUnit, type NotRead } from '../units'
 import type { BenchRow } from './types'
 
 const columns = ['throttle', 'volts', 'amps', 'grams'] as const
@@ -7,6 +7,11 @@ const heads: readonly RegExp[] = [/throttle|^%$/i, /volt|^v$/i, /amp|current|^a$
 const least = [0, 0.5, 0, 0] as const
 const most = [100, 80, 200, 20_000] as const
 
+/** The figure a cell begins with, without the unit after it. */
+function figureOf(cell: string): string {
+  return /^[^%a-z]{0,40}/i.exec(cell)![0]
+}
+
 /**
  * Reads a bench table: one row a throttle position, `throttle %, volts, amps, grams`, with or without a head. Throttle
  * must rise from row to row, thrust must not fall, and volts must not fall faster than throttle rises; the refusal names
@@ -14,7 +19,7 @@ const most = [100, 80, 200, 20_000] as const
  */
 export function readBenchTable(text: string): { value: readonly BenchRow[] } | NotRead {
   const lines = text.split(/\r?\n/).map(line => line.trim()).filter(line => line !== '')
-  const hasHeads = /[a-z]{3}/i.test(lines[0] ?? '') || isNotRead(readNumber((lines[0] ?? '').split(/[;\t,]/)[0]!.replace(/\s*%$/, '')))
+  const hasHeads = /[a-z]{3}/i.test(lines[0] ?? '') || isNotRead(readNumber(withoutUnit((lines[0] ?? '').split(/[;\t,]/)[0]!, '%')))
   const body = hasHeads ? lines.slice(1) : lines
   if (body.length < 2) return { problem: 'A bench table needs at least two rows: throttle in %, volts in V, amps in A, thrust in g.' }
   if (body.length > 60) return { problem: 'A bench table has at most 60 rows.' }
@@ -26,7 +31,7 @@ export function readBenchTable(text: string): { value: readonly BenchRow[] } | N
     const cells = cut(line)
     const numbers: number[] = []
     for (const [k, column] of columns.entries()) {
-      const read = readNumber((cells[places[k]!] ?? '').replace(/\s*[%a-z]+$/i, ''))
+      const read = readNumber(figureOf(cells[places[k]!] ?? ''))
       if (isNotRead(read) || read.value < least[k]! || read.value > most[k]!) return { problem: `Row ${i + 1}, ${column}: ${cells[places[k]!] ? `“${cells[places[k]!]!.slice(0, 20)}” is not a number from ${least[k]} to ${most[k]}` : 'missing'}.` }
       numbers.push(read.value)
     }

@@ -1,11 +1,16 @@
+import { singleSpaced } from '../units'
+
 /** Where the holes of a mounting are: points in millimetres about the middle, and the thread or hole they are made for. */
 export interface HolePattern { readonly holes: readonly (readonly [xMm: number, yMm: number])[], readonly thread: string | null, readonly text: string }
 
+/** The longest text that is read as a hole pattern. */
+const longestPattern = 60
+
 const perUnit: Record<string, number> = { 'mm': 1, 'in': 25.4, '"': 25.4, '″': 25.4, 'cm': 10 }
-const number = String.raw`(\d+(?:[.,]\d+)?)`
-const unit = String.raw`\s*(mm|in|cm|"|″)?`
-const rectangle = new RegExp(String.raw`^${number}${unit}\s*[x×]\s*${number}${unit}\s*(M\d(?:[.,]\d)?)?$`, 'i')
-const circle = new RegExp(String.raw`^(\d)\s*(?:holes?)?\s*(?:on|at)\s*${number}${unit}\s*(M\d(?:[.,]\d)?)?$`, 'i')
+const number = String.raw`(\d{1,5}(?:[.,]\d{1,5})?)`
+const unit = String.raw` ?(mm|in|cm|"|″)?`
+const rectangle = new RegExp(String.raw`^${number}${unit} ?[x×] ?${number}${unit} ?(M\d(?:[.,]\d)?)?$`, 'i')
+const circle = new RegExp(String.raw`^(\d) ?(?:holes? )?(?:on|at) ?${number}${unit} ?(M\d(?:[.,]\d)?)?$`, 'i')
 
 const value = (text: string) => Number(text.replace(',', '.'))
 const scaled = (text: string, own: string | undefined, other: string | undefined) => value(text) * perUnit[(own ?? other ?? 'mm').toLowerCase()]!
@@ -15,7 +20,8 @@ const scaled = (text: string, own: string | undefined, other: string | undefined
  * 9 mm). Null when it is neither.
  */
 export function parsePattern(text: string): HolePattern | null {
-  const trimmed = text.trim()
+  if (text.length > longestPattern) return null
+  const trimmed = singleSpaced(text)
   const sides = rectangle.exec(trimmed)
   if (sides) {
     const x = scaled(sides[1]!, sides[2], sides[4]) / 2

@@ -1,5 +1,6 @@
 import { slotFacts, slots, type Slot } from '../ledger'
-import { isNotRead, readNumber, type NotRead } from '../units'
+import { ownEntry } from '../own'
+import { isNotRead, readNumber, singleSpaced, type NotRead } from '../units'
 import { parsePattern } from './patterns'
 import { readBenchTable } from './bench-table'
 import type { Measure, Property, PropertyValue, PowerOutput, BenchRow } from './types'
@@ -54,9 +55,10 @@ function readMeasure(property: Measure, text: string): { value: number } | NotRe
     const value = Number(text)
     if (value >= property.least && value <= property.most && (!property.whole || Number.isInteger(value))) return { value }
   }
-  const split = /^([+\-\u2212]?[\d.,]*)\s*(.*)$/.exec(text)!
-  const factor = split[2] === '' ? 1 : alsoTyped[property.unit]?.[split[2]!.toLowerCase()]
-  const number = readNumber(split[1]!)
+  const figure = /^[+\-\u2212]?[\d.,]{0,40}/.exec(text)![0]
+  const typedUnit = text.slice(figure.length).trim().toLowerCase()
+  const factor = typedUnit === '' ? 1 : ownEntry(alsoTyped[property.unit] ?? {}, typedUnit)
+  const number = readNumber(figure)
   const value = isNotRead(number) || factor === undefined ? NaN : Number((number.value * factor).toPrecision(12))
   const fits = value >= property.least && value <= property.most && (!property.whole || Number.isInteger(value))
   return fits ? { value } : { problem: `${property.label} is ${rangeWords(property)}.` }
@@ -69,17 +71,31 @@ function readPatterns(property: Property, text: string): { value: readonly strin
   return { value: texts }
 }
 
-const outputText = /^(.*?)\s*(?:,|:|=|\s)\s*(\d+(?:\.\d+)?)\s*V\s*(?:[,/ ]\s*(\d+(?:\.\d+)?)\s*(m?A))?$/i
+/** What an output ends with: its amps or milliamps, and before that its volts. */
+const ampsAtEnd = /[,/ V] ?(\d{1,5}(?:\.\d{1,4})?) ?(m?A)$/i
+const voltsAtEnd = /(?:^|[,:= ])(\d{1,3}(?:\.\d{1,4})?) ?V$/i
+const longestOutput = 80
+
+/** One output as typed: “camera 9 V 1.5 A”, “5V, 800 mA”. Null where it does not end with volts and perhaps amps. */
+function readOutput(text: string): { name: string, volts: number, amps: number | null } | null {
+  const part = singleSpaced(text)
+  if (part.length > longestOutput) return null
+  const drawn = ampsAtEnd.exec(part)
+  const rest = (drawn ? part.slice(0, drawn.index + (part[drawn.index]!.toLowerCase() === 'v' ? 1 : 0)) : part).trim()
+  const named = voltsAtEnd.exec(rest.replace(/[,/]$/, '').trimEnd())
+  if (!named) return null
+  const volts = Number(named[1])
+  const name = rest.slice(0, named.index).trim().replace(/[,:=]$/, '').trimEnd()
+  return { name: name || `${volts} V`, volts, amps: drawn ? Number(drawn[1]) * (drawn[2]!.toLowerCase() === 'ma' ? 0.001 : 1) : null }
+}
 
 function readOutputs(property: Property, text: string): { value: readonly PowerOutput[] } | NotRead {
   const read: PowerOutput[] = []
   for (const part of text.split(/[;\n]/).map(t => t.trim()).filter(t => t !== '')) {
-    const match = outputText.exec(part) ?? outputText.exec(` ${part}`)
-    const volts = Number(match?.[2])
-    const amps = match?.[3] === undefined ? null : Number(match[3]) * (match[4]!.toLowerCase() === 'ma' ? 0.001 : 1)
-    const name = match?.[1]!.trim() || `${volts} V`
-    if (!match || volts < 0.5 || volts > 80 || (amps !== null && !(amps > 0 && amps <= 50)) || read.some(o => o.name === name)) return { problem: `${property.label} in V and A, such as “5 V 2 A; camera 9 V 1.5 A”, each with a name of its own; “${part.slice(0, 30)}” is not.` }
-    read.push({ name, volts, amps })
+    const output = readOutput(part)
+    const fits = output && output.name.length <= 40 && output.volts >= 0.5 && output.volts <= 80 && (output.amps === null || (output.amps >= 0.001 && output.amps <= 50)) && !read.some(o => o.name === output.name)
+    if (!fits) return { problem: `${property.label} in V and A, such as “5 V 2 A; camera 9 V 1.5 A”, each with a name of its own; “${part.slice(0, 30)}” is not.` }
+    read.push(output)
   }
   return read.length > 0 && read.length <= 12 ? { value: read } : { problem: `${property.label} in V and A, such as “5 V 2 A; 9 V 1.5 A”.` }
 }

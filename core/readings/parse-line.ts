@@ -1,4 +1,4 @@
-import { largestMassG, massUnits, toGrams, type MassUnit } from '../units'
+import { largestMassG, massUnits, singleSpaced, toGrams, type MassUnit } from '../units'
 
 /** One line a scale sent. */
 export interface Reading {
@@ -14,13 +14,13 @@ export interface Reading {
 /** The longest line a scale sends; anything longer is no reading. */
 export const longestLine = 80
 
-const number = String.raw`([+-]?)\s*(\d{1,6}(?:[.,]\d{1,5})?)`
+const number = String.raw`([+-]?) ?(\d{1,6}(?:[.,]\d{1,5})?)`
 const unit = String.raw`(g|oz|lb)`
-const lettered = new RegExp(String.raw`^S\s+([SDIM])\s+${number}\s*${unit}$`, 'i')
-const letteredOver = /^S\s+[+-]$/
-const commas = new RegExp(String.raw`^(ST|US)\s*,\s*(?:GS|NT|TR)\s*,\s*${number}\s*${unit}$`, 'i')
-const commasOver = /^OL\s*(,|$)/i
-const plain = new RegExp(String.raw`^${number}\s*${unit}$`, 'i')
+const lettered = new RegExp(String.raw`^S ([SDIM]) ${number} ?${unit}$`, 'i')
+const letteredOver = /^S [+-]$/
+const commas = new RegExp(String.raw`^(ST|US) ?, ?(?:GS|NT|TR) ?, ?${number} ?${unit}$`, 'i')
+const commasOver = /^OL ?(,|$)/i
+const plain = new RegExp(String.raw`^${number} ?${unit}$`, 'i')
 const overWords = /^(OL|OVER(LOAD)?|[-=]{4,8}|E{1,3}RR?)$/i
 
 const overload: Reading = { massG: null, stepG: 0, marked: null, overload: true }
@@ -32,7 +32,7 @@ const overload: Reading = { massG: null, stepG: 0, marked: null, overload: true 
  */
 export function parseReading(line: string): Reading | null {
   if (line.length > longestLine) return null
-  const text = line.trim()
+  const text = singleSpaced(line)
   if (letteredOver.test(text) || commasOver.test(text) || overWords.test(text)) return overload
   const withLetter = lettered.exec(text)
   if (withLetter) return reading(withLetter[2]!, withLetter[3]!, withLetter[4]!, withLetter[1]!.toUpperCase() === 'S' ? 'stable' : 'unstable')

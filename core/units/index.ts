@@ -1,2 +1,3 @@
 export * from './mass-units'
 export * from './read-number'
+export * from './endings'

@@ -1,3 +1,4 @@
+import { splitEnding } from './endings'
 import { massUnits, toGrams, type MassUnit } from './mass-units'
 
 /** A number as somebody typed it: its value and the step of its last digit, in the unit typed. */
@@ -34,10 +35,10 @@ export const largestMassG = 10_000
  * Zero is allowed, negative and over {@link largestMassG} are not. The unit defaults to grams.
  */
 export function readGrams(text: string): { massG: number, stepG: number } | NotRead {
-  const match = /^(.*?)\s*(g|gr|grams?|oz|lb)?\s*$/i.exec(text.trim())
-  const unitText = (match?.[2] ?? 'g').toLowerCase()
+  const { body, ending } = splitEnding(text, ['g', 'gr', 'gram', 'grams', 'oz', 'lb'])
+  const unitText = ending ?? 'g'
   const unit: MassUnit = (massUnits as readonly string[]).includes(unitText) ? unitText as MassUnit : 'g'
-  const number = readNumber(match?.[1] ?? '')
+  const number = readNumber(body)
   if (isNotRead(number)) return number
   const massG = toGrams(number.value, unit)
   if (massG < 0) return { problem: 'A mass cannot be negative.' }
@@ -47,7 +48,7 @@ export function readGrams(text: string): { massG: number, stepG: number } | NotR
 
 /** Reads a count of pieces: a whole number from 1 to 999. A leading × is ignored. */
 export function readQuantity(text: string): { quantity: number } | NotRead {
-  const number = readNumber(text.replace(/^\s*[×x]/i, ''))
+  const number = readNumber(text.trimStart().replace(/^[×x]/i, ''))
   if (isNotRead(number)) return number
   if (!Number.isInteger(number.value) || number.value < 1 || number.value > 999) {
     return { problem: 'How many must be a whole number from 1 to 999. To leave a part out, take the line off.' }
@@ -57,7 +58,7 @@ export function readQuantity(text: string): { quantity: number } | NotRead {
 
 /** Reads money into whole cents (or other hundredths), exactly: at most two decimals, zero or more. Empty means no price. */
 export function readCents(text: string): { cents: number | null } | NotRead {
-  const bare = text.trim().replace(/^[^\d.,+-]+|[^\d.,]+$/g, '')
+  const bare = figureWithin(text)
   if (text.trim() === '') return { cents: null }
   const number = readNumber(bare)
   if (isNotRead(number)) return { problem: `“${clip(text)}” is not a price. Type an amount such as 12.50.` }
@@ -65,6 +66,15 @@ export function readCents(text: string): { cents: number | null } | NotRead {
   if (number.step < 0.01) return { problem: 'A price has at most two decimals.' }
   if (number.value > 100_000) return { problem: 'That price is over 100,000. Check the digits.' }
   return { cents: Math.round(number.value * 100) }
+}
+
+/** A price without the currency before or after it. */
+function figureWithin(text: string): string {
+  const at = text.search(/[\d.,+-]/)
+  if (at < 0) return text.trim()
+  let end = text.length
+  while (end > at && !/[\d.,]/.test(text[end - 1]!)) end--
+  return text.slice(at, end)
 }
 
 function clip(text: string): string {

@@ -91,7 +91,7 @@ describe('a change', () => {
     const withBad = [{ command: weigh('vtx', 15), note: '' }, { command: { type: 'lines.delete', ids: ['nobody'] } as Command, note: '' }]
     await expect(disk.app.builds.commands(id, before.revision, withBad)).rejects.toMatchObject({ code: 'refused' })
     expect(disk.app.builds.read(id)).toEqual(before)
-    await expect(disk.app.builds.commands(id, seen, together)).rejects.toMatchObject({ code: 'stale' })
+    await expect(disk.app.builds.commands(id, seen, [weigh('pad', 1.4), weigh('strap', 2.9)].map(command => ({ command, note: '' })))).rejects.toMatchObject({ code: 'stale' })
     const other = disk.again()
     expect(other.builds.read(id)).toEqual(before)
     other.close()

@@ -1,4 +1,4 @@
-import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command, type Patch } from '../../core/commands'
+import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command, type MeetingWords, type Patch } from '../../core/commands'
 import { sameAsPart, type Part, type Placement } from '../../core/drawer'
 import type { Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
@@ -18,6 +18,8 @@ import { propertyProblem } from '../../shared/schemas/properties'
 import { handOverService } from './hand-over'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
+import { nextStateProblem } from '../../shared/schemas/next-state'
+import { believedBuild, onTopOf, originOf, type Since } from './stale-writes'
 
 /** A build as the server holds it in memory: the database is the truth, this is its copy. */
 interface Held {
@@ -30,6 +32,9 @@ interface Held {
   /** The shelf entry made last, and what it was made of. */
   shelf: { build: Build, cards: readonly RuleCard[], honesty: HonestyTable, entry: ShelfEntry } | null
 }
+
+/** A command as it was asked for, with the key that tells a second asking from a second change. */
+export interface Wanted { readonly command: Command, readonly note: string, readonly key?: string | null }
 
 interface Parts { builds: BuildsRepository, journal: JournalRepository, parts: PartsRepository, rules: RuleService, now: () => string, newId: () => string }
 
@@ -100,6 +105,15 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     throw new DomainProblem('stale', `“${entry.build.name}” was changed in another window since you opened it. Nothing of yours was written.`, undefined, reply(entry))
   }
 
+  /** What was written since a revision, oldest first. */
+  function sinceRevision(entry: Held, seen: number): Since {
+    if (seen === entry.revision) return []
+    const seqSeen = entry.seq - (entry.revision - seen)
+    // A revision that this journal does not reach back to was of another copy of the build.
+    if (seen > entry.revision || seqSeen < 0) requireRevision(entry, seen)
+    return journal.since(entry.build.id, seqSeen)
+  }
+
   /** Builds that the write now being made has changed. */
   let touched = new Set<string>()
 
@@ -120,9 +134,11 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     return result
   }
 
-  function record(entry: Held, next: Build, recorded: JournalRecord, direction: 'forwards' | 'backwards'): void {
+  function record(entry: Held, next: Build, recorded: JournalRecord, direction: 'forwards' | 'backwards', key: string | null): void {
+    const problem = nextStateProblem(next, recorded.patch, direction)
+    if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
     builds.save(next, recorded.patch, direction, entry.revision + 1, recorded.at)
-    journal.append(next.id, recorded)
+    journal.append(next.id, recorded, key)
     entry.build = next
     entry.revision += 1
     entry.seq = recorded.seq
@@ -130,28 +146,36 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     observe(entry)
   }
 
-  function carryOut(id: string, seen: number, command: Command, note: string): CommandReply {
-    const entry = get(id)
-    requireRevision(entry, seen)
+  /** The first answer to a write that was made already, or null. */
+  function answeredBefore(entry: Held, key: string | null): CommandReply | null {
+    const made = key === null ? null : journal.byKey(entry.build.id, key)
+    return made && { revision: entry.revision - (entry.seq - made.seq), entry: made, steps: entry.steps }
+  }
+
+  /** `believed`: the build as the one who writes sees it, null where that is as it is. */
+  function carryOut(entry: Held, believed: Build | null, { command: wanted, note, key = null }: Wanted): CommandReply {
     const before = entry.build
+    const carried = onTopOf(wanted, believed, before)
+    if ('meetings' in carried) throw new DomainProblem('stale', meetingSentence(before.name, carried.meetings), undefined, reply(entry), carried.meetings)
+    const { command } = carried
     const next = applyCommand(before, command)
     const patch = diffBuilds(before, next)
     if (isEmptyPatch(patch)) return { revision: entry.revision, entry: null, steps: entry.steps }
     requireProperties(patch)
-    const recorded = write(entry, next, patch, describeCommand(command, before, patch), note)
-    followLines(id, patch, 'forwards')
+    const recorded = write(entry, next, patch, describeCommand(command, before, patch), note, key)
+    followLines(before.id, patch, 'forwards')
     return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
   }
 
   /** Writes the next state of a build with its journal entry. */
-  function write(entry: Held, next: Build, patch: Patch, description: { title: string, gramsBeforeG: number | null, gramsAfterG: number | null }, note: string): JournalRecord {
+  function write(entry: Held, next: Build, patch: Patch, description: { title: string, gramsBeforeG: number | null, gramsAfterG: number | null }, note: string, key: string | null = null): JournalRecord {
     const auwBeforeG = allUpWeightG(entry, entry.build)
     if (entry.steps.redo !== null) journal.overtake(next.id)
     const recorded: JournalRecord = {
       seq: entry.seq + 1, at: now(), kind: 'do', target: null, ...description, title: description.title.slice(0, 600),
       auwBeforeG, auwAfterG: allUpWeightG(entry, next), note, undone: 'in force', patch,
     }
-    record(entry, next, recorded, 'forwards')
+    record(entry, next, recorded, 'forwards', key)
     entry.steps = { undo: recorded.title, redo: null }
     return recorded
   }
@@ -195,18 +219,30 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
 
   const handOvers = handOverService({ builds, journal, parts, now, newId, get, all, requireRevision, write })
 
-  function carryOutAll(id: string, seen: number, commands: readonly { command: Command, note: string }[]): CommandsReply {
+  function carryOutAll(id: string, seen: number, wanted: readonly Wanted[]): CommandsReply {
+    const entry = get(id)
     const entries: JournalEntry[] = []
-    let revision = seen
-    for (const { command, note } of commands) {
-      const reply = carryOut(id, revision, command, note)
-      revision = reply.revision
-      if (reply.entry) entries.push(reply.entry)
+    let revision = entry.revision
+    /** Without keys of their own the writes of one request still belong together. */
+    const origin = newId()
+    for (const [n, one] of wanted.entries()) {
+      const key = one.key ?? `${origin}.${n}`
+      const before = answeredBefore(entry, key)
+      // Each is looked at anew: those before it in the same request are its own by then.
+      const done = before ?? carryOut(entry, believedBuild(entry.build, sinceRevision(entry, seen), originOf(key)), { ...one, key })
+      revision = done.revision
+      if (done.entry) entries.push(done.entry)
     }
-    return { revision, entries, steps: get(id).steps }
+    return { revision, entries, steps: entry.steps }
+  }
+  function carryOutOne(id: string, seen: number, wanted: Wanted): CommandReply {
+    const { revision, entries, steps } = carryOutAll(id, seen, [wanted])
+    return { revision, entry: entries[0] ?? null, steps }
   }
 
-  function replay(id: string, seen: number, kind: 'undo' | 'redo'): CommandReply {
+  function replay(id: string, seen: number, kind: 'undo' | 'redo', key: string | null): CommandReply {
+    const before = answeredBefore(get(id), key)
+    if (before) return before
     requireRevision(get(id), seen)
     const target = kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id)
     if (!target) throw new DomainProblem('nothing-to-undo', kind === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
@@ -214,10 +250,10 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     const other = handed ? handOvers.otherSide(id, handed, kind) : null
     if (handed) handOvers.putParts(handed.fromBuild, kind === 'undo' ? handed.partsBefore : handed.partsAfter)
     if (other) replayOne(other.id, kind)
-    return replayOne(id, kind)
+    return replayOne(id, kind, key)
   }
 
-  function replayOne(id: string, kind: 'undo' | 'redo'): CommandReply {
+  function replayOne(id: string, kind: 'undo' | 'redo', key: string | null = null): CommandReply {
     const entry = get(id)
     const target = (kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id))!
     const direction = kind === 'undo' ? 'backwards' : 'forwards'
@@ -228,7 +264,7 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
       auwBeforeG: allUpWeightG(entry, entry.build), auwAfterG: allUpWeightG(entry, next), note: '', undone: 'in force', patch: target.patch,
     }
     journal.mark(id, target.seq, kind === 'undo' ? 'taken back' : 'in force')
-    record(entry, next, recorded, direction)
+    record(entry, next, recorded, direction, key)
     followLines(id, target.patch, direction)
     entry.steps = { undo: journal.nextUndo(id)?.title ?? null, redo: journal.nextRedo(id)?.title ?? null }
     return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
@@ -240,10 +276,10 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     forget() { held.clear(); table = null; allLoaded = false },
 
     read: (id: string): BuildReply => reply(get(id)),
-    command: (id: string, seen: number, command: Command, note: string) => changeAnywhere(() => carryOut(id, seen, command, note)),
-    commands: (id: string, seen: number, commands: readonly { command: Command, note: string }[]) => changeAnywhere(() => carryOutAll(id, seen, commands)),
-    undo: (id: string, seen: number) => changeAnywhere(() => replay(id, seen, 'undo')),
-    redo: (id: string, seen: number) => changeAnywhere(() => replay(id, seen, 'redo')),
+    command: (id: string, seen: number, command: Command, note: string, key: string | null = null) => changeAnywhere(() => carryOutOne(id, seen, { command, note, key })),
+    commands: (id: string, seen: number, commands: readonly Wanted[]) => changeAnywhere(() => carryOutAll(id, seen, commands)),
+    undo: (id: string, seen: number, key: string | null = null) => changeAnywhere(() => replay(id, seen, 'undo', key)),
+    redo: (id: string, seen: number, key: string | null = null) => changeAnywhere(() => replay(id, seen, 'redo', key)),
 
     handOver: (id: string, seen: number, wanted: HandOverRequest) => changeAnywhere(() => {
       const entry = handOvers.handOver(id, seen, wanted)
@@ -307,6 +343,12 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
   }
 }
 export type BuildService = ReturnType<typeof buildService>
+
+function meetingSentence(name: string, meetings: readonly MeetingWords[]): string {
+  const { what, mine, theirs } = meetings[0]!
+  const others = meetings.length > 1 ? ` And ${meetings.length - 1} more.` : ''
+  return `“${name}” was changed in another window meanwhile. ${what}: you ${mine}; meanwhile ${theirs}.${others} Nothing of yours was written.`
+}
 
 function withoutPatch({ patch: _patch, ...entry }: JournalRecord): JournalEntry {
   return entry

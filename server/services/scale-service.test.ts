@@ -59,8 +59,8 @@ describe('following a build', () => {
     const stop = disk.app.builds.follow(id, revision => heard.push(revision))
     const seen = disk.app.builds.read(id).revision
     await disk.app.builds.command(id, seen, { type: 'build.set', fields: { name: 'Marzipan again' } }, '')
-    await disk.app.builds.undo(id, seen + 1)
     await expect(disk.app.builds.command(id, seen, { type: 'build.set', fields: { name: 'late' } }, '')).rejects.toMatchObject({ code: 'stale' })
+    await disk.app.builds.undo(id, seen + 1)
     stop()
     await disk.app.builds.redo(id, seen + 2)
     expect(heard).toEqual([seen + 1, seen + 2])

@@ -2,6 +2,7 @@ import type { EventHandler, H3Event } from 'h3'
 import type { z } from 'zod'
 import { CoreInputError } from '../../core/errors'
 import { firstProblem } from '../../shared/schemas/build-file'
+import { keySchema } from '../../shared/schemas/command'
 import { idSchema } from '../../shared/schemas/common'
 import type { Problem } from '../../shared/schemas/api'
 import type { Application } from '../services/application'
@@ -57,6 +58,15 @@ export function revisionSeen(event: H3Event): number {
   return Number(match[1])
 }
 
+/** The key of a write that has no body, from `Idempotency-Key`; null without one. */
+export function keyOf(event: H3Event): string | null {
+  const key = getHeader(event, 'idempotency-key')
+  if (key === undefined) return null
+  const parsed = keySchema.safeParse(key)
+  if (!parsed.success) throw new DomainProblem('invalid', parsed.error.issues[0]!.message, 'key')
+  return parsed.data
+}
+
 export function sendProblem(event: H3Event, error: unknown) {
   const problem = problemOf(error)
   if (problem.status >= 500) console.error(error)
@@ -67,7 +77,7 @@ export function sendProblem(event: H3Event, error: unknown) {
 
 function problemOf(error: unknown): Problem {
   if (error instanceof DomainProblem) {
-    return { type: `urn:jolly-gram:${error.code}`, title: error.code, status: problemCodes[error.code], detail: error.message, code: error.code, field: error.field, current: error.current }
+    return { type: `urn:jolly-gram:${error.code}`, title: error.code, status: problemCodes[error.code], detail: error.message, code: error.code, field: error.field, current: error.current, meetings: error.meetings && [...error.meetings] }
   }
   if (error instanceof CoreInputError) {
     return { type: 'urn:jolly-gram:invalid', title: 'invalid', status: 422, detail: error.message, code: 'invalid', field: error.field }

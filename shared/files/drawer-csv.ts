@@ -1,7 +1,8 @@
 import Papa from 'papaparse'
 import { priceEachCents, type Part, type PartRow } from '../../core/drawer'
 import { slotFacts, slots, type Slot } from '../../core/ledger'
-import { isNotRead, readCents, readGrams, readNumber } from '../../core/units'
+import { ownEntry } from '../../core/own'
+import { isNotRead, readCents, readGrams, readNumber, withoutUnit } from '../../core/units'
 import { propertiesOf, propertyText, readProperty, type Property, type PropertyValue } from '../../core/properties'
 import { nameSchema } from '../schemas/common'
 import { orderProblem } from '../schemas/properties'
@@ -52,11 +53,18 @@ export function readDrawerTable(text: string): DrawerTable | { readonly problem:
 
 const plain = (text: string) => text.trim().toLowerCase()
 
+const headUnits = new Set(['mm', 'v', 'a', 'w', 'mw', 'g', 'oz', 'µf', 'uf', 'mhz', 'awg', 'kv', 'mah'])
+/** “weight (g)” and “weight, g” without their unit. */
+function withoutUnitInHead(head: string): string {
+  const at = Math.max(head.lastIndexOf(','), head.lastIndexOf('('))
+  return at >= 0 && headUnits.has(withoutUnit(head.slice(at + 1), ')').trim()) ? head.slice(0, at).trimEnd() : head
+}
+
 /** What the heads most likely mean. */
 export function guessDrawerMapping(heads: readonly string[]): DrawerMapping {
   const taken = new Set<string>()
   return Object.fromEntries(heads.map((head) => {
-    const bare = plain(head).replace(/\s*[,(]\s*(mm|v|a|w|mw|g|oz|µf|uf|mhz|awg|kv|mah)\)?$/i, '')
+    const bare = withoutUnitInHead(plain(head))
     const column = columnKeys.find(key => ([...drawerColumns[key].also] as string[]).includes(plain(head)) || plain(drawerColumns[key].title) === plain(head) || ([...drawerColumns[key].also] as string[]).includes(bare))
     const property = [...everyProperty.values()].find(p => plain(p.label) === bare || plain(p.key) === plain(head) || plain(p.label) === plain(head) || (p.unit !== '' && plain(p.unit) === plain(head)))
     const target = column ?? (property ? `property:${property.key}` : '')
@@ -91,7 +99,7 @@ const slotOf = (text: string): Slot | null => {
 
 /** Reads the rows one by one; a row with a mistake is given back with what is wrong, the others are not touched by it. */
 export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId: () => string, progress?: (done: number) => void): DrawerRows {
-  const at = new Map(table.heads.flatMap((head, i) => mapping[head] ? [[mapping[head]!, i] as const] : []))
+  const at = new Map(table.heads.flatMap((head, i) => ownEntry(mapping, head) ? [[mapping[head]!, i] as const] : []))
   const places = Object.fromEntries(columnKeys.map(key => [key, at.get(key)])) as Record<DrawerColumn, number | undefined>
   const properties = [...at].flatMap(([target, i]) => target.startsWith('property:') ? [{ key: target.slice('property:'.length), i }] : [])
   const readSlot = once(slotOf)
@@ -157,7 +165,7 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
     }
     let capacityMah = 300
     if (slot === 'pack' && cell('capacity') !== '') {
-      const read = readNumber(cell('capacity').replace(/\s*mah$/i, ''))
+      const read = readNumber(withoutUnit(cell('capacity'), 'mah'))
       if (isNotRead(read) || !(read.value > 0 && read.value <= 50_000)) problems.push('Pack: mAh is above 0 and at most 50,000.')
       else capacityMah = read.value
     }

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { evidences, lineStates, makeLine, makeMass, roles, slotFacts, slots, type Evidence, type Line, type Slot } from '../../core/ledger'
-import { isNotRead, readCents, readGrams, readQuantity } from '../../core/units'
+import { isNotRead, readCents, readGrams, readQuantity, singleSpaced } from '../../core/units'
 import { centsFigure } from '../../core/display'
 import { nameSchema } from '../schemas/common'
 import { csvFile, unguarded } from './csv'
@@ -65,7 +65,7 @@ export function guessHeadlessMapping(rows: readonly (readonly string[])[]): Colu
   const slotColumn = texts.find(i => readSlot(first[i]!) !== null)
   if (slotColumn !== undefined) mapping.slot = slotColumn
   mapping.name = texts.find(i => i !== slotColumn) ?? slotColumn ?? 0
-  const whole = numeric.find(i => /^\s*[×x]?\s*\d{1,2}\s*$/i.test(first[i]!))
+  const whole = numeric.find(i => /^[×x]? ?\d{1,2}$/i.test(singleSpaced(first[i]!)))
   if (numeric.length > 1 && whole !== undefined) { mapping.quantity = whole; mapping.grams = numeric.find(i => i !== whole) ?? null }
   else { mapping.grams = numeric[0] ?? null }
   return mapping

@@ -83,5 +83,7 @@ export type Found = z.infer<typeof foundSchema>
 export const problemSchema = z.object({
   type: z.string(), title: z.string(), status: z.int(), detail: z.string(), code: z.string(), field: z.string().optional(),
   current: buildReplySchema.optional(),
+  /** For a stale write: the fields both sides changed, in words. */
+  meetings: z.array(z.strictObject({ what: z.string(), mine: z.string(), theirs: z.string() })).optional(),
 })
 export type Problem = Omit<z.infer<typeof problemSchema>, 'current'> & { readonly current?: BuildReply }

@@ -10,7 +10,7 @@ import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySch
 
 const isoSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
 const displaysSchema = z.array(z.number().min(-largestMassG).max(largestMassG)).min(1, 'A weighing needs at least one display.').max(999)
-const contributionsSchema = z.record(z.string().regex(/^[\w:. -]{1,200}$/), z.number().min(-largestMassG).max(largestMassG))
+const contributionsSchema = z.record(z.string().regex(/^[\w:. -]{1,200}$/).refine(key => !(key in Object.prototype), 'A cause cannot be called that.'), z.number().min(-largestMassG).max(largestMassG))
   .refine(causes => Object.keys(causes).length <= 4000, 'A weighing has at most 4000 causes.')
 
 export const weighingSchema = z.strictObject({
@@ -43,8 +43,8 @@ export const packFactsSchema = z.strictObject({
   label: nameSchema('The pack’s label'),
   cells: z.int('Cells are a whole number.').min(1, 'A pack has at least one cell.').max(14, 'At most 14 cells.'),
   chemistry: z.enum(chemistries),
-  capacityMah: z.number().positive('Capacity must be above zero.').max(50_000, 'Capacity is at most 50,000 mAh.'),
-  cRating: z.number().positive('The C rating must be above zero.').max(500).nullable(),
+  capacityMah: z.number().min(1, 'Capacity is at least 1 mAh.').max(50_000, 'Capacity is at most 50,000 mAh.'),
+  cRating: z.number().min(0.1, 'The C rating is at least 0.1.').max(500).nullable(),
   plug: shortTextSchema('The plug'),
 })
 
@@ -134,24 +134,31 @@ export const buildShape = {
   assembly: assemblySchema.nullable(),
 }
 
-/** A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit, a flight plan and shavings lack those. */
-export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null), flying: buildShape.flying.default(null), shave: buildShape.shave.default(null), assembly: buildShape.assembly.default(null) }).superRefine((build, context) => {
+/** What in a build refers to something that is not there, or stands twice: where, and a sentence. */
+export function crossProblems(build: Pick<Build, 'lines' | 'setups' | 'flies' | 'neverFlown' | 'flying'>): { path: (string | number)[], message: string }[] {
+  const problems: { path: (string | number)[], message: string }[] = []
   const lineIds = new Set<string>()
   build.lines.forEach((line, i) => {
-    if (lineIds.has(line.id)) context.addIssue({ code: 'custom', path: ['lines', i, 'id'], message: 'Two lines have the same id.' })
+    if (lineIds.has(line.id)) problems.push({ path: ['lines', i, 'id'], message: 'Two lines have the same id.' })
     lineIds.add(line.id)
   })
   const setupIds = new Set(build.setups.map(s => s.id))
-  if (setupIds.size !== build.setups.length) context.addIssue({ code: 'custom', path: ['setups'], message: 'Two set-ups have the same id.' })
+  if (setupIds.size !== build.setups.length) problems.push({ path: ['setups'], message: 'Two set-ups have the same id.' })
   build.setups.forEach((setup, i) => {
-    if (setup.lineIds.some(id => !lineIds.has(id))) context.addIssue({ code: 'custom', path: ['setups', i, 'lineIds'], message: 'A set-up names a line that is not there.' })
+    if (setup.lineIds.some(id => !lineIds.has(id))) problems.push({ path: ['setups', i, 'lineIds'], message: 'A set-up names a line that is not there.' })
   })
   build.lines.forEach((line, i) => {
-    if (line.insteadOf && !lineIds.has(line.insteadOf)) context.addIssue({ code: 'custom', path: ['lines', i, 'insteadOf'], message: 'A candidate stands for a line that is not there.' })
+    if (line.insteadOf && !lineIds.has(line.insteadOf)) problems.push({ path: ['lines', i, 'insteadOf'], message: 'A candidate stands for a line that is not there.' })
   })
-  const refersWell = (choice: { setupId: string, packLineId: string | null }) =>
+  const refersWell = (choice: { readonly setupId: string, readonly packLineId: string | null }) =>
     setupIds.has(choice.setupId) && (choice.packLineId === null || lineIds.has(choice.packLineId))
-  if (!refersWell(build.flies)) context.addIssue({ code: 'custom', path: ['flies'], message: 'The loadout flown names a set-up or pack that is not there.' })
-  if (!(build.flying?.overOnPurpose ?? []).every(refersWell)) context.addIssue({ code: 'custom', path: ['flying', 'overOnPurpose'], message: 'A loadout flown over on purpose names a set-up or pack that is not there.' })
-  if (!build.neverFlown.every(refersWell)) context.addIssue({ code: 'custom', path: ['neverFlown'], message: 'A loadout never flown names a set-up or pack that is not there.' })
+  if (!refersWell(build.flies)) problems.push({ path: ['flies'], message: 'The loadout flown names a set-up or pack that is not there.' })
+  if (!(build.flying?.overOnPurpose ?? []).every(refersWell)) problems.push({ path: ['flying', 'overOnPurpose'], message: 'A loadout flown over on purpose names a set-up or pack that is not there.' })
+  if (!build.neverFlown.every(refersWell)) problems.push({ path: ['neverFlown'], message: 'A loadout never flown names a set-up or pack that is not there.' })
+  return problems
+}
+
+/** A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit, a flight plan and shavings lack those. */
+export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null), flying: buildShape.flying.default(null), shave: buildShape.shave.default(null), assembly: buildShape.assembly.default(null) }).superRefine((build, context) => {
+  for (const problem of crossProblems(build)) context.addIssue({ code: 'custom', ...problem })
 }) satisfies z.ZodType<Build>

@@ -42,7 +42,7 @@ const weightSchema = z.strictObject({ valueG: massGSchema, resolutionG: z.number
 export const partRowSchema = z.strictObject({
   id: idSchema, slot: z.enum(slots), name: nameSchema('The name'), owned: pieces('How many you own'), listed: weightSchema.optional(), weighed: weightSchema.optional(), properties: z.custom<Properties>(value => typeof value === 'object' && value !== null && !Array.isArray(value)).optional(),
   priceCents: centsSchema.optional(), soldIn: z.int().min(1).max(999).optional(), bag: shortTextSchema('The bag').optional(), link: shortTextSchema('The link').optional(), note: noteSchema.optional(),
-  tags: z.array(z.string().min(1).max(40)).max(20).optional(), cells: z.int().min(1).max(14).optional(), capacityMah: z.number().positive().max(50_000).optional(),
+  tags: z.array(z.string().min(1).max(40)).max(20).optional(), cells: z.int().min(1).max(14).optional(), capacityMah: z.number().min(1, 'Capacity is at least 1 mAh.').max(50_000).optional(),
 }).superRefine((row, context) => {
   const problem = row.properties ? propertyProblem(row.slot, row.properties) : null
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })

@@ -13,14 +13,17 @@ export const patchSchema = z.strictObject({
   order: z.strictObject({ before: z.array(idSchema), after: z.array(idSchema) }).nullable(),
 }) satisfies z.ZodType<Patch>
 
+/** Entries are numbered from one; no journal grows beyond this. */
+const mostEntries = 1_000_000_000
+
 export const entryKinds = ['do', 'undo', 'redo'] as const
 
 /** One entry of the journal. `target` is the entry an undo or redo was of. */
 export const journalEntrySchema = z.strictObject({
-  seq: z.int().positive(),
+  seq: z.int().positive().max(mostEntries),
   at: z.iso.datetime(),
   kind: z.enum(entryKinds),
-  target: z.int().positive().nullable(),
+  target: z.int().positive().max(mostEntries).nullable(),
   title: z.string().max(600),
   gramsBeforeG: z.number().nullable(),
   gramsAfterG: z.number().nullable(),

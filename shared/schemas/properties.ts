@@ -16,7 +16,7 @@ function schemaOf(property: Property): z.ZodType<PropertyValue> {
     case 'patterns': return z.array(z.string().refine(text => parsePattern(text) !== null, `${property.label} in mm, such as 12×12 M2 or 4 on 9 M2.`), { error: `${property.label} in mm, such as 12×12 M2.` }).max(12)
     case 'outputs': return z.array(z.strictObject({
       name: z.string().min(1, 'An output needs a name.').max(40), volts: z.number({ error: `${property.label}: volts in V, from 0.5 to 80.` }).min(0.5, `${property.label}: volts in V, from 0.5 to 80.`).max(80, `${property.label}: volts in V, from 0.5 to 80.`),
-      amps: z.number({ error: `${property.label}: amps in A, above 0 and at most 50.` }).positive(`${property.label}: amps in A, above 0 and at most 50.`).max(50, `${property.label}: amps in A, above 0 and at most 50.`).nullable(),
+      amps: z.number({ error: `${property.label}: amps in A, above 0 and at most 50.` }).min(0.001, `${property.label}: amps in A, above 0 and at most 50.`).max(50, `${property.label}: amps in A, above 0 and at most 50.`).nullable(),
     })).max(12).refine(outputs => new Set(outputs.map(o => o.name)).size === outputs.length, `${property.label}: two have the same name.`)
     case 'bench': return z.array(z.strictObject({ throttlePercent: z.number(), volts: z.number(), amps: z.number(), thrustG: z.number() })).max(60).superRefine((rows, context) => {
       const read = rows.length === 0 ? null : readBenchTable(propertyText(rows))

@@ -11,7 +11,7 @@ export const cardFieldsSchema = z.strictObject({
   purposeKind: z.enum(['recreation', 'other', 'any']),
   comparator: z.enum(['<', '<=', 'none']),
   limit: z.strictObject({
-    value: z.number({ error: 'The limit must be a number.' }).positive('The limit must be above zero.').max(100_000, 'The limit is far above a micro aircraft.'),
+    value: z.number({ error: 'The limit must be a number.' }).min(0.001, 'The limit must be above zero.').max(100_000, 'The limit is far above a micro aircraft.'),
     unit: z.enum(massUnits),
   }).nullable(),
   counts: z.enum(countings),

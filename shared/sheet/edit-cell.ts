@@ -1,7 +1,7 @@
 import type { LineFields } from '../../core/commands'
 import { evidences, makeMass, slots, slotFacts, type Evidence, type Line, type Mass, type Slot } from '../../core/ledger'
 import { sumCompensated } from '../../core/numbers'
-import { isNotRead, readCents, readGrams, readQuantity } from '../../core/units'
+import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/units'
 import { nameSchema } from '../schemas/common'
 
 /** The columns of the parts sheet that can be typed into, in order. */
@@ -50,9 +50,9 @@ function slotFields(line: Line, slot: Slot): LineFields {
 
 function editGrams(line: Line, text: string, valueCount: number, versionId: string): CellEdit {
   if (text.trim() === '') return { fields: { mass: null } }
-  const marked = /^(.*?)\s*([wlo~])\s*$/i.exec(text)
-  const mark = marked ? evidenceMarks[marked[2]!.toLowerCase()] : undefined
-  const figures = (marked ? marked[1]! : text).trim()
+  const { body, ending } = splitEnding(text.trim(), Object.keys(evidenceMarks))
+  const mark = ending === null ? undefined : evidenceMarks[ending]
+  const figures = body
   const kept = line.mass && line.mass.evidence !== 'typical' ? line.mass.evidence : 'guess'
   const evidence = mark ?? kept
   const read = readGrams(figures)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { movedStep, phases, schools, type Assembly, type OwnStep } from '#core/assembly'
+import { ownEntry } from '#core/own'
 import { nameSchema } from '#shared/schemas/common'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
@@ -65,7 +66,7 @@ async function removeTemplate(id: string) {
   <section aria-label="Order">
     <h2>Order</h2>
     <label class="field">Way of building<select :value="assembly.school" aria-label="Way of building" @change="choose"><option v-for="(_, name) in schools" :key="name" :value="name">{{ name }}</option><option v-for="template in kept.templates" :key="template.id" :value="template.id">{{ template.name }}</option><option v-if="!isKnown" :value="assembly.school">a template since deleted</option></select></label>
-    <p class="soft">{{ schools[assembly.school]?.words ?? 'Your own template.' }} What must come before comes before, in any order.</p>
+    <p class="soft">{{ ownEntry(schools, assembly.school)?.words ?? 'Your own template.' }} What must come before comes before, in any order.</p>
     <p v-if="step" class="row"><button type="button" @click="move(-1)">Step earlier</button><button type="button" @click="move(1)">Step later</button><button v-if="assembly.order.length > 0" type="button" class="plain" @click="set({ order: [] })">As it was</button></p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <details>

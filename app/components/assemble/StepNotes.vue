@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { AssemblyRun } from '~/composables/useAssembly'
-import { readNumber } from '#core/units'
+import { readNumber, withoutUnit } from '#core/units'
 
 const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()
@@ -27,7 +27,7 @@ async function addPhoto(event: Event) {
 }
 function minutes(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
-  const read = text === '' ? { value: null } : readNumber(text.replace(/\s*min$/, ''))
+  const read = text === '' ? { value: null } : readNumber(withoutUnit(text, 'min'))
   problem.value = 'problem' in read ? read.problem : read.value !== null && (read.value < 0 || read.value > 6000) ? 'Minutes are from 0 to 6000.' : ''
   if ('value' in read && problem.value === '') props.run.put({ minutes: read.value })
 }

@@ -4,7 +4,7 @@ import { fixed, minutesFigure } from '#core/display'
 import { craftOf, dischargeAsked, landingThrustToWeight, packModelOf, withTried, type SheetCell } from '#core/flight'
 import { countedLines } from '#core/loadout'
 import { chargeAtV, dischargePoints, fullCellV, emptyCellV, openCircuitV, warningAfterS, type DischargePoint } from '#core/power'
-import { isNotRead, readNumber } from '#core/units'
+import { isNotRead, readNumber, withoutUnit } from '#core/units'
 
 const props = defineProps<{ cell: SheetCell }>()
 const store = useBuildStore()
@@ -13,7 +13,7 @@ const { plan, flights } = useLoadouts()
 const chargedToV = ref<number | null>(null)
 const problem = ref('')
 function charge(event: Event) {
-  const text = (event.target as HTMLInputElement).value.replace(/\s*V\s*$/i, '').trim()
+  const text = withoutUnit((event.target as HTMLInputElement).value, 'V').trim()
   const read = text === '' ? null : readNumber(text)
   const full = fullCellV(props.cell.pack.pack!.chemistry)
   const empty = emptyCellV(props.cell.pack.pack!.chemistry)

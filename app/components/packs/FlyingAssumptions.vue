@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { cardName } from '#core/rules'
 import { styles, usualCutOffV, type FlightPlan, type Style } from '#core/power'
-import { isNotRead, readNumber } from '#core/units'
+import { isNotRead, readNumber, withoutUnit } from '#core/units'
 import { flyingShape } from '#shared/schemas/flying'
 
 const store = useBuildStore()
@@ -12,7 +12,7 @@ const problem = ref('')
 type Measured = 'altitudeM' | 'temperatureC' | 'reservePercent' | 'endCellV' | 'warnCellV' | 'efficiency'
 function set(fields: Partial<FlightPlan>) { return store.run({ type: 'flying.set', fields }) }
 function measure(key: Measured, event: Event) {
-  const text = (event.target as HTMLInputElement).value.replace(/\s*(m|°?C|%|V)\s*$/i, '')
+  const text = withoutUnit((event.target as HTMLInputElement).value, 'm', '°C', 'C', '%', 'V')
   const read = text.trim() === '' ? null : readNumber(text)
   const checked = read && isNotRead(read) ? null : flyingShape[key].safeParse(read ? read.value : key === 'altitudeM' || key === 'temperatureC' || key === 'reservePercent' ? undefined : null)
   problem.value = !checked ? (read as { problem: string }).problem : checked.success ? '' : checked.error.issues[0]!.message

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fixed } from '#core/display'
-import { isNotRead, readNumber } from '#core/units'
+import { isNotRead, readNumber, withoutUnit } from '#core/units'
 import type { Shaving } from '#core/shave'
 
 /** Asks what a step really took off: typed, lying on the pan, or as the difference of the part before and after. */
@@ -23,7 +23,7 @@ function takeAfter() {
 function done() {
   const text = real.value.trim()
   if (text === '') { emit('done', null); return }
-  const read = readNumber(text.replace(/\s*g$/i, '').replace('−', '-'))
+  const read = readNumber(withoutUnit(text, 'g').replace('−', '-'))
   problem.value = isNotRead(read) ? read.problem : Math.abs(read.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
   if (!isNotRead(read) && problem.value === '') emit('done', { grams: putsOn.value ? -Math.abs(read.value) : read.value, stepG: read.step })
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fixed } from '#core/display'
 import { effectOf, lossWords, shavingKinds, structuralKinds, usualOfKind, type Shaving, type ShavingKind } from '#core/shave'
-import { isNotRead, readCents, readNumber } from '#core/units'
+import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
 import { shavingSchema } from '#shared/schemas/shave'
 
 const props = defineProps<{ shaving: Shaving }>()
@@ -22,7 +22,7 @@ function put(fields: Partial<Shaving>) {
   if (read.success) store.run({ type: 'shaving.put', shaving: read.data })
 }
 function number(key: 'gramsG' | 'spreadG' | 'minutes' | 'slipPercent', event: Event) {
-  const read = readNumber((event.target as HTMLInputElement).value.replace(/\s*(g|min|%)\s*$/i, '').replace('−', '-'))
+  const read = readNumber(withoutUnit((event.target as HTMLInputElement).value, 'g', 'min', '%').replace('−', '-'))
   if (isNotRead(read)) problem.value = read.problem
   else put({ [key]: read.value, ...(key === 'gramsG' || key === 'spreadG' ? { evidence: props.shaving.evidence === 'weighed' ? 'guess' : props.shaving.evidence } : {}) })
 }

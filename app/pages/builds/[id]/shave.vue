@@ -2,7 +2,7 @@
 import { centsFigure, fixed, percentSure, signed } from '#core/display'
 import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
 import { loadoutName } from '#core/loadout'
-import { isNotRead, readCents, readNumber } from '#core/units'
+import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
 import { nameSchema } from '#shared/schemas/common'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
@@ -50,7 +50,7 @@ const problem = ref('')
 const what = useTemplateRef<HTMLInputElement>('what')
 function add() {
   const named = nameSchema('What is done').safeParse(draft.what.trim())
-  const grams = readNumber(draft.grams.replace(/\s*g$/i, ''))
+  const grams = readNumber(withoutUnit(draft.grams, 'g'))
   problem.value = !named.success ? named.error.issues[0]!.message : isNotRead(grams) ? `Grams off: ${grams.problem}` : Math.abs(grams.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
   if (problem.value || !named.success || isNotRead(grams)) return
   const shaving = makeShaving({ id: newId(), what: named.data, kind: draft.kind, gramsG: draft.kind === 'put on' ? -Math.abs(grams.value) : grams.value })
@@ -106,7 +106,7 @@ function cap(key: 'cents' | 'minutes' | 'loss', event: Event) {
 }
 function setGoal(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
-  const read = text === '' ? null : readNumber(text.replace(/\s*g$/i, ''))
+  const read = text === '' ? null : readNumber(withoutUnit(text, 'g'))
   if (read && (isNotRead(read) || read.value < 0 || read.value > 1000)) { problem.value = isNotRead(read) ? read.problem : 'Grams to take off are from 0 to 1000.'; return }
   problem.value = ''
   goal.value = read && !isNotRead(read) ? { kind: 'grams', gramsG: read.value } : { kind: 'clear' }

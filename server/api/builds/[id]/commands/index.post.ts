@@ -3,6 +3,6 @@ import { commandRequestSchema } from '../../../../../shared/schemas/command'
 
 export default jsonRoute(commandReplySchema, async (event, app) => {
   const seen = revisionSeen(event)
-  const { command, note } = await bodyOf(event, commandRequestSchema)
-  return app.builds.command(idParameter(event), seen, command, note)
+  const { command, note, key } = await bodyOf(event, commandRequestSchema)
+  return app.builds.command(idParameter(event), seen, command, note, key)
 })

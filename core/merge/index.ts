@@ -1,0 +1,2 @@
+export * from './same'
+export * from './merge'
