@@ -29,7 +29,7 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
   await app.getByLabel('Charger, most cells').fill('many')
   await app.getByLabel('Charger, most cells').press('Enter')
   await expect(app.getByRole('alert')).toHaveText('Cells are a whole number.')
-  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false, benchScale: '', hand: 'usual', gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' } })
+  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false, benchScale: '', networkNames: '', hand: 'usual', gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' } })
   await app.goto(`${server.address}/builds/sherbet/parts`)
   await expect(app.locator('html')).toHaveClass(/dark/)
   await expect(app.getByText('0.94 oz')).toBeVisible()

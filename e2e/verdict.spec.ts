@@ -62,11 +62,12 @@ test('what is typed while the server is away is written once it is back', async 
   expect(build.lines.find(line => line.id === 'strap')?.mass.valueG).toBe(3.05)
 })
 
-test('two tabs: the second writer is told, sees both versions, and loses nothing', async ({ app, server, context }) => {
-  // Neither window hears of the other's changes, as on a bad network.
-  await context.route('**/stream', route => route.abort())
+test('desk and phone: the second writer is told, sees both versions, and loses nothing', async ({ app, server, context, browser }) => {
+  // Neither hears of the other's changes, as on a bad network.
+  const elsewhere = await browser.newContext()
+  for (const place of [context, elsewhere]) await place.route('**/stream', route => route.abort())
   await app.goto(`${server.address}/builds/marzipan/parts`)
-  const other = await context.newPage()
+  const other = await elsewhere.newPage()
   await other.goto(`${server.address}/builds/marzipan/parts`)
   const type = async (page: typeof app, grams: string) => {
     await page.locator('[data-row=strap] [data-col=each]').dblclick()

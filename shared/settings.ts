@@ -14,10 +14,12 @@ export interface Settings {
   readonly singleKeys: boolean
   /** host:port of the bench scale; empty for none. */
   readonly benchScale: string
+  /** Names by which this machine is known in the network at home, with blanks between; empty for none but its own. */
+  readonly networkNames: string
   /** How sure a hand with iron and knife is. */
   readonly hand: Hand
   /** What the builder flies with on the ground. */
   readonly gear: GroundGear
 }
 
-export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '', hand: 'usual', gear: noGear }
+export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '', networkNames: '', hand: 'usual', gear: noGear }

@@ -1,5 +1,7 @@
 import { defineStore } from 'pinia'
 import type { AssemblyTemplate } from '#core/assembly'
+import type { KeptChange } from '#shared/schemas/kept'
+import { changeBetween, overlaid, removalOf } from '../queue/overlay'
 
 /** The most a photo may have, bytes; the server refuses more as well. */
 const mostPhotoBytes = 16_000_000
@@ -8,9 +10,34 @@ const mostPhotoBytes = 16_000_000
 export const useAssemblyStore = defineStore('assembly', () => {
   const templates = shallowRef<readonly AssemblyTemplate[]>([])
 
-  async function load() { templates.value = await askServer<AssemblyTemplate[]>('/api/templates') }
-  async function putTemplate(template: AssemblyTemplate) { templates.value = await askServer<AssemblyTemplate[]>(`/api/templates/${template.id}`, { method: 'PUT', body: template }) }
-  async function removeTemplate(id: string) { templates.value = await askServer<AssemblyTemplate[]>(`/api/templates/${id}`, { method: 'DELETE' }) }
+  let written: readonly AssemblyTemplate[] = []
+  function show() {
+    const waiting = listening ? useEditsStore().queue.pending('templates') : []
+    templates.value = [...overlaid(written, 'template', waiting)].sort((a, b) => a.name.localeCompare(b.name))
+  }
+  let listening = false
+  function listen() {
+    if (listening) return
+    listening = true
+    useEditsStore().listen({
+      accepted(document, sent) { if (document === 'templates') written = overlaid(written, 'template', sent) },
+      changed(document) { if (document === 'templates') show() },
+    })
+  }
+  async function load() {
+    written = await askServer<AssemblyTemplate[]>('/api/templates')
+    show()
+  }
+  async function keep(change: KeptChange | null, words: string) {
+    listen()
+    const refused = await useEditsStore().keep('templates', 'Templates', [change], words)
+    if (refused) throw new Error(refused)
+  }
+  const putTemplate = (template: AssemblyTemplate) => keep(changeBetween('template', templates.value.find(t => t.id === template.id) ?? null, template), `Template ${template.name}`)
+  async function removeTemplate(id: string) {
+    const template = templates.value.find(t => t.id === id)
+    if (template) await keep(removalOf('template', template), `Template ${template.name} deleted`)
+  }
 
   /** Sends a photo; its id comes back when it lies on the disk. */
   async function keepPhoto(buildId: string, photo: File): Promise<string> {

@@ -1,20 +1,16 @@
 import { defineStore } from 'pinia'
-import { applyCommand, CommandRefused, type Command } from '#core/commands'
+import { applyCommand, CommandRefused, describeCommand, diffBuilds, gramsChangeWords, type Command } from '#core/commands'
 import type { Build, Line, LoadoutChoice } from '#core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
 import { defaultLoadout, LineEstimates } from '#core/loadout'
 import { bestNarrowing, overviewOf, spreadShares } from '#core/report'
-import { mostCommands } from '#shared/settings'
 import type { BuildReply, CommandReply, CommandsReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
+import type { QueuedEdit } from '../queue'
+import { documentOfBuild, type QueuedCommand } from './edits'
 
-/** A change that met a newer revision: what was wanted here, and what is there now. */
-export interface Conflict { readonly commands: readonly Waiting[], readonly mine: Build, readonly theirs: BuildReply }
-interface Waiting { readonly command: Command, readonly note: string }
-export type SaveState = 'saved' | 'saving' | 'waiting for the server'
-
-const retryMs = 1500
+export type SaveState = 'saved' | 'saving' | 'waiting'
 
 export const useBuildStore = defineStore('build', () => {
   const rules = useRulesStore()
@@ -25,14 +21,22 @@ export const useBuildStore = defineStore('build', () => {
   const selectedId = ref<string | null>(null)
   /** The loadout looked at; null means the one the build is flown in. */
   const viewed = shallowRef<LoadoutChoice | null>(null)
-  const saveState = ref<SaveState>('saved')
   const refusal = ref('')
-  const conflict = shallowRef<Conflict | null>(null)
   const journal = shallowRef<JournalEntry[]>([])
   const lastEntry = shallowRef<JournalEntry | null>(null)
 
-  let queue: Waiting[] = []
-  let sending: Promise<void> | null = null
+  const edits = useEditsStore()
+  const { queue } = edits
+  /** The build as the server has it at `revision`; what waits here comes on top of it. */
+  let written: Build | null = null
+  /** The server has said that it is further than what is shown. */
+  let heardOf = 0
+
+  const document = computed(() => build.value ? documentOfBuild(build.value.id) : '')
+  const line = computed(() => edits.stateOf(document.value))
+  const saveState = computed<SaveState>(() => !line.value ? 'saved' : line.value.why || line.value.met ? 'waiting' : 'saving')
+  /** The change of this build that met somebody else’s, until the builder has chosen. */
+  const conflict = computed(() => line.value?.met ?? null)
 
   const honesty = computed(() => new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])]))
   const estimates = computed((before?: LineEstimates) => (before ?? new LineEstimates(new HonestyTable())).for(build.value ?? { lines: [], observations: [] }, honesty.value))
@@ -52,131 +56,143 @@ export const useBuildStore = defineStore('build', () => {
     return bestNarrowing(counted, total, estimates.value, limit)
   })
 
+  const pending = (id: string) => queue.pending(documentOfBuild(id))
+
+  /** What waits carried out on a build; what no longer fits is left to the server to refuse. */
+  function onTopOf(from: Build): Build {
+    let next = from
+    for (const edit of pending(from.id)) {
+      try { next = applyCommand(next, (edit.payload as QueuedCommand).command) }
+      catch (error) { if (!(error instanceof CommandRefused)) throw error }
+    }
+    return next
+  }
+
   function take(reply: BuildReply) {
-    build.value = reply.build
+    written = reply.build
+    build.value = onTopOf(reply.build)
     revision.value = reply.revision
     steps.value = reply.steps
     honestyElsewhere.value = reply.honestyElsewhere
   }
 
+  const fetchBuild = (id: string) => askServer<BuildReply>(`/api/builds/${encodeURIComponent(id)}`)
+
+  /** The one asked for last; a late answer never takes the place of a newer one. */
+  let opening = ''
   async function open(id: string) {
+    opening = id
     if (build.value?.id !== id) reset()
-    const reply = await askServer<BuildReply>(`/api/builds/${id}`)
-    if (queue.length === 0) take(reply)
+    const [reply] = await Promise.all([fetchBuild(id), edits.resumed])
+    if (opening !== id || (build.value?.id === id && reply.revision < revision.value)) return
+    take(reply)
   }
 
   /** Another window has changed the build: shows it as it is there, unless something of ours is on its way. */
   async function follow(id: string, newRevision: number) {
-    if (build.value?.id !== id || newRevision <= revision.value || queue.length > 0 || conflict.value) return
-    const reply = await askServer<BuildReply>(`/api/builds/${id}`).catch(() => null)
-    if (!reply || build.value?.id !== id || queue.length > 0 || reply.revision <= revision.value) return
+    heardOf = Math.max(heardOf, newRevision)
+    if (build.value?.id !== id || newRevision <= revision.value || pending(id).length > 0) return
+    await catchUp(id)
+  }
+
+  async function catchUp(id: string) {
+    const reply = await fetchBuild(id).catch(() => null)
+    if (!reply || build.value?.id !== id || reply.revision < revision.value) return
     take(reply)
     if (journal.value.length > 0) await loadJournal()
   }
 
   /**
-   * Carries a command out here at once and sends it. Returns false, with the sentence in `refusal`, when the build
-   * refuses it; nothing has changed then.
+   * Carries a command out here at once and puts it in the build’s line of changes. Returns false, with the sentence in
+   * `refusal`, when the build refuses it; nothing has changed then.
    */
   function run(command: Command, note = ''): boolean {
-    if (!build.value) return false
-    try { build.value = applyCommand(build.value, command) }
+    const before = build.value
+    if (!before) return false
+    let next: Build
+    try { next = applyCommand(before, command) }
     catch (error) {
       if (!(error instanceof CommandRefused)) throw error
       refusal.value = error.message
       return false
     }
     refusal.value = ''
-    queue.push({ command, note })
-    saveState.value = 'saving'
-    sending ??= send().finally(() => { sending = null })
+    build.value = next
+    const { title, gramsBeforeG, gramsAfterG } = describeCommand(command, before, diffBuilds(before, next))
+    queue.add(documentOfBuild(before.id), before.name, revision.value, { command, note } satisfies QueuedCommand, [title, gramsChangeWords(gramsBeforeG, gramsAfterG)].filter(text => text !== '').join(', '))
     return true
   }
 
-  async function send(): Promise<void> {
-    const id = build.value!.id
-    let most = mostCommands
-    /** The server changed more than was asked: another line that is the same part of the drawer. */
-    let behind = false
-    while (queue.length > 0 && !conflict.value) {
-      const batch = queue.slice(0, most)
-      try {
-        const reply = await sendBatch(id, batch)
-        if (build.value?.id !== id) return
-        queue.splice(0, batch.length)
-        behind ||= reply.revision > revision.value + reply.entries.length
-        accept(reply)
-      }
-      catch (error) {
-        // One of them was refused, and so all: sent one by one, those before it are kept.
-        if (batch.length > 1 && error instanceof ApiProblem && !error.problem.current) { most = 1 }
-        else if (error instanceof NoAnswer) {
-          saveState.value = 'waiting for the server'
-          await new Promise(done => setTimeout(done, retryMs))
-        }
-        else { await meetProblem(error, id) }
-      }
+  /** The build after changes the server has accepted; null where it must have been another build. */
+  function carriedOut(from: Build, sent: readonly QueuedEdit[]): Build | null {
+    try { return sent.reduce((build, edit) => applyCommand(build, (edit.payload as QueuedCommand).command), from) }
+    catch (error) {
+      if (!(error instanceof CommandRefused)) throw error
+      return null
     }
-    if (queue.length > 0) return
-    if (behind) take(await askServer<BuildReply>(`/api/builds/${id}`))
-    saveState.value = 'saved'
   }
 
-  /** Everything that waited while the last answer was on its way goes in one request. */
-  async function sendBatch(id: string, batch: readonly Waiting[]): Promise<CommandsReply> {
-    if (batch.length > 1) return askServer<CommandsReply>(`/api/builds/${id}/commands/many`, { method: 'POST', revision: revision.value, body: { commands: batch } })
-    const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${id}/commands`, { method: 'POST', revision: revision.value, body: batch[0] })
-    return { ...reply, entries: entry ? [entry] : [] }
-  }
-
-  function accept(reply: CommandsReply) {
-    revision.value = reply.revision
+  function accepted(sent: readonly QueuedEdit[], reply: CommandsReply) {
+    const id = build.value!.id
+    const base = sent[0]!.base
     steps.value = reply.steps
     lastEntry.value = reply.entries.at(-1) ?? lastEntry.value
     if (journal.value.length > 0) journal.value = [...[...reply.entries].reverse(), ...journal.value]
-  }
-
-  async function meetProblem(error: unknown, id: string) {
-    const current = error instanceof ApiProblem ? error.problem.current : undefined
-    if (current) {
-      conflict.value = { commands: [...queue], mine: build.value!, theirs: current }
-      return
+    const advanced = written && base === revision.value && reply.revision === base + reply.entries.length ? carriedOut(written, sent) : null
+    if (advanced) {
+      written = advanced
+      revision.value = reply.revision
+      queue.advance(documentOfBuild(id), base, reply.revision)
+      if (heardOf > reply.revision && pending(id).length === 0) void catchUp(id)
     }
-    queue = []
-    refusal.value = sentenceOf(error)
-    take(await askServer<BuildReply>(`/api/builds/${id}`))
+    // Somebody else has written too, or the server changed more than was asked (another line that is the same part).
+    else { void catchUp(id) }
   }
 
-  /** Ends a conflict: with `mine` the waiting changes are made on top of what is there, otherwise they are dropped. */
+  queue.listen({
+    accepted(of, sent, reply) { if (of === document.value) accepted(sent, reply as CommandsReply) },
+    refused(edit) {
+      if (edit.document !== document.value) return
+      refusal.value = `${edit.words}: ${edit.sentence}`
+      if (written) build.value = onTopOf(written)
+      void catchUp(build.value!.id)
+    },
+    sentElsewhere(of) { if (of === document.value) void catchUp(build.value!.id) },
+    changed(of) { if (of === document.value && written && heardOf > revision.value && pending(written.id).length === 0) void catchUp(written.id) },
+  })
+
+  /** Ends a conflict: with `mine` the change is made on top of what is there, otherwise it is dropped. What came after it goes on. */
   function settleConflict(mine: boolean) {
-    const met = conflict.value
-    if (!met) return
-    conflict.value = null
-    queue = []
-    saveState.value = 'saved'
-    take(met.theirs)
-    if (mine) for (const { command, note } of met.commands) if (!run(command, note)) break
+    const id = build.value?.id
+    if (!id) return
+    queue.settleMeeting(documentOfBuild(id), mine ? 'mine' : 'theirs')
+    void catchUp(id)
   }
 
-  /** Waits until everything typed so far is on disk. */
-  async function settled() {
-    while (sending) await sending
-  }
+  /** Waits until everything typed so far is on disk, or is known to wait. */
+  const settled = () => queue.settled(document.value)
 
   async function step(kind: 'undo' | 'redo') {
+    if (!build.value) return
+    const { id } = build.value
+    // What was not sent yet is simply taken out of the line.
+    if (kind === 'undo' && saveState.value === 'waiting' && queue.takeBackLast(documentOfBuild(id))) {
+      if (written) build.value = onTopOf(written)
+      return
+    }
     await settled()
-    if (!build.value || !steps.value[kind]) return
-    const id = build.value.id
+    if (pending(id).length > 0) { refusal.value = 'Changes of this build still wait to be written. Take back or do again when they are.'; return }
+    if (!steps.value[kind]) return
     try {
-      const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${id}/${kind}`, { method: 'POST', revision: revision.value })
-      accept({ ...reply, entries: entry ? [entry] : [] })
-      take(await askServer<BuildReply>(`/api/builds/${id}`))
-      if (journal.value.length > 0) await loadJournal()
+      const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${encodeURIComponent(id)}/${kind}`, { method: 'POST', revision: revision.value, key: `${kind}-${newId()}.1` })
+      if (build.value?.id !== id) return
+      steps.value = reply.steps
+      lastEntry.value = entry ?? lastEntry.value
+      await catchUp(id)
     }
     catch (error) {
-      const current = error instanceof ApiProblem ? error.problem.current : undefined
-      if (current) take(current)
       refusal.value = sentenceOf(error)
+      await catchUp(id)
     }
   }
 
@@ -211,12 +227,11 @@ export const useBuildStore = defineStore('build', () => {
     honestyElsewhere.value = []
     selectedId.value = null
     viewed.value = null
-    saveState.value = 'saved'
     refusal.value = ''
-    conflict.value = null
     journal.value = []
     lastEntry.value = null
-    queue = []
+    written = null
+    heardOf = 0
   }
 
   return {

@@ -1,5 +1,8 @@
 import { defineStore } from 'pinia'
 import { inDrawer, indexPart, lineOfPart, onBuilds, type Kit, type Part, type PartRow, type Placement } from '#core/drawer'
+import type { KeptChange } from '#shared/schemas/kept'
+import type { QueuedEdit } from '../queue'
+import { changeBetween, overlaid, removalOf } from '../queue/overlay'
 import { mostParts, type DrawerReply, type HandOverRequest, type PartHistory } from '#shared/schemas/drawer'
 import type { BuildReply, CommandReply } from '#shared/schemas/api'
 
@@ -20,58 +23,73 @@ export const useDrawerStore = defineStore('drawer', () => {
   const out = (part: Part) => onBuilds(part.id, placementsOf.value.get(part.id) ?? [])
   const partOf = (id: string) => parts.value.find(part => part.id === id)
 
+  /** What the server has; what waits to be written comes on top. */
+  let written: { parts: readonly Part[], kits: readonly Kit[] } = { parts: [], kits: [] }
+  function carriedOut(on: typeof written, edits: readonly QueuedEdit[]): typeof written {
+    return { parts: overlaid(on.parts, 'part', edits), kits: overlaid(on.kits, 'kit', edits) }
+  }
+  function show() {
+    const now = carriedOut(written, useEditsStore().queue.pending('drawer'))
+    parts.value = now.parts
+    kits.value = now.kits
+  }
+  useEditsStore().listen({
+    accepted(document, sent) { if (document === 'drawer') written = carriedOut(written, sent) },
+    changed(document) { if (document === 'drawer' && loaded.value) show() },
+  })
+
   async function load() {
     const reply = await askServer<DrawerReply>('/api/parts')
-    parts.value = reply.parts
-    kits.value = reply.kits
+    written = { parts: reply.parts, kits: reply.kits }
     placements.value = reply.placements
     loaded.value = true
+    show()
   }
 
-  /** Sends a write; shows it at once and takes back what was shown when the server refuses. Returns whether it was kept. */
-  async function attempt(work: () => Promise<unknown>, shown: readonly Part[] | null = null): Promise<boolean> {
-    const before = parts.value
-    if (shown) parts.value = shown
+  /** Does what cannot wait in a line, and says why when it could not be done. */
+  async function attempt(work: () => Promise<unknown>): Promise<boolean> {
     try {
       await work()
       problem.value = ''
       return true
     }
     catch (error) {
-      parts.value = before
       problem.value = sentenceOf(error)
       return false
     }
   }
-  function put(changed: readonly Part[]): Promise<boolean> {
-    const byId = new Map(changed.map(part => [part.id, part]))
-    const known = new Set(parts.value.map(part => part.id))
-    const shown = [...parts.value.map(part => byId.get(part.id) ?? part), ...changed.filter(part => !known.has(part.id))]
-    return attempt(() => askServer('/api/parts', { method: 'POST', body: { parts: changed } }), shown)
+  /** Shows a change at once and has it written by field. Returns whether it is written or waits to be; `problem` says why not. */
+  async function keep(changes: readonly (KeptChange | null)[], words: string): Promise<boolean> {
+    problem.value = await useEditsStore().keep('drawer', 'Drawer', changes, words)
+    return problem.value === ''
   }
-  const change = (part: Part, fields: Partial<Part>) => put([{ ...part, ...fields }])
-  function remove(ids: readonly string[]): Promise<boolean> {
-    const gone = new Set(ids)
-    return attempt(() => askServer('/api/parts/remove', { method: 'POST', body: { ids } }), parts.value.filter(part => !gone.has(part.id)))
+  const changeOf = (part: Part) => changeBetween('part', partOf(part.id) ?? null, part)
+  const namesOf = (many: readonly { name: string }[]) => many.length === 1 ? many[0]!.name : `${many.length} parts`
+  function put(changed: readonly Part[]): Promise<boolean> {
+    return keep(changed.map(changeOf), `${namesOf(changed)} ${changed.every(part => !partOf(part.id)) ? 'added' : 'changed'}`)
+  }
+  const change = (part: Part, fields: Partial<Part>) => put([{ ...(partOf(part.id) ?? part), ...fields }])
+  async function remove(ids: readonly string[]): Promise<boolean> {
+    const gone = ids.flatMap(id => partOf(id) ?? [])
+    return keep(gone.map(part => removalOf('part', part)), `${namesOf(gone)} deleted`)
   }
   async function putKit(kit: Kit, pieces: readonly Part[]): Promise<boolean> {
-    const kept = await attempt(() => askServer(`/api/kits/${kit.id}`, { method: 'PUT', body: { kit, parts: pieces } }))
-    if (kept) await load()
-    return kept
+    return keep([changeBetween('kit', kits.value.find(k => k.id === kit.id) ?? null, kit), ...pieces.map(part => changeOf({ ...part, kitId: kit.id }))], `Kit ${kit.name}`)
   }
   /** The pieces stay; they only no longer say which kit they came from. */
   async function removeKit(id: string): Promise<boolean> {
-    const gone = await attempt(() => askServer(`/api/kits/${id}`, { method: 'DELETE' }))
-    if (gone) await load()
+    const kit = kits.value.find(k => k.id === id)
+    const gone = kit !== undefined && await keep([...parts.value.filter(part => part.kitId === id).map(part => changeOf({ ...part, kitId: null })), removalOf('kit', kit)], `Kit ${kit.name} forgotten`)
     return gone
   }
+  /** Throws where the server cannot say: a history that did not come is not an empty one. */
   const history = async (id: string) => (await askServer<PartHistory>(`/api/parts/${id}/history`)).versions
 
-  /** Brings in many parts, so many a request; `progress` hears how many are kept, and may stop it. */
-  async function bringIn(many: readonly PartRow[], progress: (kept: number) => boolean): Promise<number> {
+  /** Brings in many parts, so many a request; `progress` hears how many are kept, and may stop it. Asked for again with the same token, what is in already is not brought in twice. */
+  async function bringIn(many: readonly PartRow[], token: string, progress: (kept: number) => boolean): Promise<number> {
     let kept = 0
     for (let at = 0; at < many.length; at += mostParts) {
-      kept += (await askServer<{ count: number }>('/api/parts/rows', { method: 'POST', body: { rows: many.slice(at, at + mostParts) } })).count
+      kept += (await askServer<{ count: number }>('/api/parts/rows', { method: 'POST', body: { rows: many.slice(at, at + mostParts) }, key: `${token}.${at}`, timeoutMs: 120_000 })).count
       if (!progress(kept)) break
     }
     await load()

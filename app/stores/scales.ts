@@ -2,6 +2,9 @@ import { defineStore } from 'pinia'
 import { useLocalStorage } from '@vueuse/core'
 import { scaleStanding, type Placing, type ReferenceMass, type Scale, type ScaleCheck } from '#core/scale'
 import type { ReadyScale } from '#core/weigh'
+import type { KeptChange } from '#shared/schemas/kept'
+import type { QueuedEdit } from '../queue'
+import { changeBetween, overlaid, removalOf } from '../queue/overlay'
 import type { ReferenceFields, ScaleFields, ScalesReply, Tare } from '#shared/schemas/scales'
 
 export const useScalesStore = defineStore('scales', () => {
@@ -25,26 +28,55 @@ export const useScalesStore = defineStore('scales', () => {
     return { scale: current.value, name: current.value.name, check: check && result ? { id: check.id, result } : null }
   })
 
+  /** What the server has; what waits to be written comes on top. */
+  let written: ScalesReply = { scales: [], references: [], checks: [], tares: [] }
+  function carriedOut(on: ScalesReply, edits: readonly QueuedEdit[]): ScalesReply {
+    return { scales: overlaid(on.scales, 'scale', edits), references: overlaid(on.references, 'reference', edits), checks: overlaid(on.checks, 'check', edits), tares: overlaid(on.tares, 'tare', edits) }
+  }
+  function show() {
+    const now = carriedOut(written, listening ? useEditsStore().queue.pending('scales') : [])
+    scales.value = now.scales
+    references.value = [...now.references].sort((a, b) => a.massG - b.massG)
+    checks.value = [...now.checks].sort((a, b) => a.takenAt.localeCompare(b.takenAt))
+    tares.value = now.tares
+  }
+  let listening = false
+  function listen() {
+    if (listening) return
+    listening = true
+    useEditsStore().listen({
+      accepted(document, sent) { if (document === 'scales') written = carriedOut(written, sent) },
+      changed(document) { if (document === 'scales') show() },
+    })
+  }
+
   async function load() {
-    const reply = await askServer<ScalesReply>('/api/scales')
-    scales.value = reply.scales
-    references.value = reply.references
-    checks.value = reply.checks
-    tares.value = reply.tares
+    written = await askServer<ScalesReply>('/api/scales')
     loaded.value = true
+    show()
   }
-  async function change(path: string, method: 'PUT' | 'POST' | 'DELETE', body?: unknown): Promise<string> {
-    const { id } = await askServer<{ id: string }>(path, { method, body })
-    await load()
-    return id
+  async function keep(change: KeptChange | null, words: string) {
+    listen()
+    const refused = await useEditsStore().keep('scales', 'Scales', [change], words)
+    if (refused) throw new Error(refused)
   }
-  const putScale = (id: string, fields: ScaleFields) => change(`/api/scales/${id}`, 'PUT', fields)
-  const removeScale = (id: string) => change(`/api/scales/${id}`, 'DELETE')
-  const putReference = (id: string, fields: ReferenceFields) => change(`/api/references/${id}`, 'PUT', fields)
-  const removeReference = (id: string) => change(`/api/references/${id}`, 'DELETE')
-  const addCheck = (scaleId: string, placings: readonly Placing[]) => change(`/api/scales/${scaleId}/checks`, 'POST', { takenAt: new Date().toISOString(), placings })
-  const addTare = (tare: Omit<Tare, 'id'>) => change(`/api/tares/${newId()}`, 'PUT', tare)
-  const removeTare = (id: string) => change(`/api/tares/${id}`, 'DELETE')
+  const named = <T extends { id: string, name: string }>(things: readonly T[], id: string) => things.find(thing => thing.id === id) ?? null
+  const putScale = (id: string, fields: ScaleFields) => keep(changeBetween('scale', named(scales.value, id), { id, ...fields }), `Scale ${fields.name}`)
+  async function removeScale(id: string) {
+    const scale = named(scales.value, id)
+    if (scale) await keep(removalOf('scale', scale), `Scale ${scale.name} deleted`)
+  }
+  const putReference = (id: string, fields: ReferenceFields) => keep(changeBetween('reference', named(references.value, id), { id, ...fields }), `Reference mass ${fields.name}`)
+  async function removeReference(id: string) {
+    const reference = named(references.value, id)
+    if (reference) await keep(removalOf('reference', reference), `Reference mass ${reference.name} deleted`)
+  }
+  const addCheck = (scaleId: string, placings: readonly Placing[]) => keep({ kind: 'check', id: newId(), seen: null, set: { scaleId, takenAt: new Date().toISOString(), placings } }, `Check of ${named(scales.value, scaleId)?.name ?? 'a scale'}`)
+  const addTare = (tare: Omit<Tare, 'id'>) => keep({ kind: 'tare', id: newId(), seen: null, set: { ...tare } }, `Tray ${tare.name}`)
+  async function removeTare(id: string) {
+    const tare = named(tares.value, id)
+    if (tare) await keep(removalOf('tare', tare), `Tray ${tare.name} deleted`)
+  }
   /** Presses the zero key of the connected scale; false when there is none to press. */
   async function zero(): Promise<boolean> {
     try { await askServer('/api/bench-scale/zero', { method: 'POST' }) }
@@ -62,6 +94,7 @@ export const useScalesStore = defineStore('scales', () => {
   }
 
   function reset() {
+    written = { scales: [], references: [], checks: [], tares: [] }
     scales.value = []
     references.value = []
     checks.value = []

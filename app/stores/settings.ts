@@ -1,49 +1,58 @@
 import { defineStore } from 'pinia'
+import { wordsOfField } from '#core/display'
+import { sameData } from '#core/merge'
 import type { NetworkReply } from '#shared/schemas/network'
 import { defaultSettings, type Settings } from '#shared/settings'
+import type { QueuedKeptChanges } from '../queue/overlay'
 
 export const useSettingsStore = defineStore('settings', () => {
   const settings = ref<Settings>({ ...defaultSettings })
   const loaded = ref(false)
   const problem = ref('')
 
-  let kept: Settings = { ...defaultSettings }
-  let changes = 0
-  let saving = Promise.resolve()
+  /** The settings as the server has them; what waits to be written comes on top. */
+  let written: Settings = { ...defaultSettings }
+  let listening = false
+
+  function show() {
+    const waiting = listening ? useEditsStore().queue.pending('settings') : []
+    settings.value = waiting.reduce((seen, edit) => (edit.payload as QueuedKeptChanges).changes.reduce((sum, { set }) => ({ ...sum, ...set }), seen), written)
+  }
+  /** The line of changes is only looked at once something is changed: a page that shows settings does without. */
+  function listen() {
+    if (listening) return
+    listening = true
+    useEditsStore().listen({
+      accepted(document, sent) {
+        if (document !== 'settings') return
+        for (const edit of sent) for (const { set } of (edit.payload as QueuedKeptChanges).changes) written = { ...written, ...set }
+        show()
+      },
+      changed(document) { if (document === 'settings') show() },
+    })
+  }
 
   async function load() {
-    const answer = await askServer<Settings>('/api/settings')
-    if (changes === 0) settings.value = answer
-    kept = answer
+    written = await askServer<Settings>('/api/settings')
     loaded.value = true
+    show()
   }
 
-  /**
-   * Shows a change at once and saves it after those before it, so that no late answer overwrites a newer choice.
-   * What the server refuses goes back to what it has kept.
-   */
-  function change(fields: Partial<Settings>): Promise<void> {
-    changes++
-    settings.value = { ...settings.value, ...fields }
-    saving = saving.then(save)
-    return saving
-  }
-
-  async function save() {
-    try {
-      kept = await askServer<Settings>('/api/settings', { method: 'PUT', body: settings.value })
-      problem.value = ''
-    }
-    catch (error) {
-      settings.value = kept
-      problem.value = sentenceOf(error)
-    }
+  /** Shows a change at once and has it written by field; what the server refuses goes back to what it has, with the sentence in `problem`. */
+  async function change(fields: Partial<Settings>): Promise<void> {
+    listen()
+    const keys = (Object.keys(fields) as (keyof Settings)[]).filter(key => !sameData(fields[key], settings.value[key]))
+    if (keys.length === 0) return
+    const picked = (from: Partial<Settings>) => Object.fromEntries(keys.map(key => [key, from[key]]))
+    problem.value = await useEditsStore().keep('settings', 'Settings', [{ kind: 'settings', id: 'settings', seen: picked(settings.value), set: picked(fields) }], `Settings: ${keys.map(wordsOfField).join(', ')}`)
+    show()
   }
 
   const network = () => askServer<NetworkReply>('/api/network')
   const setPassphrase = (passphrase: string) => askServer<{ passphraseSet: boolean }>('/api/passphrase', { method: 'PUT', body: { passphrase } })
 
   function reset() {
+    written = { ...defaultSettings }
     settings.value = { ...defaultSettings }
     loaded.value = false
     problem.value = ''

@@ -2,13 +2,13 @@ import type { Problem } from '#shared/schemas/api'
 
 /** What the server said when it could not do something: a sentence for the builder and the field it is about. */
 export class ApiProblem extends Error {
-  constructor(readonly problem: Problem) {
+  constructor(readonly problem: Problem, readonly retryAfterMs: number | null = null) {
     super(problem.detail)
     this.name = 'ApiProblem'
   }
 }
 
-/** The server did not answer at all. */
+/** The server did not answer at all, or not in time. */
 export class NoAnswer extends Error {
   constructor() {
     super('The server does not answer.')
@@ -16,19 +16,38 @@ export class NoAnswer extends Error {
   }
 }
 
-interface Request { method?: string, body?: unknown, text?: string, file?: File, revision?: number }
+interface Request { method?: string, body?: unknown, text?: string, file?: File, revision?: number, key?: string, timeoutMs?: number }
+
+/** An answer that takes longer is not waited for; files and reports say how long they may take. */
+const usualTimeoutMs = 30_000
 
 /** Asks the server; throws {@link ApiProblem} with its sentence or {@link NoAnswer}. Only stores call this. */
-export async function askServer<T>(path: string, { method = 'GET', body, text, file, revision }: Request = {}): Promise<T> {
+export async function askServer<T>(path: string, { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs }: Request = {}): Promise<T> {
   const headers: Record<string, string> = {}
   if (revision !== undefined) headers['if-match'] = `"${revision}"`
+  if (key !== undefined) headers['idempotency-key'] = key
   if (body !== undefined) headers['content-type'] = 'application/json'
   let response: Response
-  try { response = await fetch(path, { method, headers, body: text ?? file ?? (body === undefined ? undefined : JSON.stringify(body)) }) }
+  let answer: unknown
+  try {
+    response = await fetch(path, { method, headers, body: text ?? file ?? (body === undefined ? undefined : JSON.stringify(body)), signal: AbortSignal.timeout(timeoutMs) })
+    answer = await response.text()
+  }
   catch { throw new NoAnswer() }
-  const answer = await response.json().catch(() => null)
-  if (response.ok) return answer as T
-  throw new ApiProblem(answer ?? { type: 'about:blank', title: 'unexpected', status: response.status, code: 'unexpected', detail: 'The server gave an answer that cannot be read.' })
+  answer = parsed(answer as string)
+  if (response.ok && answer !== undefined) return answer as T
+  const unreadable: Problem = { type: 'about:blank', title: 'unexpected', status: response.status, code: 'unexpected', detail: 'The server gave an answer that cannot be read.' }
+  throw new ApiProblem(isProblem(answer) ? answer : unreadable, retryAfter(response))
+}
+
+function parsed(text: string): unknown {
+  try { return JSON.parse(text) }
+  catch { return undefined }
+}
+const isProblem = (answer: unknown): answer is Problem => typeof answer === 'object' && answer !== null && typeof (answer as { detail?: unknown }).detail === 'string'
+function retryAfter(response: Response): number | null {
+  const seconds = Number(response.headers.get('retry-after') ?? NaN)
+  return Number.isFinite(seconds) ? Math.min(Math.max(seconds, 0), 60) * 1000 : null
 }
 
 /** The sentence to show for anything that went wrong. */

@@ -1,24 +1,11 @@
-import { fixed } from '../display'
+import { fixed, wordsOfField } from '../display'
 import { lineGrams } from '../evidence'
 import { slotFacts, type Build, type Line, type Mass } from '../ledger'
 import type { Meeting } from '../merge'
-import { ownEntry } from '../own'
 import { propertyNamed, propertyText } from '../properties'
 
 /** Two changes that met, in the builder's words: what it is about, what one side made of it and what the other. */
 export interface MeetingWords { readonly what: string, readonly mine: string, readonly theirs: string }
-
-/** Field names that do not read as words. */
-const fieldWords: Readonly<Record<string, string>> = {
-  mass: 'grams', lines: 'line', setups: 'set-up', priceEachCents: 'price', instead: 'stands for', insteadOf: 'stands for', flies: 'loadout flown', neverFlown: 'never flown', setupId: 'set-up', packLineId: 'pack', lineIds: 'what is on',
-  observations: 'weighing together', shavings: 'shaving', records: 'step', cardIds: 'rule cards', reserveG: 'reserve', goalDryG: 'dry goal', goalMinutes: 'minutes goal', goalPriceCents: 'money goal', purposeKind: 'purpose',
-  craftClass: 'craft class', archived: 'put away', shave: 'Shave', fit: 'Fit', flying: 'flying', assembly: 'Assemble', aim: 'Aim', altitudeM: 'altitude', temperatureC: 'temperature', reservePercent: 'reserve', endCellV: 'end of the flight',
-  warnCellV: 'warning', alsoCardIds: 'cards looked at', overOnPurpose: 'flown over on purpose', gramsG: 'grams off', spreadG: '±', cents: 'money', lossWord: 'what is given up', doneOn: 'done on', realG: 'really came off', slipPercent: 'slip',
-  candidateId: 'candidate', lineId: 'line', doneAt: 'done', startedAt: 'begun', overriddenWhy: 'why gone past', skippedWhy: 'why skipped', photoIds: 'photos', clampedMm: 'clamped', engagementMm: 'engagement', freeDepthMm: 'free depth',
-  lengthMm: 'length', heightMm: 'height', widthMm: 'width', routeMm: 'way', slackMm: 'slack', haveMm: 'at hand', boardTurnDeg: 'board turned', turnDeg: 'turned', capacityMah: 'capacity', cRating: 'C rating', massG: 'grams', thrustG: 'thrust', priceCents: 'price',
-  soldIn: 'sold in', kitId: 'kit', leavesOut: 'leaves out', resolutionG: 'step', capacityG: 'capacity', repeatabilityG: 'repeatability', checkIntervalDays: 'days between checks', toleranceG: 'tolerance', displayG: 'display', benchScale: 'bench scale', singleKeys: 'single keys',
-}
-const wordOf = (name: string) => ownEntry(fieldWords, name) ?? name.replace(/([a-z])([A-Z])/g, (_all, before: string, capital: string) => `${before} ${capital.toLowerCase()}`)
 
 function massWords(mass: Mass, quantity: number): string {
   return `${fixed(lineGrams(mass, quantity), mass.resolutionG < 0.01 ? 3 : mass.resolutionG < 0.1 ? 2 : 1)} g ${mass.evidence}`
@@ -52,7 +39,7 @@ export function meetingWords(meetings: readonly Meeting[], seen: Build, now: Bui
       if (inLine === undefined) return { what: line.name, mine: wholeLine(mine), theirs: wholeLine(theirs) }
       const property = inLine === 'properties' && key ? propertyNamed(line.slot, key) : undefined
       if (property) return { what: `${line.name}: ${property.label}`, mine: propertyWords(mine, property.unit), theirs: propertyWords(theirs, property.unit) }
-      return { what: `${line.name}: ${wordOf(key ?? inLine)}`, mine: valueWords(mine, field, line), theirs: valueWords(theirs, field, line) }
+      return { what: `${line.name}: ${wordsOfField(key ?? inLine)}`, mine: valueWords(mine, field, line), theirs: valueWords(theirs, field, line) }
     }
     return { what: path.map(name => nameOf(now, seen, name)).filter((word, i, all) => word !== all[i - 1]).join(', '), mine: valueWords(mine, field), theirs: valueWords(theirs, field) }
   })
@@ -73,5 +60,5 @@ function nameOf(now: Build, seen: Build, name: string): string {
       ?? build.fit?.joints.find(j => j.id === name)?.name ?? build.fit?.wires.find(w => w.id === name)?.name ?? build.fit?.stack?.layers.find(l => l.id === name)?.name
     if (found) return `“${found}”`
   }
-  return wordOf(name)
+  return wordsOfField(name)
 }

@@ -1,1 +1,2 @@
 export * from './format'
+export * from './field-words'

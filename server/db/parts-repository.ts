@@ -51,6 +51,7 @@ export function partsRepository(db: Db) {
       SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?, mass_made_at = ?, mass_came = ?, pack = ?, price_cents = ?, sold_in = ?,
           owned = ?, lost = ?, scrapped = ?, missing = ?, kit_id = ?, bag = ?, link = ?, note = ?, tags = ?
       WHERE id = ?`),
+    dated: db.prepare('UPDATE parts SET mass_made_at = :madeAt, mass_came = :came WHERE id = :id AND mass IS NOT NULL'),
     present: db.prepare('SELECT mass, mass_made_at AS madeAt, mass_came AS came FROM parts WHERE id = :id'),
     known: db.prepare('SELECT id FROM parts WHERE id IN (SELECT value FROM json_each(:ids))').pluck(),
     remove: db.prepare('DELETE FROM parts WHERE id = :id'),
@@ -90,6 +91,8 @@ export function partsRepository(db: Db) {
       const [id, ...rest] = same ? values(part, present.madeAt, present.came) : values(part, madeAt, came)
       sql.change.run(...rest, id)
     },
+    /** When and how a part’s present grams became known. */
+    dateMass: (id: string, madeAt: string, came: string) => { sql.dated.run({ id, madeAt, came }) },
     remove: (id: string) => sql.remove.run({ id }).changes === 1,
     addVersion: (partId: string, mass: Mass, madeAt: string, came: string) => { sql.version.run({ partId, id: mass.versionId, madeAt, came, mass: JSON.stringify(mass) }) },
     /** Every version of a part's grams, oldest first; going back to an earlier one does not list it twice. */

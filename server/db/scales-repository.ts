@@ -27,6 +27,10 @@ export function scalesRepository(db: Db) {
     removeReference: db.prepare('DELETE FROM reference_masses WHERE id = :id'),
     checks: db.prepare('SELECT id, scale_id AS scaleId, taken_at AS takenAt, placings FROM scale_checks ORDER BY taken_at, id'),
     addCheck: db.prepare('INSERT INTO scale_checks (id, scale_id, taken_at, placings) VALUES (:id, :scaleId, :takenAt, :placings)'),
+    removeCheck: db.prepare('DELETE FROM scale_checks WHERE id = :id'),
+    restsOnCheck: db.prepare(`
+      SELECT EXISTS (SELECT 1 FROM mass_versions WHERE json_extract(weighing, '$.checkId') = :id)
+          OR EXISTS (SELECT 1 FROM observations WHERE json_extract(observation, '$.checkId') = :id)`).pluck(),
     tares: db.prepare('SELECT id, name, scale_id AS scaleId, display_g AS displayG, taken_at AS takenAt FROM tares ORDER BY name, taken_at DESC'),
     addTare: db.prepare('INSERT INTO tares (id, name, scale_id, display_g, taken_at) VALUES (:id, :name, :scaleId, :displayG, :takenAt)'),
     removeTare: db.prepare('DELETE FROM tares WHERE id = :id'),
@@ -40,6 +44,9 @@ export function scalesRepository(db: Db) {
     removeReference: (id: string) => sql.removeReference.run({ id }).changes === 1,
     checks: () => (sql.checks.all() as CheckRow[]).map((row): ScaleCheck => ({ ...row, placings: JSON.parse(row.placings) as Placing[] })),
     addCheck: (check: ScaleCheck) => { sql.addCheck.run({ ...check, placings: JSON.stringify(check.placings) }) },
+    removeCheck: (id: string) => sql.removeCheck.run({ id }).changes === 1,
+    /** Whether any weighing was made under a check. */
+    restsOnCheck: (id: string) => sql.restsOnCheck.get({ id }) === 1,
     tares: () => sql.tares.all() as Tare[],
     addTare: (tare: Tare) => { sql.addTare.run(tare) },
     removeTare: (id: string) => sql.removeTare.run({ id }).changes === 1,

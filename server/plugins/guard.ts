@@ -75,6 +75,7 @@ export default defineNitroPlugin((nitro) => {
     }, machineNames())
     if (refusal === 'too-large' && event.path.endsWith('/photos')) return sendProblem(event, tooLargeAPhoto)
     if (refusal) return sendProblem(event, sentences[refusal])
+    event.context.atTheMachine = isAtHome(localAddress)
     if (isAtHome(localAddress) || !isOnNetwork()) return
     await ready
     if (event.path === '/sign-in' && event.method === 'POST') return signIn(event)

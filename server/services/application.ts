@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path'
 import { buildsRepository } from '../db/builds-repository'
 import { groupCommit } from '../db/group-commit'
 import { journalRepository } from '../db/journal-repository'
+import { keptJournalRepository } from '../db/kept-journal-repository'
 import { openDatabase, type Db, type Migration } from '../db/open-database'
 import { benchScale } from '../devices/bench-scale'
 import { partsRepository } from '../db/parts-repository'
@@ -13,6 +14,8 @@ import { settingsRepository } from '../db/settings-repository'
 import { templatesRepository } from '../db/templates-repository'
 import { buildService } from './build-service'
 import { fileService } from './file-service'
+import { keepingService } from './keeping-service'
+import { keptHandlers } from './kept-kinds'
 import { newBuildService } from './new-build-service'
 import { partService } from './part-service'
 import { photoService } from './photo-service'
@@ -32,9 +35,18 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), parts, rules, now, newId })
   const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
   builds.useWriter(writer)
+  const drawer = partService({ parts, builds, writer, now })
+  const templates = templateService(templatesRepository(db))
+  const keeping = keepingService({ journal: keptJournalRepository(db), handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings }), write: work => builds.changeAnywhere(() => {
+    try { return work() }
+    catch (error) {
+      rules.forget()
+      throw error
+    }
+  }), now })
   return {
-    builds, parts: partService({ parts, builds, writer, now }), rules, settings, scales, secrets: secretsRepository(db), newId,
-    benchScale: bench, templates: templateService(templatesRepository(db)), photos: photoService(join(dirname(databasePath), 'photos'), newId),
+    builds, parts: drawer, keeping, rules, settings, scales, secrets: secretsRepository(db), newId,
+    benchScale: bench, templates, photos: photoService(join(dirname(databasePath), 'photos'), newId),
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
     close() {

@@ -1,3 +1,4 @@
+import type { Mass } from '../../core/ledger'
 import { partOfRow, type Kit, type Part, type PartRow } from '../../core/drawer'
 import { drawerHolds, type DrawerReply } from '../../shared/schemas/drawer'
 import type { PartsRepository } from '../db/parts-repository'
@@ -24,7 +25,55 @@ export function partService({ parts, builds, writer, now }: Given) {
     if (parts.count() + more > drawerHolds) throw new DomainProblem('refused', `A drawer holds at most ${drawerHolds.toLocaleString('en')} parts.`)
   }
 
+  function insertRows(rows: readonly PartRow[]): number {
+    requireRoom(rows.length)
+    const at = now()
+    try { for (const row of rows) parts.insert(partOfRow(row), at, 'drawer list') }
+    catch (error) {
+      if (parts.known(rows.map(row => row.id)).size > 0) throw new DomainProblem('refused', 'One of these rows is in the drawer already. None of them was taken.')
+      throw error
+    }
+    return rows.length
+  }
+  /** Where pieces of a part are: a part that lines still name stays. */
+  function takeOut(id: string): readonly { madeAt: string, came: string, mass: unknown }[] {
+    const on = [...new Set(builds.placements().filter(p => p.partId === id).map(p => p.buildName))]
+    if (on.length > 0) throw new DomainProblem('refused', `“${parts.one(id)?.name ?? 'This part'}” is on ${on.join(' and ')}. Take it off there first.`)
+    const versions = parts.one(id) ? parts.versions(id) : []
+    if (!parts.remove(id)) throw new DomainProblem('not-found', 'There is no such part in the drawer.')
+    return versions
+  }
+  function takeOutKit(id: string): readonly string[] {
+    const pieces = parts.all().filter(part => part.kitId === id).map(part => part.id)
+    if (!parts.removeKit(id)) throw new DomainProblem('not-found', 'There is no such kit.')
+    return pieces
+  }
+
   return {
+    one: (id: string) => parts.one(id),
+    kit: (id: string) => parts.kits().find(kit => kit.id === id) ?? null,
+    /** Inside a transaction: puts one part in or changes it. */
+    keepOne(part: Part) {
+      if (!parts.one(part.id)) requireRoom(1)
+      keepAll([part], 'typed')
+    },
+    keepKit: (kit: Kit) => { parts.putKit(kit) },
+    takeOut,
+    takeOutKit,
+    /** The history of a part that is brought back. */
+    restoreVersions(id: string, rest: unknown) {
+      for (const { madeAt, came, mass } of rest as readonly { madeAt: string, came: string, mass: Mass }[]) {
+        if (mass.versionId === parts.one(id)?.mass?.versionId) parts.dateMass(id, madeAt, came)
+        else parts.addVersion(id, mass, madeAt, came)
+      }
+    },
+    /** The pieces of a kit that is brought back. */
+    restoreKit(id: string, rest: unknown) {
+      for (const pieceId of rest as readonly string[]) {
+        const part = parts.one(pieceId)
+        if (part?.kitId === null) keepAll([{ ...part, kitId: id }], 'typed')
+      }
+    },
     all: (): DrawerReply => ({ parts: parts.all(), kits: parts.kits(), placements: builds.placements() }),
     /** Puts parts in or changes them: all or none. */
     put: (wanted: readonly Part[]) => builds.changeAnywhere(() => {
@@ -32,24 +81,11 @@ export function partService({ parts, builds, writer, now }: Given) {
       return keepAll(wanted, 'typed')
     }),
     /** Puts in the rows of a list, each as a part of its own. */
-    bringIn: (rows: readonly PartRow[]) => writer.write(() => {
-      requireRoom(rows.length)
-      const at = now()
-      try { for (const row of rows) parts.insert(partOfRow(row), at, 'drawer list') }
-      catch (error) {
-        if (parts.known(rows.map(row => row.id)).size > 0) throw new DomainProblem('refused', 'One of these rows is in the drawer already. None of them was taken.')
-        throw error
-      }
-      return rows.length
-    }),
+    bringIn: (rows: readonly PartRow[]) => writer.write(() => insertRows(rows)),
+    insertRows,
     /** Parts that lines still name stay. */
     remove: (ids: readonly string[]) => writer.write(() => {
-      const placements = builds.placements()
-      for (const id of ids) {
-        const on = [...new Set(placements.filter(p => p.partId === id).map(p => p.buildName))]
-        if (on.length > 0) throw new DomainProblem('refused', `“${parts.one(id)?.name ?? 'This part'}” is on ${on.join(' and ')}. Take it off there first.`)
-        if (!parts.remove(id)) throw new DomainProblem('not-found', 'There is no such part in the drawer.')
-      }
+      for (const id of ids) takeOut(id)
       return ids.length
     }),
     /** One purchase with the pieces it became. */
@@ -59,7 +95,7 @@ export function partService({ parts, builds, writer, now }: Given) {
     }),
     /** The pieces stay; they only no longer say where they came from. */
     removeKit: (id: string) => writer.write(() => {
-      if (!parts.removeKit(id)) throw new DomainProblem('not-found', 'There is no such kit.')
+      takeOutKit(id)
     }),
     history(id: string) {
       if (!parts.one(id)) throw new DomainProblem('not-found', 'There is no such part in the drawer.')

@@ -21,7 +21,16 @@ export function ruleService(repository: ReturnType<typeof rulesRepository>) {
   return {
     cards,
     forget() { cached = null },
+    /** The fields of an own card; null for the starting ones and for none. */
+    ownFields(id: string): Omit<RuleCard, 'id' | 'verifiedOn' | 'own'> | null {
+      const card = cards().find(c => c.id === id)
+      if (!card?.own) return null
+      const { id: _id, verifiedOn: _verifiedOn, own: _own, ...fields } = card
+      return fields
+    },
+    verifiedOn: (id: string) => requireCard(id).verifiedOn,
     add(id: string, fields: Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>) {
+      if (cards().some(c => c.id === id)) throw new DomainProblem('refused', 'There is a card with this id already.', 'id')
       repository.put({ ...fields, id, verifiedOn: null, own: true })
       cached = null
     },

@@ -1,4 +1,4 @@
-import { admitCheck, type Placing } from '../../core/scale'
+import { admitCheck, type Placing, type ScaleCheck } from '../../core/scale'
 import type { ReferenceFields, ScaleFields, ScalesReply, Tare } from '../../shared/schemas/scales'
 import type { scalesRepository } from '../db/scales-repository'
 import { DomainProblem } from '../problems'
@@ -23,6 +23,22 @@ export function scaleService(repository: ReturnType<typeof scalesRepository>, no
     removeReference(id: string) {
       if (!repository.removeReference(id)) throw new DomainProblem('not-found', 'There is no such reference mass.')
     },
+    /** Keeps a check as it was, or anew after it was taken back. */
+    putCheck(check: ScaleCheck, there: boolean) {
+      if (there) throw new DomainProblem('refused', 'A check stays as it was taken. Take another one.')
+      admitCheck(requireScale(check.scaleId), check.placings)
+      repository.addCheck(check)
+    },
+    /** A check that a weighing rests on stays. */
+    removeCheck(id: string) {
+      if (repository.restsOnCheck(id)) throw new DomainProblem('refused', 'A weighing rests on this check, so it stays.')
+      repository.removeCheck(id)
+    },
+    putTare(tare: Tare, there: boolean) {
+      requireScale(tare.scaleId)
+      if (there) repository.removeTare(tare.id)
+      repository.addTare(tare)
+    },
     /** Keeps a check, after the core has agreed that it says something. */
     addCheck(id: string, scaleId: string, takenAt: string, placings: Placing[]) {
       admitCheck(requireScale(scaleId), placings)
@@ -38,3 +54,4 @@ export function scaleService(repository: ReturnType<typeof scalesRepository>, no
     },
   }
 }
+export type ScaleService = ReturnType<typeof scaleService>

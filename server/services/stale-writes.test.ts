@@ -118,7 +118,11 @@ describe('a write that saw an older revision', () => {
         }
         if (sees.get(at) !== read().revision - 1) merged++
         // Told that nothing of its own was needed, a page looks at what is there.
-        if (!answer.entry) { sees.set(at, read().revision); believes.set(at, read().build); continue }
+        if (!answer.entry) {
+          sees.set(at, read().revision)
+          believes.set(at, read().build)
+          continue
+        }
         // What it asked for is there, unless it asked for what it believed was there already.
         expect(read().build.lines.find(l => l.id === lineId)![field]).toBe(value === was ? is : value)
         believes.set(at, { ...believes.get(at)!, lines: believes.get(at)!.lines.map(l => l.id === lineId ? { ...l, [field]: value } : l) })

@@ -23,3 +23,4 @@ export function templateService(repository: ReturnType<typeof templatesRepositor
     },
   }
 }
+export type TemplateService = ReturnType<typeof templateService>

@@ -1,11 +1,16 @@
 import { randomBytes } from 'node:crypto'
+import type { H3Event } from 'h3'
 import { hostname, networkInterfaces } from 'node:os'
 import { passphraseService } from '../services/passphrase-service'
 
 /** Whether the application was started to be reached from other devices (`npm start -- --lan`). */
 export const isOnNetwork = () => process.env.JOLLY_GRAM_LAN === '1'
 
+/** Names this machine has by itself; the builder may give it others in Settings. */
 export const machineNames = () => [hostname()]
+
+/** Whether a request came in on this machine itself. */
+export const isAtTheMachine = (event: H3Event) => event.context.atTheMachine === true
 
 /** The addresses a phone in the same network can open. */
 export function networkAddresses(): string[] {

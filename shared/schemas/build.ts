@@ -44,7 +44,7 @@ export const packFactsSchema = z.strictObject({
   cells: z.int('Cells are a whole number.').min(1, 'A pack has at least one cell.').max(14, 'At most 14 cells.'),
   chemistry: z.enum(chemistries),
   capacityMah: z.number().min(1, 'Capacity is at least 1 mAh.').max(50_000, 'Capacity is at most 50,000 mAh.'),
-  cRating: z.number().min(0.1, 'The C rating is at least 0.1.').max(500).nullable(),
+  cRating: z.number().min(0.1, 'The C rating must be above zero.').max(500).nullable(),
   plug: shortTextSchema('The plug'),
 })
 

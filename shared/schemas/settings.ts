@@ -11,6 +11,7 @@ export const settingsSchema = z.strictObject({
   confidence: z.number().min(0.5, 'Confidence is at least 50 %.').max(0.9999, 'Confidence is at most 99.99 %.'),
   singleKeys: z.boolean(),
   benchScale: scaleAddressSchema,
+  networkNames: z.string().trim().max(200).regex(/^(?:[a-z0-9][a-z0-9.-]{0,62}(?: |$)){0,8}$/i, 'Names have letters, digits, dots and dashes, with a blank between two.'),
   hand: z.enum(hands),
   gear: z.strictObject({
     radioFamily: z.string().max(80), videoFamily: z.string().max(80), polarisation: z.enum(['', ...polarisations]),

@@ -42,6 +42,7 @@ async function takeFile(event: Event) {
   start().postMessage({ kind: 'heads', text: await file.text() })
 }
 function look() {
+  token = newId()
   read.value = null
   progress.value = { words: 'Reading rows', done: 0, of: count.value }
   worker?.postMessage({ kind: 'rows', mapping: { ...mapping.value } satisfies DrawerMapping })
@@ -54,13 +55,15 @@ function reset() {
   problem.value = ''
   progress.value = null
 }
+/** The same file looked at once is brought in once, however often it is asked for. */
+let token = newId()
 async function accept() {
   const parts = read.value!.parts
   stopped = false
   progress.value = { words: 'Putting away', done: 0, of: parts.length }
   try {
     await drawer.knownMapping(headsKey(heads.value), mapping.value)
-    const kept = await drawer.bringIn(parts, (done) => { progress.value = { words: 'Putting away', done, of: parts.length }; return !stopped })
+    const kept = await drawer.bringIn(parts, token, (done) => { progress.value = { words: 'Putting away', done, of: parts.length }; return !stopped })
     if (kept === parts.length) open.value = false
     else problem.value = `Stopped: ${kept.toLocaleString('en')} of ${parts.length.toLocaleString('en')} are in the drawer.`
   }

@@ -19,8 +19,16 @@ const placed = ref('')
 const left = computed(() => drawer.left(props.part))
 const on = computed(() => drawer.placementsOf.get(props.part.id) ?? [])
 const kit = computed(() => drawer.kits.find(k => k.id === props.part.kitId))
-onMounted(() => { if (shelf.entries.length === 0) void shelf.load() })
-watch(() => props.part.mass?.versionId, async () => { versions.value = await drawer.history(props.part.id).catch(() => []) }, { immediate: true })
+onMounted(() => { if (shelf.entries.length === 0) shelf.load().catch((error) => { problem.value = sentenceOf(error) }) })
+const historyProblem = ref('')
+watch(() => [props.part.id, props.part.mass?.versionId], async ([id]) => {
+  historyProblem.value = ''
+  try {
+    const found = await drawer.history(id!)
+    if (id === props.part.id) versions.value = found
+  }
+  catch (error) { if (id === props.part.id) historyProblem.value = `Its history could not be read: ${sentenceOf(error)}` }
+}, { immediate: true })
 
 async function change(fields: Partial<Part>) {
   const parsed = partSchema.safeParse({ ...props.part, ...fields })
@@ -82,6 +90,7 @@ async function place() {
       <label class="field">for so many pieces<EditField :value="part.soldIn" class="figure" @change="count('soldIn', $event)" /></label>
     </div>
     <p v-if="part.soldIn > 1 && part.priceCents !== null" class="soft">{{ centsFigure(priceEachCents(part)!) }} {{ settings.currency }} each; sold in {{ part.soldIn }}.</p>
+    <p v-if="historyProblem" class="note">{{ historyProblem }}</p>
     <details v-if="part.mass"><summary>How its grams were known{{ versions.length > 1 ? `, ${versions.length} versions` : '' }}</summary><dl class="facts"><template v-for="v in [...versions].reverse()" :key="v.mass.versionId"><dt>{{ dayjs(v.madeAt).format('D MMM YYYY') }}, {{ v.mass.evidence }}, {{ v.came }}</dt><dd>{{ fixed(v.mass.valueG / v.mass.valueCount, 3) }}</dd></template></dl></details>
     <h3>What it is</h3>
     <PropertyFields :slot-name="part.slot" :properties="part.properties" @change="change({ properties: $event })" />

@@ -11,11 +11,17 @@ import type { MassVersion } from '#shared/schemas/build-file'
 const props = defineProps<{ line: Line }>()
 const store = useBuildStore()
 const versions = shallowRef<readonly MassVersion[]>([])
+const problem = ref('')
 let asked = 0
 watch(() => [props.line.id, props.line.mass?.versionId], async () => {
   const mine = ++asked
-  const found = await store.historyOf(props.line.id).catch(() => [])
-  if (mine === asked) versions.value = found
+  try {
+    const found = await store.historyOf(props.line.id)
+    if (mine !== asked) return
+    versions.value = found
+    problem.value = ''
+  }
+  catch (error) { if (mine === asked) problem.value = `How it became known could not be read: ${sentenceOf(error)}` }
 }, { immediate: true })
 
 const width = 248
@@ -34,7 +40,8 @@ const words = (p: typeof points.value[number]) => `${dayjs(p.at).format('D MMM H
 </script>
 
 <template>
-  <div v-if="points.length > 1">
+  <p v-if="problem" class="note">{{ problem }}</p>
+  <div v-else-if="points.length > 1">
     <h3>How it became known</h3>
     <svg :width="width" :height="height" role="img" :aria-label="points.map(words).join('; ')">
       <g v-for="point in points" :key="point.id" :class="{ now: point.id === line.mass?.versionId }">

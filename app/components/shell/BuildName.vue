@@ -1,6 +1,12 @@
 <script setup lang="ts">
 const store = useBuildStore()
-const saveWords = computed(() => ({ 'saved': 'Saved', 'saving': 'Saving …', 'waiting for the server': 'Not saved yet: the server does not answer' })[store.saveState])
+const edits = useEditsStore()
+const saveWords = computed(() => {
+  const line = store.build ? edits.stateOf(documentOfBuild(store.build.id)) : null
+  if (!line) return 'Saved'
+  const why = whyWaiting(line)
+  return why === '' ? 'Saving …' : `Not saved yet: ${why}`
+})
 </script>
 
 <template>

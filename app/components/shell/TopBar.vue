@@ -3,12 +3,18 @@ const shell = useShell()
 const route = useRoute()
 /** What belongs to the open build is loaded with it: the shelf does without. */
 const inBuild = computed(() => route.path.startsWith('/builds/'))
+/** What of the page is kept outside the builds. */
+const keptHere = computed(() => (['drawer', 'scales', 'rules', 'settings'] as const).find(document => route.path === `/${document}`))
+/** What waits to be written is looked for once the page stands. */
+const stands = ref(false)
+onNuxtReady(() => { stands.value = true })
 </script>
 
 <template>
   <header class="top-bar">
     <NuxtLink to="/" class="logo">Jolly <i>Gram</i></NuxtLink>
     <LazyBuildName v-if="inBuild" />
+    <LazyWaitingEdits v-if="stands" />
     <nav aria-label="Places">
       <NuxtLink to="/">Shelf</NuxtLink>
       <NuxtLink to="/drawer">Drawer</NuxtLink>
@@ -17,6 +23,7 @@ const inBuild = computed(() => route.path.startsWith('/builds/'))
       <NuxtLink to="/settings">Settings</NuxtLink>
       <button type="button" @click="shell.findOpen.value = true">Find <kbd>/</kbd></button>
       <LazyUndoButton v-if="inBuild" />
+      <LazyKeptUndo v-else-if="keptHere" :document="keptHere" />
       <button type="button" aria-label="Keys" title="All keys" @click="shell.keysOpen.value = true"><kbd>?</kbd></button>
     </nav>
   </header>

@@ -30,8 +30,6 @@ useSingleKeys(Object.fromEntries([
   ['w', () => navigateTo(`/builds/${id.value}/weigh`)], ['W', () => navigateTo(`/builds/${id.value}/weigh`)],
   ['z', () => store.step('undo')], ['Z', () => store.step('redo')],
 ]))
-onBeforeRouteLeave(() => store.settled())
-useEventListener('beforeunload', (event: BeforeUnloadEvent) => { if (store.saveState !== 'saved') event.preventDefault() })
 </script>
 
 <template>

@@ -3,6 +3,6 @@ import { ownCardSchema } from '../../../shared/schemas/rule-card'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = app.newId()
-  app.rules.add(id, await bodyOf(event, ownCardSchema))
+  await keepOne(app, 'rules', { kind: 'card', id, seen: null, set: await bodyOf(event, ownCardSchema) })
   return { id }
 })

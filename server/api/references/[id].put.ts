@@ -3,6 +3,6 @@ import { referenceFieldsSchema } from '../../../shared/schemas/scales'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  app.scales.putReference(id, await bodyOf(event, referenceFieldsSchema))
+  await keepOne(app, 'scales', { kind: 'reference', id, set: await bodyOf(event, referenceFieldsSchema) })
   return { id }
 })

@@ -1,7 +1,9 @@
 import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { DomainProblem } from '../../problems'
 
-export default jsonRoute(newBuildReplySchema, (event, app) => {
+export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  app.scales.removeScale(id)
+  if (!app.scales.all().scales.some(kept => kept.id === id)) throw new DomainProblem('not-found', 'There is no such scale here.')
+  await keepOne(app, 'scales', { kind: 'scale', id, set: null })
   return { id }
 })

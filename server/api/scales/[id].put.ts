@@ -3,6 +3,6 @@ import { scaleFieldsSchema } from '../../../shared/schemas/scales'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  app.scales.putScale(id, await bodyOf(event, scaleFieldsSchema))
+  await keepOne(app, 'scales', { kind: 'scale', id, set: await bodyOf(event, scaleFieldsSchema) })
   return { id }
 })

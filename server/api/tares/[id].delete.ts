@@ -1,7 +1,9 @@
 import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { DomainProblem } from '../../problems'
 
-export default jsonRoute(newBuildReplySchema, (event, app) => {
+export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  app.scales.removeTare(id)
+  if (!app.scales.all().tares.some(kept => kept.id === id)) throw new DomainProblem('not-found', 'There is no such tray.')
+  await keepOne(app, 'scales', { kind: 'tare', id, set: null })
   return { id }
 })

@@ -3,6 +3,6 @@ import { tareFieldsSchema } from '../../../shared/schemas/scales'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  app.scales.addTare({ id, ...await bodyOf(event, tareFieldsSchema) })
+  await keepOne(app, 'scales', { kind: 'tare', id, set: await bodyOf(event, tareFieldsSchema) })
   return { id }
 })

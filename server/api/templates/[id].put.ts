@@ -1,6 +1,7 @@
 import { assemblyTemplateSchema, templatesSchema } from '../../../shared/schemas/assembly'
 
 export default jsonRoute(templatesSchema, async (event, app) => {
-  app.templates.put({ ...await bodyOf(event, assemblyTemplateSchema), id: idParameter(event) })
+  const { id: _id, ...set } = await bodyOf(event, assemblyTemplateSchema)
+  await keepOne(app, 'templates', { kind: 'template', id: idParameter(event), set })
   return app.templates.all()
 })

@@ -10,7 +10,8 @@ const drawer = useDrawerStore()
 const { settings } = storeToRefs(useSettingsStore())
 const route = useRoute()
 const router = useRouter()
-onMounted(() => drawer.load().catch(() => undefined))
+const drawerProblem = ref('')
+onMounted(() => drawer.load().catch((error) => { drawerProblem.value = `The drawer could not be read, so its parts are missing here: ${sentenceOf(error)}` }))
 const optional = computed(() => store.build!.lines.filter(line => line.state === 'fitted' && line.slot !== 'other'))
 const lineId = computed(() => optional.value.find(line => line.id === route.query.line)?.id ?? optional.value[0]?.id ?? '')
 const fitted = computed(() => store.lineOf(lineId.value) ?? null)
@@ -74,6 +75,7 @@ const text = (value: number | string | null, digits: number) => value === null ?
         <label v-if="fitted" class="which"><span class="soft">what could go where</span> <select :value="lineId" aria-label="The line to compare" @change="router.replace({ query: { ...route.query, line: ($event.target as HTMLSelectElement).value } })"><option v-for="line in optional" :key="line.id" :value="line.id">{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
         <span class="gap" /><label v-if="fitted" class="tick"><input v-model="withCatalogue" type="checkbox">typical classes too</label>
       </div>
+      <p v-if="drawerProblem" class="note" role="alert">{{ drawerProblem }}</p>
       <div v-if="fitted" class="chart"><label class="soft">grams against <select :value="shownFigure.key" aria-label="Figure to draw" @change="figure = ($event.target as HTMLSelectElement).value"><option v-for="f in numeric" :key="f.key" :value="f.key">{{ f.label }}</option></select></label><CandidateScatter :rows="rows" :figure="shownFigure.key" :label="shownFigure.label" :selected-id="selectedId" @select="selectedId = $event" /></div>
       <div class="scroll">
 <table v-if="fitted">

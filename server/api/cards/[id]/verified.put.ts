@@ -3,6 +3,6 @@ import { verifiedSchema } from '../../../../shared/schemas/rule-card'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  app.rules.verify(id, (await bodyOf(event, verifiedSchema)).verifiedOn)
+  await keepOne(app, 'rules', { kind: 'verified', id, set: await bodyOf(event, verifiedSchema) })
   return { id }
 })

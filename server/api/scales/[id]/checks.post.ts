@@ -2,8 +2,8 @@ import { newBuildReplySchema } from '../../../../shared/schemas/api'
 import { checkFieldsSchema } from '../../../../shared/schemas/scales'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
-  const { takenAt, placings } = await bodyOf(event, checkFieldsSchema)
+  const fields = await bodyOf(event, checkFieldsSchema)
   const id = app.newId()
-  app.scales.addCheck(id, idParameter(event), takenAt, placings)
+  await keepOne(app, 'scales', { kind: 'check', id, seen: null, set: { ...fields, scaleId: idParameter(event) } })
   return { id }
 })

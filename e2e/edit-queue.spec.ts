@@ -1,0 +1,173 @@
+import type { Page } from '@playwright/test'
+import { expect, test, type OwnServer } from './server'
+
+interface Line { id: string, name: string, quantity: number, mass: { valueG: number, evidence: string } | null, note: string }
+const lineOf = async (server: OwnServer, build: string, id: string) => (await server.json<{ build: { lines: Line[] } }>(`/api/builds/${build}`)).build.lines.find(line => line.id === id)!
+const gramsOf = async (server: OwnServer, build: string, id: string) => (await lineOf(server, build, id)).mass?.valueG
+
+/** Types grams into a cell of the sheet and leaves it with Enter. */
+async function type(page: Page, row: string, grams: string) {
+  const cell = page.locator(`[data-row=${row}] [data-col=each]`)
+  await cell.click()
+  await page.keyboard.type(grams)
+  await page.keyboard.press('Enter')
+  await expect(cell).toHaveText(grams)
+}
+const saved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible()
+const openBuild = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: /^Find/ }).click()
+  await page.getByRole('combobox', { name: /^Find a build/ }).fill(name)
+  await page.getByRole('option', { name: new RegExp(`^${name}`) }).first().click()
+  await expect(page.getByText(name).first()).toBeVisible()
+  await expect(page.locator('.where b')).toHaveText(name)
+}
+
+/** Ways for a server not to answer: it hangs, it is not there, it gives an error. */
+const troubles = {
+  'hangs': (page: Page) => page.route('**/commands**', () => new Promise<void>(() => {})),
+  'fails': (page: Page) => page.route('**/commands**', route => route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify({ type: 'about:blank', title: 'locked', status: 503, code: 'locked', detail: 'The data are in use.' }) })),
+  'drops the line': (page: Page) => page.route('**/commands**', route => route.abort()),
+} as const
+const end = (page: Page) => page.unroute('**/commands**')
+
+test.beforeEach(async ({ server }) => {
+  await server.bringIn('marzipan', 'nougat')
+})
+
+for (const [how, begin] of Object.entries(troubles)) {
+  test(`a server that ${how}: what was typed goes to its own build, whatever is opened meanwhile`, async ({ app, server }) => {
+    const copy = await (await fetch(`${server.address}/api/builds`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ from: 'copy', name: 'Twin', buildId: 'marzipan' }) })).json() as { id: string }
+    await app.goto(`${server.address}/builds/marzipan/parts`)
+    await begin(app)
+    for (const grams of ['3.01', '3.02', '3.03']) await type(app, 'strap', grams)
+    await openBuild(app, 'Twin')
+    await type(app, 'strap', '2.50')
+    await app.getByRole('link', { name: 'Shelf' }).click()
+    await expect(app.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+    if (how !== 'hangs') await expect(app.locator('.waiting')).toContainText('Marzipan')
+    await end(app)
+    // A request that hangs is asked for again when the page is.
+    if (how === 'hangs') await app.reload()
+    await expect.poll(() => gramsOf(server, copy.id, 'strap'), { timeout: 25_000 }).toBe(2.5)
+    await expect.poll(() => gramsOf(server, 'marzipan', 'strap'), { timeout: 25_000 }).toBe(3.03)
+    await expect(app.locator('.waiting')).toBeHidden()
+    const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
+    expect(entries.slice(0, 3).map(entry => entry.gramsAfterG)).toEqual([3.03, 3.02, 3.01])
+  })
+}
+
+test('a tab that is closed while the server is away leaves its edits to the next one, the drawer’s and settings’ too', async ({ app, server, context }) => {
+  const errors: string[] = []
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await expect(app.getByTestId('verdict')).toBeVisible()
+  await app.goto(`${server.address}/settings`)
+  await expect(app.getByLabel('Currency')).toBeVisible()
+  await context.setOffline(true)
+  await app.getByLabel('Currency').fill('kr')
+  await app.getByLabel('Currency').press('Enter')
+  await expect(app.locator('.waiting')).toContainText('Settings')
+  await context.setOffline(false)
+  const builds = await context.newPage()
+  builds.on('pageerror', error => errors.push(error.message))
+  await builds.goto(`${server.address}/builds/marzipan/parts`)
+  await expect(builds.getByTestId('verdict')).toBeVisible()
+  await server.kill()
+  await type(builds, 'strap', '2.95')
+  await expect(builds.locator('.waiting')).toContainText('1 change of Marzipan waits')
+  await builds.close({ runBeforeUnload: false })
+  await server.start()
+  const next = await context.newPage()
+  await next.goto(server.address)
+  await expect.poll(() => gramsOf(server, 'marzipan', 'strap')).toBe(2.95)
+  await expect.poll(async () => (await server.json<{ currency: string }>('/api/settings')).currency).toBe('kr')
+  expect(errors).toEqual([])
+})
+
+test('of five edits the second is refused: it is set aside with the reason, the others are written', async ({ app, server }) => {
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await troubles.fails(app)
+  await type(app, 'strap', '3.01')
+  // Behind this window’s back the line of the second edit goes.
+  await type(app, 'pad', '1.11')
+  for (const grams of ['3.03', '3.04', '3.05']) await type(app, 'strap', grams)
+  const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
+  await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'lines.delete', ids: ['pad'] }, note: '' }, { 'if-match': `"${revision}"` })
+  await end(app)
+  const dialog = app.getByRole('dialog', { name: 'This build was changed in another window' })
+  await expect(dialog).toContainText('deleted', { timeout: 25_000 })
+  await dialog.getByRole('button', { name: 'Put my change on top' }).click()
+  await expect(app.locator('.waiting')).toHaveText('1 not written', { timeout: 25_000 })
+  await expect.poll(() => gramsOf(server, 'marzipan', 'strap')).toBe(3.05)
+  await app.locator('.waiting').click()
+  const list = app.getByRole('dialog', { name: 'Not written yet' })
+  await expect(list).toContainText('1.11')
+  await expect(list).toContainText('no longer in this build')
+  await list.getByRole('button', { name: 'Let it go' }).click()
+  await expect(app.locator('.waiting')).toBeHidden()
+})
+
+test('a lost answer is no conflict with oneself, and nothing is done twice', async ({ app, server }) => {
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  let lost = 0
+  await app.route('**/commands**', async (route) => {
+    if (lost++ > 1) return route.continue()
+    await route.fetch()
+    return route.abort()
+  })
+  const before = await server.json<{ revision: number }>('/api/builds/marzipan')
+  await type(app, 'strap', '3.07')
+  await type(app, 'pad', '1.12')
+  await saved(app)
+  expect((await server.json<{ revision: number }>('/api/builds/marzipan')).revision).toBe(before.revision + 2)
+  expect(await gramsOf(server, 'marzipan', 'strap')).toBe(3.07)
+  await expect(app.getByRole('dialog')).toBeHidden()
+})
+
+test('two windows at one line: other fields are merged, the same field is asked about in words', async ({ app, server, context }) => {
+  await context.route('**/stream', route => route.abort())
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  const other = await context.newPage()
+  await other.goto(`${server.address}/builds/marzipan/parts`)
+  await expect(other.getByTestId('verdict')).toBeVisible()
+  await type(app, 'strap', '3.11')
+  await saved(app)
+  await other.locator('[data-row=strap] [data-col=name]').click()
+  await other.keyboard.press('Enter')
+  await other.keyboard.press('End')
+  await other.keyboard.type(' red')
+  await other.keyboard.press('Enter')
+  await saved(other)
+  await expect(other.locator('[data-row=strap] [data-col=each]')).toHaveText('3.11')
+  expect((await lineOf(server, 'marzipan', 'strap')).name).toMatch(/ red$/)
+})
+
+test('while the server is away, undo takes back what was not sent yet', async ({ app, server }) => {
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  const before = await gramsOf(server, 'marzipan', 'strap')
+  await troubles['drops the line'](app)
+  await type(app, 'strap', '3.33')
+  await expect(app.getByText('Not saved yet: the server does not answer')).toBeVisible()
+  await app.getByRole('button', { name: /^Undo/ }).click()
+  await expect(app.locator('[data-row=strap] [data-col=each]')).toHaveText(String(before))
+  await end(app)
+  await saved(app)
+  expect(await gramsOf(server, 'marzipan', 'strap')).toBe(before)
+})
+
+test('a change of the drawer, of a card and of a setting is taken back where it was made', async ({ app, server }) => {
+  await server.send('POST', '/api/parts', { parts: [{ id: 'p1', slot: 'strap', name: 'Fabric strap', properties: null, listing: null, mass: null, pack: null, priceCents: null, soldIn: 1, owned: 2, lost: 0, scrapped: 0, missing: 0, kitId: null, bag: '', link: '', note: '', tags: [] }] })
+  await app.goto(`${server.address}/drawer?part=p1`)
+  await app.getByLabel('Bag or box').fill('tin 4')
+  await app.getByLabel('Bag or box').press('Enter')
+  const part = async () => (await server.json<{ parts: { id: string, bag: string }[] }>('/api/parts')).parts.find(p => p.id === 'p1')
+  await expect.poll(async () => (await part())?.bag).toBe('tin 4')
+  await app.getByRole('button', { name: /^Undo/ }).click()
+  await expect(app.getByLabel('Bag or box')).toHaveValue('')
+  expect((await part())?.bag).toBe('')
+  await app.goto(`${server.address}/settings`)
+  await app.getByLabel('Currency').fill('mark')
+  await app.getByLabel('Currency').press('Enter')
+  await expect.poll(async () => (await server.json<{ currency: string }>('/api/settings')).currency).toBe('mark')
+  await app.getByRole('button', { name: /^Undo/ }).click()
+  await expect(app.getByLabel('Currency')).toHaveValue('€')
+})
