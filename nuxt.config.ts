@@ -22,6 +22,7 @@ export default defineNuxtConfig({
   experimental: { appManifest: false },
   compatibilityDate: '2026-03-01',
   nitro: {
+    errorHandler: './server/error-handler.ts',
     serverAssets: [{ baseName: 'migrations', dir: './db/migrations' }],
     // Bundled, so that the server starts without looking up hundreds of small files.
     externals: { inline: ['zod'] },

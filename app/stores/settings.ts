@@ -51,11 +51,14 @@ export const useSettingsStore = defineStore('settings', () => {
   const network = () => askServer<NetworkReply>('/api/network')
   const setPassphrase = (passphrase: string) => askServer<{ passphraseSet: boolean }>('/api/passphrase', { method: 'PUT', body: { passphrase } })
 
+  /** Ends this device’s session. What waits to be written stays in this browser. */
+  const signOut = () => askServer<{ signedOut: true }>('/api/sign-out', { method: 'POST' })
+
   function reset() {
     written = { ...defaultSettings }
     settings.value = { ...defaultSettings }
     loaded.value = false
     problem.value = ''
   }
-  return { settings, loaded, problem, load, change, network, setPassphrase, reset }
+  return { settings, loaded, problem, load, change, network, setPassphrase, signOut, reset }
 })

@@ -1,11 +1,16 @@
 import { connect, type Socket } from 'node:net'
 import { LineSplitter, parseReading, type Reading } from '../../core/readings'
 import type { BenchReadings, BenchState } from '../../shared/schemas/bench-scale'
+import { homeAddressOf } from './home-address'
 
 /** What a listener gets: the state whenever it changes, and readings a few times a second. */
 export interface BenchListener { state: (state: BenchState) => void, readings: (readings: BenchReadings) => void }
 
 const retryMs = 400
+const unreachableRetryMs = 5000
+const connectTimeoutMs = 4000
+/** So many lines that say nothing, and no reading among them, are no scale. */
+const garbageToSay = 5
 const batchMs = 40
 /** A scale that sends continuously is taken for gone after this silence. */
 const silentMs = 1500
@@ -26,6 +31,8 @@ export function benchScale(addressNow: () => string) {
   let garbage = 0
   let linesInBatch = 0
   let lastDataMs = 0
+  let readingsSinceOpen = 0
+  let garbageSinceOpen = 0
   let retry: ReturnType<typeof setTimeout> | null = null
   let ticker: ReturnType<typeof setInterval> | null = null
 
@@ -40,12 +47,26 @@ export function benchScale(addressNow: () => string) {
     address = addressNow()
     if (address === '') return say('off', 'No scale is set. Give its address in Settings, or type what it shows.')
     if (state.state !== 'gone') say('connecting', `Connecting to the scale at ${address} …`)
-    const colon = address.lastIndexOf(':')
-    const fresh = connect({ host: address.slice(0, colon).replace(/^\[|\]$/g, ''), port: Number(address.slice(colon + 1)), noDelay: true })
+    void connectTo(address)
+  }
+
+  async function connectTo(wanted: string) {
+    const colon = wanted.lastIndexOf(':')
+    const host = await homeAddressOf(wanted.slice(0, colon).replace(/^\[|\]$/g, ''))
+    if (address !== wanted || listeners.size === 0 || socket) return
+    if (host === null) {
+      say('gone', `${wanted} is not an address in the network at home, so it is not called.`)
+      retry = setTimeout(open, unreachableRetryMs)
+      return
+    }
+    const fresh = connect({ host, port: Number(wanted.slice(colon + 1)), noDelay: true })
     socket = fresh
     splitter = new LineSplitter()
+    readingsSinceOpen = 0
+    garbageSinceOpen = 0
     fresh.setEncoding('latin1')
-    fresh.on('connect', () => { lastDataMs = performance.now(); say('connected', `Scale at ${address}`) })
+    fresh.setTimeout(connectTimeoutMs, () => { if (fresh.connecting) fresh.destroy() })
+    fresh.on('connect', () => { lastDataMs = performance.now() })
     fresh.on('data', (chunk: string) => takeIn(fresh, chunk))
     fresh.on('error', () => fresh.destroy())
     fresh.on('close', () => {
@@ -59,13 +80,20 @@ export function benchScale(addressNow: () => string) {
 
   function takeIn(from: Socket, chunk: string) {
     lastDataMs = performance.now()
-    if (state.state === 'silent') say('connected', `Scale at ${address}`)
     for (const line of splitter.push(chunk)) {
       if (++linesInBatch > mostLinesInABatch) { garbage++; continue }
       const reading = parseReading(line)
-      if (reading) waiting.push({ ...reading, atMs: lastDataMs })
-      else garbage++
+      if (reading) {
+        readingsSinceOpen++
+        waiting.push({ ...reading, atMs: lastDataMs })
+      }
+      else {
+        garbage++
+        garbageSinceOpen++
+      }
     }
+    if (readingsSinceOpen > 0) say('connected', `Scale at ${address}`)
+    else if (garbageSinceOpen >= garbageToSay || splitter.tooLong > 0) say('not understood', `Something comes from ${address}, but nothing that can be read as grams. Is the rate (baud) right, and the scale set to a dialect such as “S S 17.02 g” or “ST,GS,+ 17.02g”?`)
     if (linesInBatch > mostLinesInABatch) from.pause()
   }
 
@@ -74,7 +102,7 @@ export function benchScale(addressNow: () => string) {
     linesInBatch = 0
     socket?.resume()
     if (address !== addressNow()) return reopen()
-    if (socket && state.state === 'connected' && now - lastDataMs > silentMs) say('silent', `The scale at ${address} sends nothing. Is it switched on, and set to send all the time?`)
+    if (socket && !socket.connecting && ['connected', 'connecting', 'gone'].includes(state.state) && now - lastDataMs > silentMs) say('silent', `The scale at ${address} sends nothing. Is it switched on, and set to send all the time?`)
     if (waiting.length === 0) return
     const readings = waiting.map(({ atMs, ...reading }) => ({ ...reading, ageMs: now - atMs }))
     waiting = []

@@ -1,25 +1,28 @@
-/** So many wrong passphrases a minute are answered; the next one has to wait. */
-export const mostWrong = 10
-const windowMs = 60_000
+import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible'
 
-/** Counts wrong passphrases, by the address they come from. The clock is passed in. */
+/** So many passphrases a minute are tried for one address, and for all addresses together. */
+export const mostFromOne = 10
+export const mostFromAll = 40
+const windowS = 60
+
+/** Counts passphrases that are tried, before any is looked at: by the address they come from, and all together. */
 export class Attempts {
-  private readonly wrong = new Map<string, number[]>()
+  private readonly byAddress = new RateLimiterMemory({ points: mostFromOne, duration: windowS, keyPrefix: 'address' })
+  private readonly together = new RateLimiterMemory({ points: mostFromAll, duration: windowS, keyPrefix: 'all' })
 
-  /** Milliseconds until this address may try again; 0 when it may. */
-  waitMs(address: string, nowMs: number): number {
-    const recent = (this.wrong.get(address) ?? []).filter(at => at > nowMs - windowMs)
-    if (recent.length === 0) this.wrong.delete(address)
-    else this.wrong.set(address, recent)
-    return recent.length < mostWrong ? 0 : recent[recent.length - mostWrong]! + windowMs - nowMs
+  /** Counts one attempt. Milliseconds until the next may be made; 0 when this one may. */
+  async admit(address: string): Promise<number> {
+    try {
+      await this.byAddress.consume(address)
+      await this.together.consume('all')
+      return 0
+    }
+    catch (refused) { return Math.max(1, (refused as RateLimiterRes).msBeforeNext) }
   }
 
-  failed(address: string, nowMs: number): void {
-    if (this.wrong.size > 1000) this.wrong.clear()
-    this.wrong.set(address, [...(this.wrong.get(address) ?? []), nowMs])
-  }
-
-  succeeded(address: string): void {
-    this.wrong.delete(address)
+  /** The right one does not count. */
+  async succeeded(address: string): Promise<void> {
+    await this.byAddress.delete(address)
+    await this.together.reward('all')
   }
 }

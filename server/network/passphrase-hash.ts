@@ -1,4 +1,4 @@
-import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
+import { scrypt, timingSafeEqual } from 'node:crypto'
 
 const cost = 2 ** 15
 const keyBytes = 32
@@ -9,13 +9,7 @@ function derive(text: string, salt: Buffer): Promise<Buffer> {
   })
 }
 
-/** A passphrase as it is kept: scrypt (RFC 7914, N = 2¹⁵, r = 8, p = 1) with a salt of its own. */
-export async function hashPassphrase(text: string): Promise<string> {
-  const salt = randomBytes(16)
-  return `scrypt:${salt.toString('base64url')}:${(await derive(text, salt)).toString('base64url')}`
-}
-
-/** Whether a text is the passphrase that was kept; takes the same time either way. */
+/** Whether a text is the passphrase that was kept in the form of earlier versions: scrypt (RFC 7914, N = 2¹⁵, r = 8, p = 1) with a salt of its own. Takes the same time either way. */
 export async function verifyPassphrase(kept: string, text: string): Promise<boolean> {
   const [kind, salt, key] = kept.split(':')
   if (kind !== 'scrypt' || !salt || !key) return false

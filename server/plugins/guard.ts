@@ -1,87 +1,115 @@
 import type { H3Event } from 'h3'
 import { Attempts } from '../network/attempts'
-import { isAtHome, refusalOf, type Refusal } from '../network/origin'
-import { signInPage } from '../network/sign-in-page'
+import { forwardingHeaders, isAtHome, refusalOf, type Refusal, type RequestFacts } from '../network/origin'
+import { headersFor } from '../network/headers'
+import { signInPage, signInPolicy, whereTo } from '../network/sign-in-page'
 import { DomainProblem } from '../problems'
+import { sessionDays } from '../services/session-service'
+import { bodyBytes, tooLarge } from '../utils/body'
 import { sendProblem } from '../utils/routes'
 
-const sentences: Record<Refusal | 'at-home', DomainProblem> = {
-  'foreign-host': new DomainProblem('forbidden-origin', 'This address is not one the application answers to.'),
+const sentences: Record<Exclude<Refusal, 'too-large'>, DomainProblem> = {
+  'not-open': new DomainProblem('not-open', 'The application is not open to the network. Start it with “npm start -- --lan” for that.'),
+  'foreign-host': new DomainProblem('forbidden-origin', 'This address is not one the application answers to. Its name in the network can be given in Settings.'),
   'foreign-origin': new DomainProblem('forbidden-origin', 'Changes are only taken from the application’s own pages.'),
-  'too-large': new DomainProblem('too-large', 'This is over 16 MB, more than any build. Nothing was taken in.', 'file'),
-  'at-home': new DomainProblem('forbidden-origin', 'The passphrase is changed on the machine itself.'),
 }
 
-const tooLargeAPhoto = new DomainProblem('too-large', 'A photo has at most 16 MB. Nothing was kept.', 'photo')
-
 declare module '#auth-utils' {
-  interface User { bench: true }
-  interface UserSession { stamp: string }
+  interface User { signedIn: true }
+  interface SecureSessionData { sessionId: string }
 }
 
 /**
- * Stands before everything, files included. On this machine's loopback address it checks the host, the origin of writes
- * and the size of bodies. On any other address it also wants the session that the passphrase gives; without it nothing
- * but the sign-in page is answered.
+ * Stands before everything, files included. Whoever comes from this machine’s loopback address, and was passed on by nobody,
+ * is checked for host, origin of writes and size of bodies. Everybody else is answered only when the application was opened
+ * to the network, and then wants the session that the passphrase gives; without it nothing but the sign-in page is answered.
  */
 export default defineNitroPlugin((nitro) => {
   const attempts = new Attempts()
-  const ready = isOnNetwork() ? openToNetwork() : null
+  const ready = openSessions()
+  ready.catch(() => undefined)
+  // Whoever signs out is signed out on the server, not only in the cookie.
+  sessionHooks.hook('clear', async (session) => {
+    const id = session.secure?.sessionId
+    if (id) (await useApplication()).sessions.end(id)
+  })
 
-  async function openToNetwork() {
-    if (!(await usePassphrase()).isSet()) {
+  async function openSessions() {
+    process.env.NUXT_SESSION_PASSWORD = await sealingKey()
+    if (!isOnNetwork()) return
+    const secret = await usePassphrase()
+    if (!secret.isSet()) {
       console.error('To be reached from the network the application needs a passphrase. Set it in Settings first, or give it as JOLLY_GRAM_PASSPHRASE.')
       process.exit(2)
     }
-    process.env.NUXT_SESSION_PASSWORD = await sealingKey()
+    await secret.prepare()
   }
 
-  async function signedIn(event: H3Event): Promise<boolean> {
-    const session = await getUserSession(event)
-    return session.user?.bench === true && session.stamp === await (await usePassphrase()).stamp()
+  async function sessionOf(event: H3Event): Promise<string | null> {
+    const id = (await getUserSession(event)).secure?.sessionId
+    return id && (await useApplication()).sessions.isOn(id) ? id : null
   }
 
-  function page(event: H3Event, status: number, sentence: string) {
+  function page(event: H3Event, status: number, sentence: string, then = '/') {
     setResponseStatus(event, status)
-    setHeaders(event, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store', 'content-security-policy': `default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'`, 'x-content-type-options': 'nosniff' })
-    return signInPage(sentence)
+    setHeaders(event, { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': signInPolicy, 'cache-control': 'no-store' })
+    return signInPage(sentence, then)
   }
 
   async function signIn(event: H3Event) {
     const from = event.node.req.socket.remoteAddress ?? ''
-    const waitMs = attempts.waitMs(from, Date.now())
+    const form = new URLSearchParams((await bodyBytes(event, 2000, tooLarge.passphrase)).toString('utf8'))
+    const then = whereTo(form.get('then'))
+    const waitMs = await attempts.admit(from)
     if (waitMs > 0) {
       setHeader(event, 'retry-after', Math.ceil(waitMs / 1000))
-      return page(event, 429, `Too many wrong passphrases. Wait ${Math.ceil(waitMs / 1000)} seconds.`)
+      return page(event, 429, `Too many passphrases were tried. Wait ${Math.ceil(waitMs / 1000)} seconds.`, then)
     }
-    if (Number(getHeader(event, 'content-length') ?? 0) > 2000) return page(event, 413, 'That is longer than any passphrase.')
-    const passphrase = new URLSearchParams(await readRawBody(event) ?? '').get('passphrase') ?? ''
-    const secret = await usePassphrase()
-    if (!await secret.matches(passphrase)) {
-      attempts.failed(from, Date.now())
-      return page(event, 401, 'That is not the passphrase.')
+    if (!await (await usePassphrase()).matches(form.get('passphrase') ?? '')) return page(event, 401, 'That is not the passphrase.', then)
+    await attempts.succeeded(from)
+    const { sessions } = await useApplication()
+    await replaceUserSession(event, { user: { signedIn: true }, secure: { sessionId: sessions.begin() } }, { maxAge: sessionDays * 24 * 60 * 60 })
+    return sendRedirect(event, then, 303)
+  }
+
+  function factsOf(event: H3Event): RequestFacts {
+    const { socket, headers } = event.node.req
+    return {
+      method: event.method, host: headers.host ?? '', origin: headers.origin, fetchSite: getHeader(event, 'sec-fetch-site'), contentLength: Number(headers['content-length'] ?? 0),
+      localAddress: socket.localAddress ?? '', remoteAddress: socket.remoteAddress ?? '', forwarded: forwardingHeaders.some(name => headers[name] !== undefined),
     }
-    attempts.succeeded(from)
-    await replaceUserSession(event, { user: { bench: true }, stamp: await secret.stamp() })
-    return sendRedirect(event, '/', 303)
+  }
+
+  async function admit(event: H3Event) {
+    const facts = factsOf(event)
+    const path = event.path.split('?')[0]!
+    const home = isAtHome(facts)
+    const names = home || !isOnNetwork() ? [] : machineNames((await useApplication()).settings.load().networkNames)
+    const refusal = refusalOf(facts, { openToNetwork: isOnNetwork(), machineNames: names })
+    if (refusal === 'too-large') {
+      setHeader(event, 'connection', 'close')
+      throw path.endsWith('/photos') ? tooLarge.photo() : tooLarge.data()
+    }
+    if (refusal) throw sentences[refusal]
+    event.context.atTheMachine = home
+    if (home && !path.startsWith('/api/_auth/')) return path === '/sign-in' ? sendRedirect(event, '/', 303) : undefined
+    await ready
+    if (home) return
+    if (path === '/sign-in' && event.method === 'POST') return signIn(event)
+    const session = await sessionOf(event)
+    event.context.sessionId = session
+    const query = getQuery(event).then
+    const then = whereTo(path === '/sign-in' ? (typeof query === 'string' ? query : null) : event.path)
+    if (session) return path === '/sign-in' ? sendRedirect(event, then, 303) : undefined
+    const wantsPage = event.method === 'GET' && (getHeader(event, 'accept') ?? '').includes('text/html')
+    if (wantsPage) return page(event, 401, '', then)
+    throw new DomainProblem('signed-out', 'Sign in with the passphrase of this bench first.')
   }
 
   const guard = defineEventHandler(async (event) => {
-    const { req } = event.node
-    const localAddress = req.socket.localAddress ?? ''
-    const refusal = refusalOf({
-      method: event.method, host: getHeader(event, 'host') ?? '', origin: getHeader(event, 'origin'), fetchSite: getHeader(event, 'sec-fetch-site'),
-      contentLength: Number(getHeader(event, 'content-length') ?? 0), localAddress,
-    }, machineNames())
-    if (refusal === 'too-large' && event.path.endsWith('/photos')) return sendProblem(event, tooLargeAPhoto)
-    if (refusal) return sendProblem(event, sentences[refusal])
-    event.context.atTheMachine = isAtHome(localAddress)
-    if (isAtHome(localAddress) || !isOnNetwork()) return
-    await ready
-    if (event.path === '/sign-in' && event.method === 'POST') return signIn(event)
-    if (await signedIn(event)) return event.path === '/api/passphrase' ? sendProblem(event, sentences['at-home']) : undefined
-    const wantsPage = event.method === 'GET' && (getHeader(event, 'accept') ?? '').includes('text/html')
-    return wantsPage ? page(event, 401, '') : sendProblem(event, new DomainProblem('signed-out', 'Sign in with the passphrase of this bench first.'))
+    for (const [name, value] of Object.entries(headersFor(event.path))) event.node.res.setHeader(name, value)
+    try { return await admit(event) }
+    catch (error) { return sendProblem(event, error) }
   })
   nitro.h3App.stack.unshift({ route: '/', handler: guard })
 })

@@ -1,19 +1,14 @@
 import { createHash } from 'node:crypto'
+import { pagePolicy } from '../network/headers'
 
-/** A strict policy: only what ships with the application runs. Inline scripts of the page are allowed by their hash. */
+/** Pages carry the hashes of their own inline scripts, and nothing about what made them. */
 export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('render:response', (response) => {
     const html = typeof response.body === 'string' ? response.body : ''
     const hashes = [...html.matchAll(/<script(?![^>]*\bsrc=)[^>]*>([\s\S]*?)<\/script>/g)]
       .map(match => `'sha256-${createHash('sha256').update(match[1]!).digest('base64')}'`)
-    response.headers = {
-      ...response.headers,
-      'content-security-policy': [
-        `default-src 'self'`, `script-src 'self' 'wasm-unsafe-eval' ${hashes.join(' ')}`.trim(), `style-src 'self' 'unsafe-inline'`, `img-src 'self' data:`, `font-src 'self'`,
-        `connect-src 'self'`, `worker-src 'self'`, `object-src 'none'`, `base-uri 'none'`, `form-action 'self'`, `frame-ancestors 'none'`,
-      ].join('; '),
-      'x-content-type-options': 'nosniff',
-      'referrer-policy': 'same-origin',
-    }
+    const { 'x-powered-by': _poweredBy, ...headers } = response.headers as Record<string, string>
+    response.headers = { ...headers, 'content-security-policy': pagePolicy(hashes) }
   })
+  nitro.hooks.hook('beforeResponse', (event) => { event.node.res.removeHeader('x-powered-by') })
 })

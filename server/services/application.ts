@@ -10,6 +10,7 @@ import { partsRepository } from '../db/parts-repository'
 import { rulesRepository } from '../db/rules-repository'
 import { scalesRepository } from '../db/scales-repository'
 import { secretsRepository } from '../db/secrets-repository'
+import { sessionsRepository } from '../db/sessions-repository'
 import { settingsRepository } from '../db/settings-repository'
 import { templatesRepository } from '../db/templates-repository'
 import { buildService } from './build-service'
@@ -21,6 +22,7 @@ import { partService } from './part-service'
 import { photoService } from './photo-service'
 import { ruleService } from './rule-service'
 import { scaleService } from './scale-service'
+import { sessionService } from './session-service'
 import { templateService } from './template-service'
 
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
@@ -37,6 +39,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   builds.useWriter(writer)
   const drawer = partService({ parts, builds, writer, now })
   const templates = templateService(templatesRepository(db))
+  const sessions = sessionService(sessionsRepository(db), now, newId)
   const keeping = keepingService({ journal: keptJournalRepository(db), handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings }), write: work => builds.changeAnywhere(() => {
     try { return work() }
     catch (error) {
@@ -45,7 +48,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
     }
   }), now })
   return {
-    builds, parts: drawer, keeping, rules, settings, scales, secrets: secretsRepository(db), newId,
+    builds, parts: drawer, keeping, sessions, rules, settings, scales, secrets: secretsRepository(db), newId,
     benchScale: bench, templates, photos: photoService(join(dirname(databasePath), 'photos'), newId),
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),

@@ -1,29 +1,30 @@
 import { randomBytes } from 'node:crypto'
-import type { H3Event } from 'h3'
 import { hostname, networkInterfaces } from 'node:os'
-import { passphraseService } from '../services/passphrase-service'
+import type { H3Event } from 'h3'
+import { passphraseService, type PassphraseService } from '../services/passphrase-service'
 
 /** Whether the application was started to be reached from other devices (`npm start -- --lan`). */
 export const isOnNetwork = () => process.env.JOLLY_GRAM_LAN === '1'
 
-/** Names this machine has by itself; the builder may give it others in Settings. */
-export const machineNames = () => [hostname()]
-
-/** Whether a request came in on this machine itself. */
-export const isAtTheMachine = (event: H3Event) => event.context.atTheMachine === true
-
-/** The addresses a phone in the same network can open. */
-export function networkAddresses(): string[] {
-  const port = process.env.NITRO_PORT ?? process.env.PORT ?? '3000'
-  return Object.values(networkInterfaces()).flatMap(list => list ?? [])
-    .filter(entry => entry.family === 'IPv4' && !entry.internal)
-    .map(entry => `http://${entry.address}:${port}`)
+/** Names this machine has by itself, and those the builder has given it in Settings. */
+export function machineNames(given: string): string[] {
+  return [hostname(), ...given.split(' ').filter(name => name !== '')]
 }
 
-let made: ReturnType<typeof passphraseService> | null = null
-export async function usePassphrase() {
+/** Whether a request was made at this machine itself. */
+export const isAtTheMachine = (event: H3Event) => event.context.atTheMachine === true
+
+/** The addresses a phone in the same network can open, those by name first. */
+export function networkAddresses(names: string): string[] {
+  const port = process.env.NITRO_PORT ?? process.env.PORT ?? '3000'
+  const numbers = Object.values(networkInterfaces()).flatMap(list => list ?? []).filter(entry => entry.family === 'IPv4' && !entry.internal).map(entry => entry.address)
+  return [...names.split(' ').filter(name => name !== ''), ...numbers].map(host => `http://${host}:${port}`)
+}
+
+let made: PassphraseService | null = null
+export async function usePassphrase(): Promise<PassphraseService> {
   const app = await useApplication()
-  made ??= passphraseService(app.secrets, process.env.JOLLY_GRAM_PASSPHRASE ?? '')
+  made ??= passphraseService(app.secrets, app.sessions, { hash: hashPassword, verify: verifyPassword }, process.env.JOLLY_GRAM_PASSPHRASE ?? '')
   return made
 }
 

@@ -33,12 +33,28 @@ export function fileRoute(contentType: string, handle: (event: H3Event, app: App
   })
 }
 
+/** Characters that no text may hold: half of a character (it would be kept as something else) and the null character. */
+const loneSurrogate = /\\u(?:d[89a-f][\da-f]{2}|0000)/i
+function requireText(_key: string, value: unknown): unknown {
+  if (typeof value === 'string' && (/\p{Surrogate}/u.test(value) || value.includes('\0'))) throw new DomainProblem('invalid', 'A text contains half of a character, or one that cannot be kept. Nothing was taken in.')
+  return value
+}
+
+/** Data from JSON whose texts can all be kept as they are. Only texts written with escapes can hold what cannot. */
+export function wellFormed(text: string): unknown {
+  try {
+    const data = JSON.parse(text) as unknown
+    return loneSurrogate.test(text) ? JSON.parse(text, requireText) as unknown : data
+  }
+  catch (error) {
+    if (error instanceof DomainProblem) throw error
+    throw new DomainProblem('invalid', 'The request is not JSON.')
+  }
+}
+
 /** The parsed JSON body; throws a sentence about the first field that is wrong. */
 export async function bodyOf<T extends z.ZodType>(event: H3Event, schema: T): Promise<z.output<T>> {
-  const text = await readRawBody(event) ?? ''
-  let data: unknown
-  try { data = JSON.parse(text) }
-  catch { throw new DomainProblem('invalid', 'The request is not JSON.') }
+  const data = wellFormed(await bodyText(event))
   const parsed = schema.safeParse(data)
   if (parsed.success) return parsed.data
   const { field } = firstProblem(parsed.error)

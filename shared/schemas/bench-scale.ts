@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 /** How the line to the bench scale stands. */
-export const benchStates = ['off', 'connecting', 'connected', 'silent', 'gone'] as const
+export const benchStates = ['off', 'connecting', 'connected', 'silent', 'gone', 'not understood'] as const
 export const benchStateSchema = z.strictObject({ state: z.enum(benchStates), address: z.string(), sentence: z.string() })
 export type BenchState = z.infer<typeof benchStateSchema>
 

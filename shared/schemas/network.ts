@@ -5,6 +5,8 @@ export const passphraseReplySchema = z.strictObject({ passphraseSet: z.boolean()
 
 export const networkReplySchema = z.strictObject({
   on: z.boolean(), passphraseSet: z.boolean(), fromEnvironment: z.boolean(),
+  /** Whether this was asked at the machine itself, and whether the passphrase should be set anew. */
+  atTheMachine: z.boolean(), shouldRenew: z.boolean(),
   addresses: z.array(z.strictObject({ address: z.string(), code: z.string() })),
 })
 export type NetworkReply = z.infer<typeof networkReplySchema>

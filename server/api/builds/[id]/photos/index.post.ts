@@ -1,7 +1,8 @@
+import { mostBodyBytes } from '../../../../network/origin'
 import { photoTakenSchema } from '../../../../../shared/schemas/assembly'
 
 export default jsonRoute(photoTakenSchema, async (event, app) => {
   const buildId = idParameter(event)
   app.builds.read(buildId)
-  return { id: await app.photos.keep(buildId, await readRawBody(event, false) ?? Buffer.alloc(0)) }
+  return { id: await app.photos.keep(buildId, await bodyBytes(event, mostBodyBytes, tooLarge.photo)) }
 })

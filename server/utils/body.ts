@@ -1,0 +1,42 @@
+import type { H3Event } from 'h3'
+import { mostBodyBytes } from '../network/origin'
+import { DomainProblem } from '../problems'
+
+/** What a body that is too large is told, by what it was to be. */
+export const tooLarge = {
+  data: () => new DomainProblem('too-large', 'This is over 16 MB, more than any build. Nothing was taken in.', 'file'),
+  photo: () => new DomainProblem('too-large', 'A photo has at most 16 MB. Nothing was kept.', 'photo'),
+  passphrase: () => new DomainProblem('too-large', 'That is longer than any passphrase.', 'passphrase'),
+} as const
+
+/**
+ * The body of a request, counted while it comes, whatever length it says of itself: one that goes beyond the limit is
+ * refused at once and its connection closed behind the answer.
+ */
+export async function bodyBytes(event: H3Event, most = mostBodyBytes, beyond: () => DomainProblem = tooLarge.data): Promise<Buffer> {
+  const { req, res } = event.node
+  const refuse = () => {
+    res.setHeader('connection', 'close')
+    res.once('finish', () => { setTimeout(() => req.destroy(), 50).unref() })
+    return beyond()
+  }
+  if (Number(req.headers['content-length'] ?? 0) > most) throw refuse()
+  const chunks: Buffer[] = []
+  let total = 0
+  return new Promise((done, fail) => {
+    req.on('data', (chunk: Buffer) => {
+      total += chunk.length
+      if (total <= most) { chunks.push(chunk); return }
+      req.pause()
+      req.removeAllListeners('data')
+      fail(refuse())
+    })
+    req.once('end', () => done(Buffer.concat(chunks)))
+    req.once('error', () => fail(new DomainProblem('invalid', 'The request broke off before its end. Nothing was taken in.')))
+    req.once('aborted', () => fail(new DomainProblem('invalid', 'The request broke off before its end. Nothing was taken in.')))
+  })
+}
+
+export async function bodyText(event: H3Event): Promise<string> {
+  return (await bodyBytes(event)).toString('utf8')
+}
