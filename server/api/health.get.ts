@@ -1,2 +1,7 @@
-/** Says that the server is up; does nothing else. */
-export default defineEventHandler(() => ({ up: true }))
+import { z } from 'zod'
+
+/** Says that the server is up and that its data can be read. */
+export default jsonRoute(z.strictObject({ up: z.literal(true) }), (_event, app) => {
+  app.look()
+  return { up: true as const }
+})

@@ -48,7 +48,7 @@ export function buildsRepository(db: Db) {
              resolution_g AS resolutionG, piece_readings AS pieceReadings, half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin, weighing
       FROM mass_versions
       WHERE build_id = :id
-      ORDER BY made_at, id`),
+      ORDER BY entry, made_at, id`),
     insertHead: db.prepare(`
       INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence,
                           goal_dry_g, goal_minutes, goal_price_cents, flies_setup_id, flies_pack_line_id, fit, flying, shave, assembly)
@@ -68,9 +68,10 @@ export function buildsRepository(db: Db) {
     revision: db.prepare('UPDATE builds SET revision = :revision WHERE id = :id'),
     insertVersion: db.prepare(`
       INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g, piece_readings,
-                                           half_range_g, own_spread_g, basis, origin, weighing)
+                                           half_range_g, own_spread_g, basis, origin, weighing, entry)
       VALUES (:buildId, :versionId, :lineId, :madeAt, :evidence, :valueG, :valueCount, :resolutionG, :pieceReadings,
-              :halfRangeG, :ownSpreadG, :basis, :origin, :weighing)`),
+              :halfRangeG, :ownSpreadG, :basis, :origin, :weighing,
+              (SELECT coalesce(max(entry), 0) + 1 FROM mass_versions WHERE build_id = :buildId))`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
                          removable, price_each_cents, note, tie, instead_of, properties, part_id, feed)

@@ -1,16 +1,24 @@
+import { DataProblem } from './data-problem'
 import type { Db } from './open-database'
 
 /** How many turns of the event loop a commit waits at most while more writes keep coming. */
 const mostTurns = 4
+/** While another program holds the database, it is asked again so often, and for so long before those who wait are told. */
+const lockedRetryMs = 40
+const lockedMs = 3000
 
 interface Waiting { work: () => unknown, resolve: (value: never) => void, reject: (reason: unknown) => void }
 
+const isLocked = (error: unknown) => /^SQLITE_(?:BUSY|LOCKED)/.test(String((error as { code?: unknown } | null)?.code))
+
 /**
  * Writes that arrive together are committed together: each runs in its own savepoint of one transaction, and nobody is
- * answered before that transaction is on disk. A write that throws is rolled back alone; the others stand.
- * `onLost` is called when the commit itself fails, so that what was cached can be forgotten.
+ * answered before that transaction is on disk. A write that throws is rolled back alone; the others stand. While another
+ * program holds the database, writes wait without keeping anybody else from being answered.
+ * `onLost` is called when the commit itself fails, so that what was cached can be forgotten; nothing is written to a database
+ * that is no longer where it was (`isThere`).
  */
-export function groupCommit(db: Db, onLost: () => void) {
+export function groupCommit(db: Db, onLost: () => void, isThere: () => boolean = () => true) {
   const begin = db.prepare('BEGIN IMMEDIATE')
   const commit = db.prepare('COMMIT')
   const rollback = db.prepare('ROLLBACK')
@@ -18,13 +26,30 @@ export function groupCommit(db: Db, onLost: () => void) {
   const release = db.prepare('RELEASE one_write')
   const takeBack = db.prepare('ROLLBACK TO one_write')
   let queue: Waiting[] = []
+  let lockedSinceMs: number | null = null
 
-  function flush(): void {
-    const batch = queue
-    queue = []
-    const answers: (() => void)[] = []
+  /** Begins the transaction; false where another program holds the database. */
+  function begun(): boolean {
     try {
       begin.run()
+      lockedSinceMs = null
+      return true
+    }
+    catch (error) {
+      if (!isLocked(error)) throw error
+      lockedSinceMs ??= performance.now()
+      return false
+    }
+  }
+
+  function flush(): void {
+    if (!db.open || !isThere()) { refuseAll(new DataProblem('gone')); return }
+    let batch: Waiting[] = []
+    const answers: (() => void)[] = []
+    try {
+      if (!begun()) { waitForOthers(); return }
+      batch = queue
+      queue = []
       for (const { work, resolve, reject } of batch) {
         save.run()
         try {
@@ -42,10 +67,26 @@ export function groupCommit(db: Db, onLost: () => void) {
     catch (error) {
       if (db.inTransaction) rollback.run()
       onLost()
-      for (const { reject } of batch) reject(error)
+      queue = [...batch, ...queue]
+      refuseAll(error)
       return
     }
     for (const answer of answers) answer()
+  }
+
+  function refuseAll(error: unknown): void {
+    const all = queue
+    queue = []
+    for (const { reject } of all) reject(error)
+  }
+
+  function waitForOthers(): void {
+    if (performance.now() - lockedSinceMs! > lockedMs) {
+      lockedSinceMs = null
+      refuseAll(new DataProblem('in use'))
+      return
+    }
+    setTimeout(flush, lockedRetryMs)
   }
 
   /** Commits once a turn of the loop has brought nothing new: a lone write at once, a crowd together. */

@@ -55,8 +55,8 @@ export function partsRepository(db: Db) {
     present: db.prepare('SELECT mass, mass_made_at AS madeAt, mass_came AS came FROM parts WHERE id = :id'),
     known: db.prepare('SELECT id FROM parts WHERE id IN (SELECT value FROM json_each(:ids))').pluck(),
     remove: db.prepare('DELETE FROM parts WHERE id = :id'),
-    version: db.prepare('INSERT OR IGNORE INTO part_versions (part_id, id, made_at, came, mass) VALUES (:partId, :id, :madeAt, :came, :mass)'),
-    versions: db.prepare('SELECT made_at AS madeAt, came, mass FROM part_versions WHERE part_id = :id ORDER BY made_at, id'),
+    version: db.prepare('INSERT OR IGNORE INTO part_versions (part_id, id, made_at, came, mass, entry) VALUES (:partId, :id, :madeAt, :came, :mass, (SELECT coalesce(max(entry), 0) + 1 FROM part_versions WHERE part_id = :partId))'),
+    versions: db.prepare('SELECT made_at AS madeAt, came, mass FROM part_versions WHERE part_id = :id ORDER BY entry, made_at, id'),
     kits: db.prepare('SELECT id, name, price_cents AS priceCents, link, note, leaves_out AS leavesOut FROM kits ORDER BY rowid'),
     putKit: db.prepare(`
       INSERT INTO kits (id, name, price_cents, link, note, leaves_out) VALUES (:id, :name, :priceCents, :link, :note, :leavesOut)

@@ -2,7 +2,8 @@ import type { H3Event } from 'h3'
 import { Attempts } from '../network/attempts'
 import { forwardingHeaders, isAtHome, refusalOf, type Refusal, type RequestFacts } from '../network/origin'
 import { headersFor } from '../network/headers'
-import { signInPage, signInPolicy, whereTo } from '../network/sign-in-page'
+import { signInPage, signInPolicy, troublePage, whereTo } from '../network/sign-in-page'
+import { dataProblemOf } from '../db/data-problem'
 import { DomainProblem } from '../problems'
 import { sessionDays } from '../services/session-service'
 import { bodyBytes, tooLarge } from '../utils/body'
@@ -26,8 +27,13 @@ declare module '#auth-utils' {
  */
 export default defineNitroPlugin((nitro) => {
   const attempts = new Attempts()
-  const ready = openSessions()
-  ready.catch(() => undefined)
+  /** What sessions need, made ready at the start; tried again where the data could not be read then. */
+  let opened: Promise<void> | null = null
+  const ready = () => opened ??= openSessions().catch((error) => {
+    opened = null
+    throw error
+  })
+  ready().catch(() => undefined)
   // Whoever signs out is signed out on the server, not only in the cookie.
   sessionHooks.hook('clear', async (session) => {
     const id = session.secure?.sessionId
@@ -80,11 +86,17 @@ export default defineNitroPlugin((nitro) => {
     }
   }
 
+  /** Names given in Settings; none while the data cannot be read. */
+  async function namesGiven(): Promise<string> {
+    try { return (await useApplication()).settings.load().networkNames }
+    catch { return '' }
+  }
+
   async function admit(event: H3Event) {
     const facts = factsOf(event)
     const path = event.path.split('?')[0]!
     const home = isAtHome(facts)
-    const names = home || !isOnNetwork() ? [] : machineNames((await useApplication()).settings.load().networkNames)
+    const names = home || !isOnNetwork() ? [] : machineNames(await namesGiven())
     const refusal = refusalOf(facts, { openToNetwork: isOnNetwork(), machineNames: names })
     if (refusal === 'too-large') {
       setHeader(event, 'connection', 'close')
@@ -92,8 +104,10 @@ export default defineNitroPlugin((nitro) => {
     }
     if (refusal) throw sentences[refusal]
     event.context.atTheMachine = home
+    // Without its data there is nothing to show: said on every page, until it is mended.
+    if (!path.startsWith('/_nuxt/')) await useApplication()
     if (home && !path.startsWith('/api/_auth/')) return path === '/sign-in' ? sendRedirect(event, '/', 303) : undefined
-    await ready
+    await ready()
     if (home) return
     if (path === '/sign-in' && event.method === 'POST') return signIn(event)
     const session = await sessionOf(event)
@@ -109,7 +123,14 @@ export default defineNitroPlugin((nitro) => {
   const guard = defineEventHandler(async (event) => {
     for (const [name, value] of Object.entries(headersFor(event.path))) event.node.res.setHeader(name, value)
     try { return await admit(event) }
-    catch (error) { return sendProblem(event, error) }
+    catch (error) {
+      const trouble = dataProblemOf(error)
+      const wantsPage = event.method === 'GET' && (getHeader(event, 'accept') ?? '').includes('text/html')
+      if (!trouble || !wantsPage) return sendProblem(event, error)
+      setResponseStatus(event, 503)
+      setHeaders(event, { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': signInPolicy, 'cache-control': 'no-store', 'retry-after': 3 })
+      return troublePage(trouble.message)
+    }
   })
   nitro.h3App.stack.unshift({ route: '/', handler: guard })
 })

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { buildsRepository } from '../db/builds-repository'
 import { groupCommit } from '../db/group-commit'
@@ -25,9 +26,12 @@ import { scaleService } from './scale-service'
 import { sessionService } from './session-service'
 import { templateService } from './template-service'
 
+const inodeOf = (path: string): number | null => statSync(path, { throwIfNoEntry: false })?.ino ?? null
+
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
 export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString()) {
   const db: Db = openDatabase(databasePath, migrations)
+  const inode = inodeOf(databasePath)
   const rules = ruleService(rulesRepository(db))
   const settings = settingsRepository(db)
   const scales = scaleService(scalesRepository(db), now)
@@ -35,7 +39,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   const newId = () => randomUUID()
   const parts = partsRepository(db)
   const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), parts, rules, now, newId })
-  const writer = groupCommit(db, () => { builds.forget(); rules.forget() })
+  const writer = groupCommit(db, () => { builds.forget(); rules.forget() }, () => inodeOf(databasePath) === inode)
   builds.useWriter(writer)
   const drawer = partService({ parts, builds, writer, now })
   const templates = templateService(templatesRepository(db))
@@ -52,6 +56,8 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
     benchScale: bench, templates, photos: photoService(join(dirname(databasePath), 'photos'), newId),
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
+    /** Reads something, to know that it can be read. */
+    look() { db.prepare('SELECT count(*) FROM migrations').get() },
     close() {
       bench.close()
       db.close()

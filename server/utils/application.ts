@@ -1,18 +1,82 @@
+import { statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
+import { DataProblem, dataProblemOf } from '../db/data-problem'
+import { FolderHeld, ownFolder, type Ownership } from '../db/owner'
 import { makeApplication, type Application } from '../services/application'
 
-let running: Promise<Application> | null = null
+interface Running { readonly application: Application, readonly path: string, readonly inode: number, readonly ownership: Ownership }
 
-/** The application of this process, opened at the first use. `JOLLY_GRAM_DATA` names its data folder. */
-export function useApplication(): Promise<Application> {
+let running: Promise<Running> | null = null
+let lastLookMs = -Infinity
+let lastTrouble: DataProblem | null = null
+/** How often it is looked whether the data are still there, and whether those that could not be opened can be now. */
+const lookEveryMs = 400
+
+const inodeOf = (path: string): number | null => statSync(path, { throwIfNoEntry: false })?.ino ?? null
+
+/**
+ * The application of this process, opened at the first use. `JOLLY_GRAM_DATA` names its data folder. Throws a
+ * {@link DataProblem} while the data cannot be opened or have gone; opens them by itself when that is mended.
+ */
+export async function useApplication(): Promise<Application> {
+  const now = performance.now()
+  const due = now - lastLookMs > lookEveryMs
+  if (lastTrouble && !due) throw lastTrouble
+  if (due) {
+    lastLookMs = now
+    try { await lookAfter() }
+    catch (error) {
+      lastTrouble = dataProblemOf(error)
+      throw error
+    }
+  }
   running ??= open()
-  return running
+  try {
+    const { application } = await running
+    lastTrouble = null
+    return application
+  }
+  catch (error) {
+    running = null
+    lastTrouble = dataProblemOf(error)
+    throw lastTrouble ?? error
+  }
 }
 
-async function open(): Promise<Application> {
+/** Data that were deleted or put in the place of others under the running application are let go, not written to. */
+async function lookAfter(): Promise<void> {
+  const present = await running?.catch(() => null)
+  if (!present) return
+  const inode = inodeOf(present.path)
+  if (inode === present.inode) return
+  if (inode === null) throw new DataProblem('gone')
+  present.application.close()
+  present.ownership.release()
+  running = null
+}
+
+async function open(): Promise<Running> {
+  // Everything kept is for this user alone.
+  process.umask(0o077)
   const storage = useStorage('assets:migrations')
   const names = (await storage.getKeys()).filter(key => key.endsWith('.sql'))
   const migrations = await Promise.all(names.map(async name => ({ name, sql: String(await storage.getItem(name)) })))
   const folder = resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
-  return makeApplication(join(folder, 'jolly-gram.sqlite'), migrations)
+  const ownership = takeFolder(folder)
+  const path = join(folder, 'jolly-gram.sqlite')
+  try { return { application: makeApplication(path, migrations), path, inode: inodeOf(path)!, ownership } }
+  catch (error) {
+    ownership.release()
+    throw error
+  }
+}
+
+/** A second start on one data folder says so and ends. */
+function takeFolder(folder: string): Ownership {
+  try { return ownFolder(folder, process.env.NITRO_PORT ?? process.env.PORT ?? '3000') }
+  catch (error) {
+    if (!(error instanceof FolderHeld)) throw error
+    console.error(error.message)
+    process.exit(3)
+  }
 }

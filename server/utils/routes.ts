@@ -6,6 +6,7 @@ import { keySchema } from '../../shared/schemas/command'
 import { idSchema } from '../../shared/schemas/common'
 import type { Problem } from '../../shared/schemas/api'
 import type { Application } from '../services/application'
+import { dataProblemOf } from '../db/data-problem'
 import { DomainProblem, problemCodes } from '../problems'
 
 /** What a schema takes, with nothing in it to be changed: the services give what they hold. */
@@ -85,13 +86,16 @@ export function keyOf(event: H3Event): string | null {
 
 export function sendProblem(event: H3Event, error: unknown) {
   const problem = problemOf(error)
-  if (problem.status >= 500) console.error(error)
+  if (problem.status === 503) setHeader(event, 'retry-after', 1)
+  else if (problem.status >= 500) console.error(error)
   setResponseStatus(event, problem.status)
   setHeader(event, 'content-type', 'application/problem+json')
   return problem
 }
 
 function problemOf(error: unknown): Problem {
+  const trouble = dataProblemOf(error)
+  if (trouble) return { type: 'urn:jolly-gram:data', title: 'data', status: 503, detail: trouble.message, code: `data-${trouble.trouble.replace(' ', '-')}` }
   if (error instanceof DomainProblem) {
     return { type: `urn:jolly-gram:${error.code}`, title: error.code, status: problemCodes[error.code], detail: error.message, code: error.code, field: error.field, current: error.current, meetings: error.meetings && [...error.meetings] }
   }
