@@ -37,11 +37,36 @@ async function bringIn(event: Event) {
   problem.value = ''
   try {
     if (chosen.size > 16_000_000) throw new Error('This file is over 16 MB, more than any build. Nothing was taken in.')
-    const id = await shelf.bringIn(await chosen.text())
-    await navigateTo(`/builds/${id}/parts`)
+    await take(await chosen.text())
   }
   catch (error) { problem.value = sentenceOf(error) }
   finally { input.value = '' }
+}
+/** A file whose history does not lead to its build: it may come in without it. */
+const withoutHistory = ref<string | null>(null)
+async function take(text: string, without = false) {
+  problem.value = ''
+  withoutHistory.value = null
+  try {
+    const id = await shelf.bringIn(text, without)
+    await navigateTo(`/builds/${id}/parts`)
+  }
+  catch (error) {
+    problem.value = sentenceOf(error)
+    if (error instanceof ApiProblem && error.problem.code === 'journal-forged') withoutHistory.value = text
+  }
+}
+async function attempt(work: () => Promise<unknown>) {
+  problem.value = ''
+  try { await work() }
+  catch (error) { problem.value = sentenceOf(error) }
+}
+/** The build about to be deleted for good. */
+const deleting = shallowRef<{ id: string, name: string } | null>(null)
+async function removeForGood() {
+  const going = deleting.value!
+  deleting.value = null
+  await attempt(() => shelf.remove(going.id))
 }
 async function putAway(id: string, away: boolean) {
   problem.value = ''
@@ -58,19 +83,37 @@ async function putAway(id: string, away: boolean) {
       <button type="button" @click="file?.click()">Bring in a file</button>
       <button type="button" class="first" @click="starting = true">Start a build <kbd>N</kbd></button>
     </div>
-    <p v-if="problem" class="note" role="alert">{{ problem }}</p>
-    <div v-if="shelf.loaded && present.length === 0" class="panel empty">
+    <p v-if="problem" class="note" role="alert">{{ problem }} <button v-if="withoutHistory !== null" type="button" @click="take(withoutHistory, true)">Bring it in without its history</button></p>
+    <div v-if="shelf.loaded && present.length === 0 && shelf.unreadable.length === 0" class="panel empty">
       <h2>Nothing on the shelf yet</h2>
       <p class="soft">Start from a craft class and you have a total, its spread and a verdict in a minute.</p>
       <button type="button" class="first" @click="starting = true">Start a build</button>
     </div>
     <BuildCard v-for="entry in present.slice(0, shown)" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" />
     <p v-if="archived.length > 0"><button type="button" class="plain" :aria-expanded="showArchived" @click="showArchived = !showArchived">{{ showArchived ? 'Hide' : 'Show' }} what was put away ({{ archived.length }})</button></p>
-    <template v-if="showArchived"><BuildCard v-for="entry in archived" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" /></template>
+    <template v-if="showArchived"><BuildCard v-for="entry in archived" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" @remove="deleting = { id: entry.id, name: entry.name }" /></template>
+    <article v-for="bad in shelf.unreadable" :key="bad.id" class="panel unreadable" data-test="unreadable">
+      <h2>{{ bad.name }}<small v-if="bad.archived" class="soft"> put away</small></h2>
+      <p>{{ bad.sentence }} The other builds are not touched by it.</p>
+      <p class="ways">
+        <a :href="`/api/builds/${bad.id}/raw`" class="button" download>Save what lies there</a>
+        <button type="button" @click="attempt(() => shelf.rescue(bad.id, 'take back'))">Take its last entry back</button>
+        <button type="button" @click="attempt(() => shelf.rescue(bad.id, bad.archived ? 'bring back' : 'put away'))">{{ bad.archived ? 'Bring back' : 'Put away' }}</button>
+        <button v-if="bad.archived" type="button" @click="deleting = bad">Delete for good</button>
+      </p>
+    </article>
+    <el-dialog :model-value="deleting !== null" title="Delete for good" width="min(460px, 94vw)" @update:model-value="deleting = null">
+      <template v-if="deleting">
+        <p><b>{{ deleting.name }}</b> goes with its weighings, its journal and its photos. Its parts of the drawer lie in the drawer again. This cannot be taken back.</p>
+        <p>Keep its file first, if you may want it again: <a :href="`/api/builds/${deleting.id}/${shelf.unreadable.some(b => b.id === deleting!.id) ? 'raw' : 'file'}`" class="button" download>Save the build file</a></p>
+      </template>
+      <template #footer><button type="button" @click="deleting = null">Keep it</button> <button type="button" class="first" @click="removeForGood">Delete for good</button></template>
+    </el-dialog>
     <LazyStartBuild v-if="everStarted" v-model="starting" />
   </main>
 </template>
 
 <style scoped>
 .empty { text-align: center; padding: 48px; }
+.unreadable { border-left: 4px solid var(--over); } .unreadable h2 { margin-top: 0; } .ways { display: flex; gap: 8px; flex-wrap: wrap; }
 </style>

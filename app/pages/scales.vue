@@ -35,9 +35,14 @@ async function addReference() {
   try {
     const fields = referenceFieldsSchema.safeParse({ name: reference.name.trim(), massG: grams(reference.mass, 'Mass'), toleranceG: grams(reference.tolerance || '0', 'Tolerance'), coin: reference.coin })
     if (!fields.success) throw new Error(fields.error.issues[0]!.message)
-    await scales.putReference(newId(), fields.data)
+    // The next one may be typed while this one is being written; refused, it comes back where nothing new was typed.
+    const typed = { ...reference }
     Object.assign(reference, { name: '', mass: '', tolerance: '', coin: false })
     referenceProblem.value = ''
+    await scales.putReference(newId(), fields.data).catch((error: unknown) => {
+      if (reference.name === '') Object.assign(reference, typed)
+      throw error
+    })
   }
   catch (error) { referenceProblem.value = sentenceOf(error) }
 }

@@ -1,10 +1,12 @@
 import { defineStore } from 'pinia'
 import type { ListingObservation } from '#core/listings'
 import type { ShelfEntry } from '#core/report'
-import type { Found, NewBuild } from '#shared/schemas/api'
+import type { Found, NewBuild, UnreadableBuild } from '#shared/schemas/api'
 
 export const useShelfStore = defineStore('shelf', () => {
   const entries = shallowRef<ShelfEntry[]>([])
+  /** Builds that cannot be read, with what is wrong. */
+  const unreadable = shallowRef<readonly UnreadableBuild[]>([])
   const loaded = ref(false)
 
   let coming: Promise<void> | null = null
@@ -16,15 +18,25 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   async function fetchEntries() {
-    const answer = await askServer<{ entries: ShelfEntry[] }>('/api/builds')
+    const answer = await askServer<{ entries: ShelfEntry[], unreadable: UnreadableBuild[] }>('/api/builds')
     entries.value = answer.entries
+    unreadable.value = answer.unreadable
     loaded.value = true
   }
   async function start(wanted: NewBuild): Promise<string> {
     return (await askServer<{ id: string }>('/api/builds', { method: 'POST', body: wanted })).id
   }
-  async function bringIn(text: string): Promise<string> {
-    return (await askServer<{ id: string }>('/api/builds/import', { method: 'POST', text })).id
+  async function bringIn(text: string, withoutHistory = false): Promise<string> {
+    return (await askServer<{ id: string }>(`/api/builds/import${withoutHistory ? '?without=journal' : ''}`, { method: 'POST', text, timeoutMs: 120_000 })).id
+  }
+  /** Deletes a build that was put away, for good. */
+  async function remove(id: string) {
+    await askServer(`/api/builds/${encodeURIComponent(id)}`, { method: 'DELETE' })
+    await fetchEntries()
+  }
+  async function rescue(id: string, what: 'put away' | 'bring back' | 'take back') {
+    await askServer(`/api/builds/${encodeURIComponent(id)}/rescue`, { method: 'POST', body: { what } })
+    await fetchEntries()
   }
   /** Puts a build away or back without opening it. */
   async function putAway(id: string, archived: boolean) {
@@ -38,6 +50,10 @@ export const useShelfStore = defineStore('shelf', () => {
   async function listings(): Promise<readonly ListingObservation[]> {
     return (await askServer<{ observations: ListingObservation[] }>('/api/listings')).observations
   }
-  const reset = () => { entries.value = []; loaded.value = false }
-  return { entries, loaded, load, start, bringIn, putAway, searchLines, listings, reset }
+  const reset = () => {
+    entries.value = []
+    unreadable.value = []
+    loaded.value = false
+  }
+  return { entries, unreadable, loaded, load, start, bringIn, putAway, remove, rescue, searchLines, listings, reset }
 })

@@ -36,6 +36,14 @@ function onlyMassDiffers(before: Line, after: Line): boolean {
 /** SQL for builds, their lines, mass versions, packs, set-ups and loadouts. Call inside a transaction to change several rows. */
 export function buildsRepository(db: Db) {
   const sql = {
+    shortHead: db.prepare('SELECT name, archived FROM builds WHERE id = :id'),
+    setArchived: db.prepare('UPDATE builds SET archived = :archived, revision = revision + 1 WHERE id = :id'),
+    remove: db.prepare('DELETE FROM builds WHERE id = :id'),
+    raw: {
+      builds: db.prepare('SELECT * FROM builds WHERE id = :id'), lines: db.prepare('SELECT * FROM lines WHERE build_id = :id ORDER BY position'), mass_versions: db.prepare('SELECT * FROM mass_versions WHERE build_id = :id ORDER BY entry'),
+      packs: db.prepare('SELECT * FROM packs WHERE build_id = :id'), setups: db.prepare('SELECT * FROM setups WHERE build_id = :id ORDER BY position'), setup_lines: db.prepare('SELECT * FROM setup_lines WHERE build_id = :id'),
+      never_flown: db.prepare('SELECT * FROM never_flown WHERE build_id = :id'), observations: db.prepare('SELECT * FROM observations WHERE build_id = :id ORDER BY position'), reference_crafts: db.prepare('SELECT * FROM reference_crafts WHERE build_id = :id'), journal: db.prepare('SELECT * FROM journal WHERE build_id = :id ORDER BY seq'),
+    },
     ids: db.prepare('SELECT id FROM builds ORDER BY created_at, id').pluck(),
     head: db.prepare(`${selectHead} WHERE id = :id`),
     lines: db.prepare(`${selectLines} WHERE l.build_id = :id ORDER BY l.position`),
@@ -178,6 +186,12 @@ export function buildsRepository(db: Db) {
 
   return {
     ids: () => sql.ids.all() as string[],
+    /** What can be said of a build that cannot be read. */
+    headOf: (id: string) => sql.shortHead.get({ id }) as { name: string, archived: number } | undefined ?? null,
+    setArchived: (id: string, archived: boolean) => { sql.setArchived.run({ id, archived: Number(archived) }) },
+    /** Every row of a build as it lies in the database, for one that cannot be read. */
+    rawRows: (id: string) => Object.fromEntries(Object.entries(sql.raw).map(([table, all]) => [table, all.all({ id })])),
+    remove: (id: string) => sql.remove.run({ id }).changes === 1,
 
     load(id: string): { build: Build, revision: number } | null {
       const head = sql.head.get({ id }) as HeadRow | undefined
@@ -215,7 +229,7 @@ export function buildsRepository(db: Db) {
     },
 
     insertVersions(buildId: string, versions: readonly MassVersion[]) {
-      for (const { lineId, madeAt, mass } of versions) sql.insertVersion.run(massToRow(buildId, lineId, mass, madeAt))
+      for (const { lineId, madeAt, mass } of versions) addVersion(buildId, lineId, mass, madeAt)
     },
 
     versions: (id: string): MassVersion[] => (sql.versions.all({ id }) as (MassRow & { lineId: string, madeAt: string })[])

@@ -22,6 +22,7 @@ import { newBuildService } from './new-build-service'
 import { partService } from './part-service'
 import { photoService } from './photo-service'
 import { ruleService } from './rule-service'
+import { inThisThread, type ReportRunner } from './report-runner'
 import { scaleService } from './scale-service'
 import { sessionService } from './session-service'
 import { templateService } from './template-service'
@@ -29,7 +30,7 @@ import { templateService } from './template-service'
 const inodeOf = (path: string): number | null => statSync(path, { throwIfNoEntry: false })?.ino ?? null
 
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
-export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString()) {
+export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString(), reports: ReportRunner = inThisThread) {
   const db: Db = openDatabase(databasePath, migrations)
   const inode = inodeOf(databasePath)
   const rules = ruleService(rulesRepository(db))
@@ -38,7 +39,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   const bench = benchScale(() => settings.load().benchScale || process.env.JOLLY_GRAM_SCALE || '')
   const newId = () => randomUUID()
   const parts = partsRepository(db)
-  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), parts, rules, now, newId })
+  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), parts, rules, reports, now, newId })
   const writer = groupCommit(db, () => { builds.forget(); rules.forget() }, () => inodeOf(databasePath) === inode)
   builds.useWriter(writer)
   const drawer = partService({ parts, builds, writer, now })
@@ -60,6 +61,7 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
     look() { db.prepare('SELECT count(*) FROM migrations').get() },
     close() {
       bench.close()
+      reports.close()
       db.close()
     },
   }

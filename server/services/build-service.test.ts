@@ -26,7 +26,7 @@ describe('a change', () => {
     const other = disk.again()
     expect(other.builds.read(id).build.lines.find(l => l.id === 'vtx')?.mass).toMatchObject({ valueG: 17.02, evidence: 'weighed' })
     expect(other.builds.journal(id).entries[0]).toEqual(reply.entry)
-    expect(other.builds.report(id).rows.find(r => r.loadout === 'day, navigation · P7')?.auwG).toBeCloseTo(reply.entry!.auwAfterG, 9)
+    expect((await other.builds.report(id)).rows.find(r => r.loadout === 'day, navigation · P7')?.auwG).toBeCloseTo(reply.entry!.auwAfterG, 9)
     other.close()
   })
   it('is taken back and done again, across a restart too', async () => {

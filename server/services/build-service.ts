@@ -1,10 +1,10 @@
+import { z } from 'zod'
 import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command, type MeetingWords, type Patch } from '../../core/commands'
 import { sameAsPart, type Part, type Placement } from '../../core/drawer'
 import type { Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
 import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
 import type { RuleCard } from '../../core/rules'
-import { flightReport } from '../../core/flight'
 import { shelfEntry, type ShelfEntry } from '../../core/report'
 import type { BuildReply, CommandReply, CommandsReply, Steps } from '../../shared/schemas/api'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
@@ -18,6 +18,11 @@ import { propertyProblem } from '../../shared/schemas/properties'
 import { handOverService } from './hand-over'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
+import type { ReportRunner } from './report-runner'
+import { dataProblemOf } from '../db/data-problem'
+import { buildSchema } from '../../shared/schemas/build'
+import { shelfEntrySchema } from '../../shared/schemas/api'
+import { firstProblem } from '../../shared/schemas/build-file'
 import { nextStateProblem } from '../../shared/schemas/next-state'
 import { believedBuild, onTopOf, originOf, type Since } from './stale-writes'
 
@@ -36,13 +41,15 @@ interface Held {
 /** A command as it was asked for, with the key that tells a second asking from a second change. */
 export interface Wanted { readonly command: Command, readonly note: string, readonly key?: string | null }
 
-interface Parts { builds: BuildsRepository, journal: JournalRepository, parts: PartsRepository, rules: RuleService, now: () => string, newId: () => string }
+interface Parts { builds: BuildsRepository, journal: JournalRepository, parts: PartsRepository, rules: RuleService, reports: ReportRunner, now: () => string, newId: () => string }
+
+/** A build that cannot be read, as the shelf says it. */
+export interface UnreadableBuild { readonly id: string, readonly name: string, readonly archived: boolean, readonly sentence: string }
 
 /** The use cases of builds: read, change, undo, redo, report. One process owns the database, so builds are held in memory. */
-export function buildService({ builds, journal, parts, rules, now, newId }: Parts) {
+export function buildService({ builds, journal, parts, rules, reports, now, newId }: Parts) {
   const held = new Map<string, Held>()
-  let allLoaded = false
-  const followers = new Map<string, Set<(revision: number) => void>>()
+  const followers = new Map<string, Set<{ tell: (revision: number) => void, gone: () => void }>>()
   let writer: GroupCommit
 
   function hold(id: string, build: Build, revision: number): Held {
@@ -58,16 +65,34 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
   function get(id: string): Held {
     const known = held.get(id)
     if (known) return known
-    const loaded = builds.load(id)
+    const loaded = loadedOf(id)
     if (!loaded) throw new DomainProblem('not-found', 'There is no such build here. It may have been made in another data folder.')
     return hold(id, loaded.build, loaded.revision)
   }
 
+  /** A build that cannot be read says so itself, and takes nobody along. */
+  function loadedOf(id: string): { build: Build, revision: number } | null {
+    try { return builds.load(id) }
+    catch (error) {
+      if (dataProblemOf(error)) throw error
+      throw unreadable(id, error)
+    }
+  }
+  function unreadable(id: string, error: unknown): DomainProblem {
+    const why = error instanceof z.ZodError ? firstProblem(error).sentence : error instanceof Error ? error.message : String(error)
+    return new DomainProblem('unreadable', `“${builds.headOf(id)?.name ?? id}” cannot be read: ${why.slice(0, 200)}`)
+  }
+  function readable(id: string): Held[] {
+    try { return [get(id)] }
+    catch (error) {
+      if (error instanceof DomainProblem && error.code === 'unreadable') return []
+      throw error
+    }
+  }
+
+  /** Every build that can be read. */
   function all(): Held[] {
-    const ids = builds.ids()
-    if (!allLoaded) for (const id of ids) get(id)
-    allLoaded = true
-    return ids.map(get)
+    return builds.ids().flatMap(readable)
   }
 
   function observationsElsewhere(id: string): ListingObservation[] {
@@ -94,6 +119,33 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     entry.estimates = entry.estimates.for(build, honesty())
     if (build.reference) return build.reference.massG
     return loadoutMasses(build, [defaultLoadout(build)], entry.estimates)[0]!.massG
+  }
+
+  function entryOf(h: Held, cards: readonly RuleCard[], current: HonestyTable): ShelfEntry {
+    if (h.shelf?.build !== h.build || h.shelf.cards !== cards || h.shelf.honesty !== current) {
+      const entry = shelfEntry(h.build, cards, current)
+      const parsed = shelfEntrySchema.safeParse(entry)
+      if (!parsed.success) throw parsed.error
+      h.shelf = { build: h.build, cards, honesty: current, entry }
+    }
+    return h.shelf.entry
+  }
+
+  /** Takes the last entry of a build back that cannot be read, where it can be read then. */
+  function takeBackUnreadable(id: string): void {
+    const loaded = loadedOf(id)
+    const target = journal.nextUndo(id)
+    if (!loaded || !target) throw new DomainProblem('nothing-to-undo', 'There is nothing to take back.')
+    const next = applyPatch(loaded.build, target.patch, 'backwards')
+    const parsed = buildSchema.safeParse(next)
+    if (!parsed.success) throw new DomainProblem('refused', `Without its last entry it cannot be read either: ${firstProblem(parsed.error).sentence}`)
+    const recorded: JournalRecord = {
+      seq: journal.lastSeq(id) + 1, at: now(), kind: 'undo', target: target.seq, title: `Took back: ${target.title}`.slice(0, 600), gramsBeforeG: target.gramsAfterG, gramsAfterG: target.gramsBeforeG,
+      auwBeforeG: target.auwAfterG, auwAfterG: target.auwBeforeG, note: '', undone: 'in force', patch: target.patch,
+    }
+    journal.mark(id, target.seq, 'taken back')
+    builds.save(next, target.patch, 'backwards', loaded.revision + 1, recorded.at)
+    journal.append(id, recorded)
   }
 
   function reply(entry: Held): BuildReply {
@@ -130,7 +182,7 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
         throw error
       }
     })
-    for (const id of mine) for (const tell of followers.get(id) ?? []) tell(get(id).revision)
+    for (const id of mine) for (const { tell } of followers.get(id) ?? []) tell(get(id).revision)
     return result
   }
 
@@ -273,7 +325,7 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
   return {
     /** The writer is given after the service, since a lost commit must clear what the service holds. */
     useWriter(groupCommit: GroupCommit) { writer = groupCommit },
-    forget() { held.clear(); table = null; allLoaded = false },
+    forget() { held.clear(); table = null },
 
     read: (id: string): BuildReply => reply(get(id)),
     command: (id: string, seen: number, command: Command, note: string, key: string | null = null) => changeAnywhere(() => carryOutOne(id, seen, { command, note, key })),
@@ -292,19 +344,55 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
     placements: (): Placement[] => all().flatMap(({ build }) => build.lines.filter(line => line.partId !== null).map(line => ({ partId: line.partId!, buildId: build.id, buildName: build.name, lineId: line.id, quantity: line.quantity, state: line.state }))),
 
     shelf(): ShelfEntry[] {
+      return this.shelfWithUnreadable().entries
+    },
+    /** Every build as it stands on the shelf; those that cannot be read with what is wrong. */
+    shelfWithUnreadable(): { entries: ShelfEntry[], unreadable: UnreadableBuild[] } {
       const cards = rules.cards()
       const current = honesty()
-      return all().map((h) => {
-        if (h.shelf?.build !== h.build || h.shelf.cards !== cards || h.shelf.honesty !== current) {
-          h.shelf = { build: h.build, cards, honesty: current, entry: shelfEntry(h.build, cards, current) }
+      const entries: ShelfEntry[] = []
+      const bad: UnreadableBuild[] = []
+      for (const id of builds.ids()) {
+        try { entries.push(entryOf(get(id), cards, current)) }
+        catch (error) {
+          if (dataProblemOf(error)) throw error
+          const head = builds.headOf(id)
+          bad.push({ id, name: head?.name ?? id, archived: head?.archived === 1, sentence: error instanceof DomainProblem ? error.message : unreadable(id, error).message })
         }
-        return h.shelf.entry
-      })
+      }
+      return { entries, unreadable: bad }
     },
-    report(id: string) {
-      const entry = get(id)
-      return { name: entry.build.name, revision: entry.revision, rows: flightReport(entry.build, rules.cards(), honesty()) }
+    async report(id: string) {
+      const { build, revision } = get(id)
+      return { name: build.name, revision, rows: await reports.run({ kind: 'rows', build, cards: rules.cards(), observations: all().flatMap(h => h.observations) }) }
     },
+    async sheet(id: string, currency: string) {
+      return reports.run({ kind: 'sheet', build: get(id).build, cards: rules.cards(), observations: all().flatMap(h => h.observations), currency })
+    },
+    rawRows(id: string) {
+      if (!builds.headOf(id)) throw new DomainProblem('not-found', 'There is no such build here. It may have been made in another data folder.')
+      return builds.rawRows(id)
+    },
+    /** For a build that cannot be read: puts it away, brings it back, or takes its last entry back where that makes it readable. */
+    rescue: (id: string, what: 'put away' | 'bring back' | 'take back') => writer.write(() => {
+      if (!builds.headOf(id)) throw new DomainProblem('not-found', 'There is no such build here. It may have been made in another data folder.')
+      if (what === 'take back') takeBackUnreadable(id)
+      else builds.setArchived(id, what === 'put away')
+      held.delete(id)
+      table = null
+    }),
+    /** Deletes a build for good. Only one that was put away; its parts lie in the drawer again. */
+    remove: (id: string) => changeAnywhere(() => {
+      const head = builds.headOf(id)
+      if (!head) throw new DomainProblem('not-found', 'There is no such build here. It may have been deleted already.')
+      if (head.archived !== 1) throw new DomainProblem('refused', `“${head.name}” is on the shelf. Put it away first, then it can be deleted for good.`)
+      builds.remove(id)
+      held.delete(id)
+      table = null
+      const mine = followers.get(id) ?? new Set()
+      followers.delete(id)
+      setImmediate(() => { for (const follower of mine) follower.gone() })
+    }),
     honesty,
     listings: (): ListingObservation[] => all().flatMap(h => h.observations),
     journal: (id: string) => ({ revision: get(id).revision, entries: journal.entries(id) }),
@@ -317,23 +405,25 @@ export function buildService({ builds, journal, parts, rules, now, newId }: Part
       return builds.versions(id).filter(version => version.lineId === lineId)
     },
     /** Tells of every change that is on disk; returns how to stop. */
-    follow(id: string, tell: (revision: number) => void): () => void {
+    follow(id: string, tell: (revision: number) => void, gone: () => void = () => undefined): () => void {
       const mine = followers.get(id) ?? new Set()
-      followers.set(id, mine.add(tell))
+      const follower = { tell, gone }
+      followers.set(id, mine.add(follower))
       return () => {
-        mine.delete(tell)
+        mine.delete(follower)
         if (mine.size === 0) followers.delete(id)
       }
     },
-    exists: (id: string) => builds.load(id) !== null,
-    /** Puts a whole build in, with its history when it has one. */
-    insert: (build: Build, versions: readonly MassVersion[], records: readonly JournalRecord[]) => writer.write(() => {
+    exists: (id: string) => builds.headOf(id) !== null,
+    /** Puts a whole build in, with its history when it has one, and whatever belongs to it (`also`): all of it or nothing. */
+    insert: (build: Build, versions: readonly MassVersion[], records: readonly JournalRecord[], also: () => void = () => undefined) => writer.write(() => {
       const at = now()
       const empty: Build = { ...build, lines: [], setups: [] }
       builds.insert(empty, at)
       builds.insertVersions(build.id, versions)
       builds.save(build, diffBuilds(empty, build), 'forwards', 1, at)
       for (const entry of records) journal.append(build.id, entry)
+      also()
       held.delete(build.id)
       get(build.id)
       table = null

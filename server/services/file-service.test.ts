@@ -91,7 +91,7 @@ describe('the demo', () => {
     expect(sherbet.dryG).toBeLessThan(20.5)
     const packs = disk.app.builds.shelf().flatMap(entry => disk.app.builds.read(entry.id).build.lines.filter(line => line.slot === 'pack'))
     expect(packs).toHaveLength(9)
-    const praline = disk.app.builds.report('praline').rows.filter(row => row.loadout.startsWith('bumpers ·')).map(row => row.cards[0]!.verdict)
+    const praline = (await disk.app.builds.report('praline')).rows.filter(row => row.loadout.startsWith('bumpers ·')).map(row => row.cards[0]!.verdict)
     expect(praline).toEqual(['Clear', 'Clear', 'Over'])
   })
 })
@@ -99,7 +99,7 @@ describe('the demo', () => {
 describe('other files', () => {
   it('the build sheet shows the total, each card and no raw markup', async () => {
     const id = await disk.app.files.importBuild(demoFile('marzipan'))
-    const sheet = disk.app.files.sheet(id)
+    const sheet = await disk.app.files.sheet(id)
     expect(sheet).toContain('**248.2 g ± 2.3** all-up (day, navigation · P7)')
     expect(sheet).toContain('**Too close to call**')
     expect(sheet).toContain('not legal advice')

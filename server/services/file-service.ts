@@ -1,5 +1,6 @@
 import { buildFileFormat, buildFileSchema, buildFileVersion, readBuildFile, type BuildFile } from '../../shared/schemas/build-file'
-import { buildSheet } from '../../shared/files/build-sheet'
+import { nextStateProblem } from '../../shared/schemas/next-state'
+import { journalProblem } from '../../core/commands'
 import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
@@ -18,22 +19,36 @@ export function fileService({ builds, rules, settings, newId }: Parts) {
       const file: BuildFile = { format: buildFileFormat, version: buildFileVersion, build, ownCards, massVersions, journal }
       return `${JSON.stringify(buildFileSchema.parse(file), null, 2)}\n`
     },
-    /** Takes a build file in, all of it or nothing. A build that is there already comes in as a second one beside it. */
-    async importBuild(text: string): Promise<string> {
+    /**
+     * Takes a build file in with its own cards, all of it or nothing. A build that is there already comes in as a second one
+     * beside it. A history that does not lead to the build is refused, unless it is left out (`withoutJournal`).
+     */
+    async importBuild(text: string, { withoutJournal = false } = {}): Promise<string> {
       const read = readBuildFile(text)
       if ('problem' in read) throw new DomainProblem('invalid', read.problem, 'file')
       const { build, ownCards, massVersions, journal } = read.file
+      const forged = withoutJournal ? null : journalProblem(build, journal, (state, entry, direction) => nextStateProblem(state, entry.patch, direction)?.sentence ?? null)
+      if (forged) throw new DomainProblem('journal-forged', `The history in this file does not lead to its build (${forged}). It can be brought in without its history.`, 'journal')
       const id = builds.exists(build.id) ? newId() : build.id
-      const known = new Set(rules.cards().map(card => card.id))
-      await builds.insert({ ...build, id }, massVersions, journal)
-      for (const { id: cardId, verifiedOn, own: _own, ...fields } of ownCards) {
-        if (known.has(cardId)) continue
-        rules.add(cardId, fields)
-        if (verifiedOn) rules.verify(cardId, verifiedOn)
+      try {
+        await builds.insert({ ...build, id }, massVersions, withoutJournal ? [] : journal, () => {
+          const known = new Set(rules.cards().map(card => card.id))
+          for (const { id: cardId, verifiedOn, own: _own, ...fields } of ownCards) {
+            if (known.has(cardId)) continue
+            rules.add(cardId, fields)
+            if (verifiedOn) rules.verify(cardId, verifiedOn)
+          }
+        })
+      }
+      catch (error) {
+        rules.forget()
+        throw error
       }
       return id
     },
-    sheet: (id: string) => buildSheet(builds.read(id).build, rules.cards(), builds.honesty(), settings.load().currency),
+    /** The rows of a build that cannot be read, as they lie there. */
+    raw: (id: string) => `${JSON.stringify(builds.rawRows(id), null, 2)}\n`,
+    sheet: (id: string) => builds.sheet(id, settings.load().currency),
     partsList: (id: string) => partsCsv(builds.read(id).build.lines),
   }
 }

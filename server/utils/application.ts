@@ -1,7 +1,9 @@
-import { statSync } from 'node:fs'
+import { existsSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { DataProblem, dataProblemOf } from '../db/data-problem'
 import { FolderHeld, ownFolder, type Ownership } from '../db/owner'
+import { inThisThread, inWorkerThread } from '../services/report-runner'
 import { makeApplication, type Application } from '../services/application'
 
 interface Running { readonly application: Application, readonly path: string, readonly inode: number, readonly ownership: Ownership }
@@ -64,11 +66,17 @@ async function open(): Promise<Running> {
   const folder = resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
   const ownership = takeFolder(folder)
   const path = join(folder, 'jolly-gram.sqlite')
-  try { return { application: makeApplication(path, migrations), path, inode: inodeOf(path)!, ownership } }
+  try { return { application: makeApplication(path, migrations, () => new Date().toISOString(), reportRunner()), path, inode: inodeOf(path)!, ownership } }
   catch (error) {
     ownership.release()
     throw error
   }
+}
+
+/** Reports are worked out by a thread of their own, which the build puts beside the server; in development there is none. */
+function reportRunner() {
+  const script = new URL('./workers/report.mjs', pathToFileURL(process.argv[1] ?? ''))
+  return existsSync(script) ? inWorkerThread(script) : inThisThread
 }
 
 /** A second start on one data folder says so and ends. */

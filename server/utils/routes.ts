@@ -15,16 +15,21 @@ type Unchanging<T> = T extends readonly (infer U)[] ? readonly Unchanging<U>[] :
 /** A route that gives JSON checked by `reply`; whatever goes wrong becomes a problem the builder can read. */
 export function jsonRoute<T extends z.ZodType>(reply: T, handle: (event: H3Event, app: Application) => Unchanging<z.input<T>> | Promise<Unchanging<z.input<T>>>): EventHandler {
   return defineEventHandler(async (event) => {
-    try { return reply.parse(await handle(event, await useApplication())) }
+    try {
+      const parsed = reply.safeParse(await handle(event, await useApplication()))
+      // What is kept was checked when it was kept: an answer that is none comes from what earlier versions or other hands have left.
+      if (!parsed.success) throw new DomainProblem('unreadable', `What is kept here cannot be read: ${firstProblem(parsed.error).sentence}`)
+      return parsed.data
+    }
     catch (error) { return sendProblem(event, error) }
   })
 }
 
 /** A route that gives a file to keep. */
-export function fileRoute(contentType: string, handle: (event: H3Event, app: Application) => { name: string, text: string }): EventHandler {
+export function fileRoute(contentType: string, handle: (event: H3Event, app: Application) => { name: string, text: string } | Promise<{ name: string, text: string }>): EventHandler {
   return defineEventHandler(async (event) => {
     try {
-      const { name, text } = handle(event, await useApplication())
+      const { name, text } = await handle(event, await useApplication())
       const ascii = name.replace(/[^\w.-]+/g, '-')
       setHeader(event, 'content-type', contentType)
       setHeader(event, 'content-disposition', `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`)

@@ -40,7 +40,7 @@ export type CommandsReply = z.infer<typeof commandsReplySchema>
 
 export const journalReplySchema = z.strictObject({ entries: z.array(journalEntrySchema), revision: z.int() })
 
-const shelfEntrySchema = z.strictObject({
+export const shelfEntrySchema = z.strictObject({
   id: z.string(), name: z.string(), craftClass: z.string(), archived: z.boolean(), reference: referenceSchema.nullable(),
   massG: z.number(), sigmaG: z.number(), dryG: z.number(), goalDryG: z.number().nullable(), reserveG: z.number(),
   segments: z.array(z.strictObject({ group: z.enum(groups) as z.ZodType<Group>, massG: z.number() })),
@@ -48,7 +48,10 @@ const shelfEntrySchema = z.strictObject({
   limitWritten: z.string(), loadout: z.string(), lines: z.int(), weighedLines: z.int(), openLines: z.int(),
   evidences: z.record(z.enum(evidences), z.int()), assembled: z.strictObject({ done: z.int(), of: z.int(), failed: z.int() }).nullable(),
 }) satisfies z.ZodType<ShelfEntry>
-export const shelfReplySchema = z.strictObject({ entries: z.array(shelfEntrySchema) })
+export const unreadableSchema = z.strictObject({ id: z.string(), name: z.string(), archived: z.boolean(), sentence: z.string() })
+/** Entries were looked at one by one when they were made; those that cannot be read are told apart. */
+export const shelfReplySchema = z.strictObject({ entries: z.custom<readonly ShelfEntry[]>(Array.isArray), unreadable: z.array(unreadableSchema) })
+export type UnreadableBuild = z.infer<typeof unreadableSchema>
 
 export const reportReplySchema = z.strictObject({
   name: z.string(), revision: z.int(),
@@ -69,6 +72,9 @@ export const newBuildSchema = z.discriminatedUnion('from', [
   z.strictObject({ from: z.literal('reference'), name: nameSchema('The build’s name'), reference: referenceSchema }),
 ])
 export type NewBuild = z.infer<typeof newBuildSchema>
+
+/** What can be done with a build that cannot be read. */
+export const rescueSchema = z.strictObject({ what: z.enum(['put away', 'bring back', 'take back']) })
 
 export const newBuildReplySchema = z.strictObject({ id: idSchema })
 export const cardsReplySchema = z.strictObject({ cards: z.array(ruleCardSchema) })

@@ -5,7 +5,7 @@ import { centsFigure, fixed, gramsFigure, headroomWords, spreadFigure } from '#c
 import { spreadFactor95 } from '#core/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
-const emit = defineEmits<{ putAway: [archived: boolean] }>()
+const emit = defineEmits<{ putAway: [archived: boolean], remove: [] }>()
 const { settings } = storeToRefs(useSettingsStore())
 const spread = computed(() => props.entry.reference ? props.entry.reference.spreadG : props.entry.sigmaG * spreadFactor95)
 const massG = computed(() => props.entry.reference?.massG ?? props.entry.massG)
@@ -37,12 +37,13 @@ const facts = computed(() => {
       <VerdictMark v-if="entry.word" :word="entry.word as VerdictWord" />
     </div>
     <div class="facts-list"><div v-for="fact in facts" :key="fact">{{ fact }}</div></div>
+    <button v-if="entry.archived" type="button" class="plain away" :aria-label="`Delete ${entry.name} for good`" @click="emit('remove')">Delete for good</button>
     <button type="button" class="plain away" :aria-label="`${entry.archived ? 'Bring back' : 'Put away'} ${entry.name}`" @click="emit('putAway', !entry.archived)">{{ entry.archived ? 'Bring back' : 'Put away' }}</button>
   </article>
 </template>
 
 <style scoped>
-.card { display: grid; grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto; gap: 20px; align-items: center; background: var(--card); border: 1px solid var(--line); border-radius: 10px; padding: 14px 22px; margin-bottom: 10px; position: relative; content-visibility: auto; contain-intrinsic-size: auto 92px; }
+.card { display: grid; grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto auto; gap: 20px; align-items: center; background: var(--card); border: 1px solid var(--line); border-radius: 10px; padding: 14px 22px; margin-bottom: 10px; position: relative; content-visibility: auto; contain-intrinsic-size: auto 92px; }
 .card:hover { border-color: var(--edge); }
 .name { font: 600 20px/1.2 var(--serif); color: var(--ink); text-decoration: none; display: block; }
 .name::after { content: ''; position: absolute; inset: 0; border-radius: 10px; }

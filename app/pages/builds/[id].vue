@@ -20,6 +20,7 @@ watch(() => route.query.with, (text) => {
 
 // Another window or the phone at the bench may change the build: it is followed here.
 useEventStream(() => `/api/builds/${id.value}/stream`, {
+  deleted() { problem.value = 'This build was deleted for good in another window. What still waited for it is listed above as not written.' },
   revision(data) { void store.follow(id.value, (JSON.parse(data) as { revision: number }).revision) },
 })
 

@@ -1,3 +1,4 @@
 import { newBuildReplySchema } from '../../../shared/schemas/api'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => ({ id: await app.files.importBuild(await bodyText(event)) }))
+/** Brings a build file in; with `?without=journal` without its history. */
+export default jsonRoute(newBuildReplySchema, async (event, app) => ({ id: await app.files.importBuild(await bodyText(event), { withoutJournal: getQuery(event).without === 'journal' }) }))

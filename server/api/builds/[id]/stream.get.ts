@@ -4,9 +4,9 @@ export default defineEventHandler(async (event) => {
   try {
     const id = idParameter(event)
     const { revision } = app.builds.read(id)
-    return eventStream(event, (send) => {
+    return await eventStream(event, (send) => {
       send('revision', { revision })
-      return app.builds.follow(id, changed => send('revision', { revision: changed }))
+      return app.builds.follow(id, changed => send('revision', { revision: changed }), () => send('deleted', {}))
     })
   }
   catch (error) { return sendProblem(event, error) }
