@@ -6,7 +6,6 @@ import { drawerCsv } from '#shared/files/drawer-csv'
 
 const drawer = useDrawerStore()
 const route = useRoute()
-const router = useRouter()
 useHead({ title: 'Drawer · Jolly Gram' })
 onMounted(() => drawer.load().catch((error) => { drawer.problem = sentenceOf(error) }))
 
@@ -21,10 +20,8 @@ const shown = computed(() => {
 })
 const kinds = computed(() => slots.filter(slot => drawer.parts.some(part => part.slot === slot)))
 const selection = ref<ReadonlySet<string>>(new Set())
-/** The address follows what is selected, and the other way round. */
 const selectedId = ref(typeof route.query.part === 'string' ? route.query.part : null)
-watch(selectedId, (id) => { void router.replace({ query: { ...route.query, part: id ?? undefined } }) })
-watch(() => route.query.part, (id) => { selectedId.value = typeof id === 'string' ? id : null })
+useSelectionInAddress('part', selectedId)
 const selected = computed(() => selectedId.value ? drawer.partOf(selectedId.value) ?? null : null)
 const bringing = ref(false)
 const kitting = ref(false)

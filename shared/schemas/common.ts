@@ -1,3 +1,4 @@
+import './sentences'
 import { z } from 'zod'
 import { largestMassG } from '../../core/units'
 

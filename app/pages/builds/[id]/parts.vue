@@ -2,19 +2,13 @@
 import { gramsChangeWords } from '#core/commands'
 
 const store = useBuildStore()
-const route = useRoute()
-const router = useRouter()
 const adding = ref(false)
 const bringing = ref(false)
 const everBrought = ref(false)
 const pasted = ref('')
 const whyText = ref('')
 
-onMounted(() => { if (route.query.line) store.selectedId = String(route.query.line) })
-watch(() => route.query.line, (id) => { if (id) store.selectedId = String(id) })
-watch(() => store.selectedId, (id) => {
-  if ((route.query.line ?? null) !== id) router.replace({ query: { ...route.query, line: id ?? undefined } })
-})
+useSelectionInAddress('line', toRef(store, 'selectedId'))
 watch(() => store.lastEntry?.seq, () => { whyText.value = '' })
 useSingleKeys({ n: () => { adding.value = true }, N: () => { adding.value = true } })
 
