@@ -35,6 +35,17 @@ export class OwnServer {
     return new Promise((done) => { this.process!.once('exit', code => done(code)) })
   }
 
+  get pid(): number {
+    return this.process!.pid!
+  }
+
+  /** Starts on data that may not be readable: resolves once it answers anything. */
+  async startAnyhow(environment: Record<string, string> = {}): Promise<void> {
+    const { port } = new URL(this.address)
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, HOST: '127.0.0.1', PORT: port, JOLLY_GRAM_DATA: this.folder, ...environment } })
+    await expect.poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.status ?? 0, { timeout: 15_000, intervals: [30] }).toBeGreaterThan(0)
+  }
+
   /** Ends the server at once, as a power cut would. */
   async kill(): Promise<void> {
     if (this.process?.exitCode === null && this.process.signalCode === null) {

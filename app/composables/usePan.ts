@@ -45,11 +45,11 @@ export function usePan() {
     if (bench.live.value && typedG.value === null) leftOnPanG.value = displayG
   }
 
-  function type(text: string) {
-    typed.value = text
+  watch(typed, (text) => {
     const read = text.trim() === '' ? null : readGrams(text)
     if (read && !isNotRead(read)) typedStepG.value = read.stepG
-  }
+  }, { flush: 'sync' })
+  function type(text: string) { typed.value = text }
 
   return { bench, typed, typedG, tare, leftOnPanG, display, ready, taking, leave, type }
 }

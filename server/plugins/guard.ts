@@ -103,6 +103,7 @@ export default defineNitroPlugin((nitro) => {
       throw path.endsWith('/photos') ? tooLarge.photo() : tooLarge.data()
     }
     if (refusal) throw sentences[refusal]
+    if (!['GET', 'HEAD'].includes(event.method) && !path.startsWith('/api/') && path !== '/sign-in') throw new DomainProblem('not-allowed', 'This cannot be done at this address.')
     event.context.atTheMachine = home
     // Without its data there is nothing to show: said on every page, until it is mended.
     if (!path.startsWith('/_nuxt/')) await useApplication()
