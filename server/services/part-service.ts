@@ -55,6 +55,7 @@ export function partService({ parts, builds, writer, now }: Given) {
     /** Inside a transaction: puts one part in or changes it. */
     keepOne(part: Part) {
       if (!parts.one(part.id)) requireRoom(1)
+      if (part.kitId !== null && !parts.kits().some(kit => kit.id === part.kitId)) throw new DomainProblem('refused', `The kit that “${part.name}” came from is not here.`, 'kitId')
       keepAll([part], 'typed')
     },
     keepKit: (kit: Kit) => { parts.putKit(kit) },

@@ -107,5 +107,10 @@ function problemOf(error: unknown): Problem {
   if (error instanceof CoreInputError) {
     return { type: 'urn:jolly-gram:invalid', title: 'invalid', status: 422, detail: error.message, code: 'invalid', field: error.field }
   }
+  // The tables refuse what the schemas have let through: nothing was written, and nothing is wrong with the server.
+  if (String((error as { code?: unknown } | null)?.code).startsWith('SQLITE_CONSTRAINT')) {
+    console.error(error)
+    return { type: 'urn:jolly-gram:refused', title: 'refused', status: 422, code: 'refused', detail: 'This does not go together with what is kept here. Nothing was written.' }
+  }
   return { type: 'about:blank', title: 'unexpected', status: 500, code: 'unexpected', detail: 'The server could not do this and changed nothing. Its console says more.' }
 }
