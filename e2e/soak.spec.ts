@@ -105,8 +105,8 @@ test('generated requests over all routes: no server error, nothing slow, nothing
     if (Array.isArray(value)) return value.length === 0 || next() < 0.1 ? pick(scalars)() : value.map((item, i) => i === below(value.length) ? spoilt(item, depth + 1) : item)
     const keys = Object.keys(value)
     const chosen = pick(keys)
-    const changed = Object.fromEntries(keys.map(key => [key, key === chosen ? spoilt((value as Record<string, unknown>)[key], depth + 1) : (value as Record<string, unknown>)[key]]))
-    if (next() < 0.1) delete changed[pick(keys)]
+    const missing = next() < 0.1 ? pick(keys) : null
+    const changed = Object.fromEntries(keys.filter(key => key !== missing).map(key => [key, key === chosen ? spoilt((value as Record<string, unknown>)[key], depth + 1) : (value as Record<string, unknown>)[key]]))
     if (next() < 0.1) changed[pick(['extra', 'constructor', '__proto__'])] = pick(scalars)()
     return changed
   }

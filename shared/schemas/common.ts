@@ -1,6 +1,8 @@
-import './sentences'
 import { z } from 'zod'
 import { largestMassG } from '../../core/units'
+import { speakInSentences } from './sentences'
+
+speakInSentences()
 
 /** Ids are made by the browser or the server; letters, digits and dashes only. */
 export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'An id has 1 to 64 letters, digits or dashes.')
