@@ -18,6 +18,7 @@ useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.k
     <TopBar />
     <StripTextures />
     <p v-if="settings.problem" class="server-problem" role="alert">{{ settings.problem }}</p>
+    <p v-if="shell.said.value" class="server-problem" role="alert">{{ shell.said.value }} <button type="button" class="plain" @click="shell.said.value = ''">Close</button></p>
     <div class="below"><NuxtPage /></div>
     <LazyFindAnything v-if="everFound" />
     <LazyKeyList v-if="everKeys" />

@@ -125,7 +125,7 @@ test('an edit waits while signed out, says so, and is written after signing in a
   await phone.locator('[data-row=strap] [data-col=each]').click()
   await phone.keyboard.type('2.88')
   await phone.keyboard.press('Enter')
-  await expect(phone.locator('.waiting')).toContainText('1 change of Marzipan waits')
+  await expect(phone.locator('.waiting')).toContainText('1 of Marzipan waits')
   await phone.locator('.waiting').click()
   await phone.getByRole('link', { name: 'Sign in again' }).click()
   await phone.getByLabel('Passphrase').fill('seven tall masts')

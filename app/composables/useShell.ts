@@ -1,7 +1,8 @@
-/** What is open above the pages: find-anything and the list of keys. */
+/** What is open above the pages: find-anything and the list of keys; what is said over all of them. */
 const findOpen = ref(false)
 const keysOpen = ref(false)
+const said = ref('')
 
 export function useShell() {
-  return { findOpen, keysOpen }
+  return { findOpen, keysOpen, said }
 }

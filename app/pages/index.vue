@@ -115,5 +115,5 @@ async function putAway(id: string, away: boolean) {
 
 <style scoped>
 .empty { text-align: center; padding: 48px; }
-.unreadable { border-left: 4px solid var(--over); } .unreadable h2 { margin-top: 0; } .ways { display: flex; gap: 8px; flex-wrap: wrap; }
+.unreadable { border-left: 4px solid var(--over); } .unreadable h2 { margin-top: 0; } .ways { display: flex; gap: 8px; flex-wrap: wrap; } .el-dialog__footer button + button { margin-left: 8px; }
 </style>

@@ -54,11 +54,12 @@ export const useEditsStore = defineStore('edits', () => {
   // Where the browser keeps nothing, edits still live in this tab.
   opened.catch(() => undefined)
   const others = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('jolly-gram-edits')
-  const queue = new EditQueue({
+  // What waits goes into the browser’s database as it is: nothing of it may be wrapped to be watched.
+  const queue = markRaw(new EditQueue({
     storage: databaseStorage(opened), exclusively: navigator.locks ? byWebLocks(navigator.locks) : byLeases(opened, origin), send, origin, nowMs: Date.now, most: mostCommands,
     pause: (ms, wake) => Promise.race([wake, new Promise<void>(done => setTimeout(done, ms))]),
     announce: document => others?.postMessage(document),
-  })
+  }))
   others?.addEventListener('message', (event: MessageEvent<string>) => { void queue.heard(event.data).catch(() => undefined) })
   queue.listen({ changed() {
     states.value = queue.states()

@@ -37,13 +37,15 @@ const facts = computed(() => {
       <VerdictMark v-if="entry.word" :word="entry.word as VerdictWord" />
     </div>
     <div class="facts-list"><div v-for="fact in facts" :key="fact">{{ fact }}</div></div>
-    <button v-if="entry.archived" type="button" class="plain away" :aria-label="`Delete ${entry.name} for good`" @click="emit('remove')">Delete for good</button>
+    <div class="ways">
     <button type="button" class="plain away" :aria-label="`${entry.archived ? 'Bring back' : 'Put away'} ${entry.name}`" @click="emit('putAway', !entry.archived)">{{ entry.archived ? 'Bring back' : 'Put away' }}</button>
+    <button v-if="entry.archived" type="button" class="plain away" :aria-label="`Delete ${entry.name} for good`" @click="emit('remove')">Delete …</button>
+    </div>
   </article>
 </template>
 
 <style scoped>
-.card { display: grid; grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto auto; gap: 20px; align-items: center; background: var(--card); border: 1px solid var(--line); border-radius: 10px; padding: 14px 22px; margin-bottom: 10px; position: relative; content-visibility: auto; contain-intrinsic-size: auto 92px; }
+.card { display: grid; grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto; gap: 20px; align-items: center; background: var(--card); border: 1px solid var(--line); border-radius: 10px; padding: 14px 22px; margin-bottom: 10px; position: relative; content-visibility: auto; contain-intrinsic-size: auto 92px; }
 .card:hover { border-color: var(--edge); }
 .name { font: 600 20px/1.2 var(--serif); color: var(--ink); text-decoration: none; display: block; }
 .name::after { content: ''; position: absolute; inset: 0; border-radius: 10px; }
@@ -51,8 +53,8 @@ const facts = computed(() => {
 .who small { font-size: 12px; }
 .value { font-size: 23px; line-height: 1.15; letter-spacing: -.8px; white-space: nowrap; } .value small { font-size: 13px; letter-spacing: 0; color: var(--ink-soft); }
 .facts-list { font-size: 12.5px; } .facts-list div:last-child { color: var(--ink-soft); }
-.away { position: relative; font-size: 12px; font-weight: 500; opacity: .0; } .card:hover .away, .away:focus-visible { opacity: 1; }
+.ways { display: flex; flex-direction: column; align-items: flex-start; } .away { position: relative; font-size: 12px; font-weight: 500; opacity: .0; } .card:hover .away, .away:focus-visible { opacity: 1; }
 @media (max-width: 760px) {
-  .card { grid-template-columns: 1fr auto; gap: 8px 12px; padding: 14px; contain-intrinsic-size: auto 190px; } .mini { grid-column: 1 / -1; order: 3; } .facts-list { grid-column: 1 / -1; order: 4; font-size: 14px; } .away { opacity: 1; order: 5; font-size: 14px; justify-self: start; }
+  .card { grid-template-columns: 1fr auto; gap: 8px 12px; padding: 14px; contain-intrinsic-size: auto 190px; } .mini { grid-column: 1 / -1; order: 3; } .facts-list { grid-column: 1 / -1; order: 4; font-size: 14px; } .ways { order: 5; flex-direction: row; } .away { opacity: 1; font-size: 14px; justify-self: start; }
 }
 </style>

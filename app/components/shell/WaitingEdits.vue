@@ -5,7 +5,7 @@ const route = useRoute()
 const open = ref(false)
 const waiting = computed(() => edits.waiting)
 const label = computed(() => {
-  const parts = waiting.value.map(state => `${changesWords(state.waiting)} of ${state.name} ${state.waiting === 1 ? 'waits' : 'wait'}`)
+  const parts = waiting.value.map(state => `${state.waiting} of ${state.name} ${state.waiting === 1 ? 'waits' : 'wait'}`)
   if (edits.asides.length > 0) parts.push(`${edits.asides.length} not written`)
   return parts.join(' · ')
 })
@@ -40,7 +40,7 @@ watch(label, (text) => { if (text === '') open.value = false })
 </template>
 
 <style scoped>
-.waiting { background: var(--brass); color: #2A2333; border: 0; border-radius: 6px; padding: 3px 9px; font: 600 12.5px var(--sans); min-height: 0; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 46vw; }
+.waiting { background: var(--brass); color: #2A2333; border: 0; border-radius: 6px; padding: 3px 9px; font: 600 12.5px var(--sans); min-height: 0; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 340px; flex: none; }
 li { margin: 6px 0; } ol, ul { padding-left: 20px; } h3 small { font-weight: 400; } .el-dialog__footer button + button { margin-left: 8px; }
 @media (max-width: 760px) { .waiting { order: 3; max-width: 100%; min-height: 36px; } }
 </style>
