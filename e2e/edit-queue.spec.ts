@@ -175,3 +175,28 @@ test('a change of the drawer, of a card and of a setting is taken back where it 
   await app.getByRole('button', { name: /^Undo/ }).click()
   await expect(app.getByLabel('Currency')).toHaveValue('€')
 })
+
+test('edits that wait for a build that is deleted for good are listed as not written', async ({ app, server }) => {
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await troubles['drops the line'](app)
+  await type(app, 'strap', '3.01')
+  const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
+  await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'build.set', fields: { archived: true } }, note: '' }, { 'if-match': `"${revision}"` })
+  expect((await fetch(`${server.address}/api/builds/marzipan`, { method: 'DELETE' })).status).toBe(200)
+  await expect(app.getByText('deleted for good in another window')).toBeVisible()
+  await end(app)
+  await expect(app.locator('.waiting')).toHaveText('1 not written', { timeout: 25_000 })
+  await app.locator('.waiting').click()
+  await expect(app.getByRole('dialog', { name: 'Not written yet' })).toContainText('3.01 g')
+})
+
+test('what could not be loaded is said, and never looks like nothing', async ({ app, server }) => {
+  await app.route('**/history', route => route.abort())
+  await app.goto(`${server.address}/builds/marzipan/parts?line=strap`)
+  await expect(app.getByText('How it became known could not be read')).toBeVisible()
+  await app.route('**/api/parts', route => route.abort())
+  await app.goto(`${server.address}/builds/marzipan/choosing`)
+  await expect(app.getByText('The drawer could not be read, so its parts are missing here')).toBeVisible()
+  await app.goto(`${server.address}/drawer`)
+  await expect(app.getByRole('alert')).toContainText('does not answer')
+})
