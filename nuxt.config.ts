@@ -19,17 +19,6 @@ export default defineNuxtConfig({
   // The network at home speaks plain http, where a cookie marked as secure would never be kept.
   runtimeConfig: { session: { name: 'jolly-gram', maxAge: 60 * 60 * 24 * 30, password: '', cookie: { sameSite: 'strict', httpOnly: true, secure: false } } },
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
-  hooks: {
-    // Reports are worked out by a thread of their own: its script lies beside the server.
-    'nitro:init'(nitro) {
-      nitro.hooks.hook('compiled', async () => {
-        if (nitro.options.dev) return
-        const { build } = await import('esbuild')
-        const entry = fileURLToPath(new URL('./server/workers/report.ts', import.meta.url))
-        await build({ entryPoints: [entry], outfile: `${nitro.options.output.serverDir}/workers/report.mjs`, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning' })
-      })
-    },
-  },
   experimental: { appManifest: false },
   compatibilityDate: '2026-03-01',
   nitro: {
@@ -41,6 +30,17 @@ export default defineNuxtConfig({
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
+  hooks: {
+    // Reports are worked out by a thread of their own: its script lies beside the server.
+    'nitro:init'(nitro) {
+      nitro.hooks.hook('compiled', async () => {
+        if (nitro.options.dev) return
+        const { build } = await import('esbuild')
+        const entry = fileURLToPath(new URL('./server/workers/report.ts', import.meta.url))
+        await build({ entryPoints: [entry], outfile: `${nitro.options.output.serverDir}/workers/report.mjs`, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning' })
+      })
+    },
+  },
   auth: { loadStrategy: 'none' },
   elementPlus: { importStyle: 'css' },
   eslint: { config: { stylistic: { indent: 2, braceStyle: 'stroustrup' } } },

@@ -58,7 +58,7 @@ const edits = (together: number) => async (client: number): Promise<number> => {
   return together
 }
 const empty = async () => {
-  await call(agent, 'GET', '/api/health')
+  await call(agent, 'GET', '/api/practice')
   return 1
 }
 

@@ -201,14 +201,19 @@ export const useBuildStore = defineStore('build', () => {
     if (build.value) journal.value = (await askServer<{ entries: JournalEntry[] }>(`/api/builds/${build.value.id}/journal`)).entries
   }
 
-  async function annotate(seq: number, note: string) {
-    if (!build.value) return
+  /** Keeps the reason of an entry; false, with the sentence in `refusal`, where it could not be kept: it stays where it was typed. */
+  async function annotate(seq: number, note: string): Promise<boolean> {
+    if (!build.value) return false
     try {
       await askServer(`/api/builds/${build.value.id}/journal/${seq}`, { method: 'PATCH', body: { note } })
       journal.value = journal.value.map(entry => entry.seq === seq ? { ...entry, note } : entry)
       if (lastEntry.value?.seq === seq) lastEntry.value = { ...lastEntry.value, note }
+      return true
     }
-    catch (error) { refusal.value = sentenceOf(error) }
+    catch (error) {
+      refusal.value = `The reason was not kept: ${sentenceOf(error)}`
+      return false
+    }
   }
 
   /** Every version of a line's grams, oldest first. */

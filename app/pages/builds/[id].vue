@@ -10,7 +10,7 @@ const id = computed(() => String(route.params.id))
 watch(id, async (wanted) => {
   problem.value = ''
   try { await Promise.all([store.open(wanted), rules.load()]) }
-  catch (error) { problem.value = sentenceOf(error) }
+  catch (error) { if (wanted === id.value) problem.value = sentenceOf(error) }
 }, { immediate: true })
 
 watch(() => route.query.with, (text) => {
