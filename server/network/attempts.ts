@@ -10,8 +10,29 @@ export class Attempts {
   private readonly byAddress = new RateLimiterMemory({ points: mostFromOne, duration: windowS, keyPrefix: 'address' })
   private readonly together = new RateLimiterMemory({ points: mostFromAll, duration: windowS, keyPrefix: 'all' })
 
+  /** Until when nobody of a name is let in, by a clock that cannot be put back or forward. */
+  private readonly closedUntil = new Map<string, number>()
+
+  constructor(private readonly nowMs: () => number = () => performance.now()) {}
+
   /** Counts one attempt. Milliseconds until the next may be made; 0 when this one may. */
   async admit(address: string): Promise<number> {
+    const closedMs = Math.max(...['all', `address ${address}`].map(name => (this.closedUntil.get(name) ?? 0) - this.nowMs()))
+    if (closedMs > 0) return closedMs
+    const waitMs = await this.consume(address)
+    if (waitMs > 0) {
+      const all = await this.together.get('all')
+      this.close((all?.remainingPoints ?? 1) <= 0 ? 'all' : `address ${address}`, waitMs)
+    }
+    return waitMs
+  }
+
+  private close(name: string, waitMs: number): void {
+    for (const [other, until] of this.closedUntil) if (until <= this.nowMs()) this.closedUntil.delete(other)
+    this.closedUntil.set(name, this.nowMs() + waitMs)
+  }
+
+  private async consume(address: string): Promise<number> {
     try {
       await this.byAddress.consume(address)
       await this.together.consume('all')

@@ -67,6 +67,20 @@ describe('passphrases that are tried', () => {
     for (let i = 0; i < 200; i++) if (await attempts.admit(`10.0.0.${i}`) === 0) let_in++
     expect(let_in).toBe(mostFromAll)
   })
+  it('wait by a clock of their own: putting the machine’s clock forward opens nothing', async () => {
+    let now = 5000
+    const attempts = new Attempts(() => now)
+    for (let i = 0; i < mostFromOne; i++) await attempts.admit('a')
+    const waitMs = await attempts.admit('a')
+    const real = Date.now
+    Date.now = () => real() + 3_600_000
+    try {
+      expect(await attempts.admit('a')).toBeGreaterThan(50_000)
+      now += waitMs + 1
+      expect(await attempts.admit('a')).toBe(0)
+    }
+    finally { Date.now = real }
+  })
   it('that were right do not count', async () => {
     const attempts = new Attempts()
     for (let i = 0; i < 3 * mostFromOne; i++) {

@@ -1,6 +1,7 @@
 import type { EventHandler, H3Event } from 'h3'
 import type { z } from 'zod'
 import { CoreInputError } from '../../core/errors'
+import { readJson } from '../../shared/schemas/read-json'
 import { firstProblem } from '../../shared/schemas/build-file'
 import { keySchema } from '../../shared/schemas/command'
 import { idSchema } from '../../shared/schemas/common'
@@ -39,28 +40,11 @@ export function fileRoute(contentType: string, handle: (event: H3Event, app: App
   })
 }
 
-/** Characters that no text may hold: half of a character (it would be kept as something else) and the null character. */
-const loneSurrogate = /\\u(?:d[89a-f][\da-f]{2}|0000)/i
-function requireText(_key: string, value: unknown): unknown {
-  if (typeof value === 'string' && (/\p{Surrogate}/u.test(value) || value.includes('\0'))) throw new DomainProblem('invalid', 'A text contains half of a character, or one that cannot be kept. Nothing was taken in.')
-  return value
-}
-
-/** Data from JSON whose texts can all be kept as they are. Only texts written with escapes can hold what cannot. */
-export function wellFormed(text: string): unknown {
-  try {
-    const data = JSON.parse(text) as unknown
-    return loneSurrogate.test(text) ? JSON.parse(text, requireText) as unknown : data
-  }
-  catch (error) {
-    if (error instanceof DomainProblem) throw error
-    throw new DomainProblem('invalid', 'The request is not JSON.')
-  }
-}
-
 /** The parsed JSON body; throws a sentence about the first field that is wrong. */
 export async function bodyOf<T extends z.ZodType>(event: H3Event, schema: T): Promise<z.output<T>> {
-  const data = wellFormed(await bodyText(event))
+  const read = readJson(await bodyText(event))
+  if ('problem' in read) throw new DomainProblem('invalid', read.problem)
+  const { data } = read
   const parsed = schema.safeParse(data)
   if (parsed.success) return parsed.data
   const { field } = firstProblem(parsed.error)

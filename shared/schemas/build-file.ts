@@ -4,6 +4,7 @@ import type { RuleCard } from '../../core/rules'
 import { buildSchema, massSchema } from './build'
 import { idSchema } from './common'
 import { journalRecordSchema, type JournalRecord } from './journal'
+import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
 
 export const buildFileFormat = 'jolly-gram build'
@@ -40,9 +41,9 @@ export function firstProblem(error: z.ZodError): { field: string, sentence: stri
 
 /** Reads the text of a build file; every refusal is a sentence. */
 export function readBuildFile(text: string): { file: BuildFile } | { problem: string } {
-  let data: unknown
-  try { data = JSON.parse(text) }
-  catch { return { problem: 'This is not a build file: it cannot be read as JSON.' } }
+  const json = readJson(text)
+  if ('problem' in json) return { problem: json.problem.startsWith('A text') ? json.problem : 'This is not a build file: it cannot be read as JSON.' }
+  const { data } = json
   const head = z.object({ format: z.literal(buildFileFormat), version: z.number() }).safeParse(data)
   if (!head.success) return { problem: 'This is not a build file: it does not say so at its start.' }
   if (head.data.version > buildFileVersion) {
