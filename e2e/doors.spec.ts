@@ -110,7 +110,7 @@ test('every answer says what a browser may do with it, and errors are problems w
     if (path.startsWith('/api')) expect(headers['cache-control']).toBe('no-store')
     expect(status).toBeLessThan(500)
   }
-  for (const [path, options, status] of [['/api/builds/%E0%A4%A', {}, 404], ['/api/builds/nobody', {}, 404], ['/api/builds', { method: 'DELETE' }, 404], ['/api/builds/import', { method: 'POST', body: '{' }, 422], ['/api/_auth/session', {}, 200]] as const) {
+  for (const [path, options, status] of [['/api/builds/%E0%A4%A', {}, 404], ['/api/builds/nobody', {}, 404], ['/api/builds', { method: 'DELETE' }, 405], ['/api/health', { method: 'PUT', body: '{}' }, 405], ['/builds/marzipan', { method: 'POST', body: '' }, 405], ['/api/builds/import', { method: 'POST', body: '{' }, 422], ['/api/_auth/session', {}, 200]] as const) {
     const answer = await ask(server.address, path, options)
     expect([400, 404, 405, status], path).toContain(answer.status)
     if (answer.status >= 400) {

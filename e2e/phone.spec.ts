@@ -109,6 +109,7 @@ test('a part, its grams, a list of parts, a scale and a setting are kept', async
   await phone.getByRole('button', { name: 'Take the 1 good' }).click()
   await expect.poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.name)).toContain('Ostler 1404')
   await at(phone, '/scales')
+  await expect(phone.getByRole('heading', { name: 'Your first scale' })).toBeVisible()
   await phone.getByLabel('Name').first().fill('pocket scale')
   await phone.getByRole('button', { name: 'Keep this scale' }).click()
   await expect.poll(async () => (await home.json<{ scales: { name: string }[] }>('/api/scales')).scales.map(scale => scale.name)).toEqual(['pocket scale'])
