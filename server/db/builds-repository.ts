@@ -33,6 +33,9 @@ function onlyMassDiffers(before: Line, after: Line): boolean {
   return (Object.keys(after) as (keyof Line)[]).every(key => key === 'mass' || before[key] === after[key])
 }
 
+/** Versions made here are told after all that came in with a file, in the order of the build’s revisions. */
+const afterWhatCameIn = 1_000_000_000
+
 /** SQL for builds, their lines, mass versions, packs, set-ups and loadouts. Call inside a transaction to change several rows. */
 export function buildsRepository(db: Db) {
   const sql = {
@@ -78,8 +81,7 @@ export function buildsRepository(db: Db) {
       INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g, piece_readings,
                                            half_range_g, own_spread_g, basis, origin, weighing, entry)
       VALUES (:buildId, :versionId, :lineId, :madeAt, :evidence, :valueG, :valueCount, :resolutionG, :pieceReadings,
-              :halfRangeG, :ownSpreadG, :basis, :origin, :weighing,
-              (SELECT coalesce(max(entry), 0) + 1 FROM mass_versions WHERE build_id = :buildId))`),
+              :halfRangeG, :ownSpreadG, :basis, :origin, :weighing, :entry)`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
                          removable, price_each_cents, note, tie, instead_of, properties, part_id, feed)
@@ -137,8 +139,8 @@ export function buildsRepository(db: Db) {
   }
 
   /** A version is written once: going back to one that is there is fine, giving its id other grams is not. */
-  function addVersion(buildId: string, lineId: string, mass: Mass, madeAt: string) {
-    if (sql.insertVersion.run(massToRow(buildId, lineId, mass, madeAt)).changes === 1) return
+  function addVersion(buildId: string, lineId: string, mass: Mass, madeAt: string, entry: number) {
+    if (sql.insertVersion.run({ ...massToRow(buildId, lineId, mass, madeAt), entry }).changes === 1) return
     const { madeAt: _madeAt, ...kept } = massToRow(buildId, lineId, massFromRow(sql.version.get({ buildId, versionId: mass.versionId }) as MassRow)!, madeAt)
     const { madeAt: _again, ...wanted } = massToRow(buildId, lineId, mass, madeAt)
     for (const key of Object.keys(wanted) as (keyof typeof wanted)[]) {
@@ -147,8 +149,8 @@ export function buildsRepository(db: Db) {
   }
 
   /** Writes a line; of one that was there, only what differs from before. */
-  function putLine(buildId: string, line: Line, before: Line | null, position: number, madeAt: string) {
-    if (line.mass && line.mass !== before?.mass) addVersion(buildId, line.id, line.mass, madeAt)
+  function putLine(buildId: string, line: Line, before: Line | null, position: number, madeAt: string, revision: number) {
+    if (line.mass && line.mass !== before?.mass) addVersion(buildId, line.id, line.mass, madeAt, afterWhatCameIn + revision)
     if (before && onlyMassDiffers(before, line)) {
       sql.pointToVersion.run({ buildId, id: line.id, massVersionId: line.mass?.versionId ?? null })
       return
@@ -229,7 +231,7 @@ export function buildsRepository(db: Db) {
     },
 
     insertVersions(buildId: string, versions: readonly MassVersion[]) {
-      for (const { lineId, madeAt, mass } of versions) addVersion(buildId, lineId, mass, madeAt)
+      versions.forEach(({ lineId, madeAt, mass }, i) => addVersion(buildId, lineId, mass, madeAt, i + 1))
     },
 
     versions: (id: string): MassVersion[] => (sql.versions.all({ id }) as (MassRow & { lineId: string, madeAt: string })[])
@@ -242,7 +244,7 @@ export function buildsRepository(db: Db) {
       let position = patch.lines.some(c => c[side] && !c[side === 'after' ? 'before' : 'after']) ? sql.lastPosition.get({ buildId }) as number : 0
       for (const change of patch.lines) {
         const line = change[side]
-        if (line) putLine(buildId, line, change[side === 'after' ? 'before' : 'after'], ++position, madeAt)
+        if (line) putLine(buildId, line, change[side === 'after' ? 'before' : 'after'], ++position, madeAt, revision)
       }
       if (patch.order) build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))
       if (patch.setups || patch.lines.some(c => !c[side])) replaceSetups(build)

@@ -198,10 +198,10 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     observe(entry)
   }
 
-  /** The first answer to a write that was made already, or null. */
-  function answeredBefore(entry: Held, key: string | null): CommandReply | null {
-    const made = key === null ? null : journal.byKey(entry.build.id, key)
-    return made && { revision: entry.revision - (entry.seq - made.seq), entry: made, steps: entry.steps }
+  /** The first answer to a write that was made already, or null. Whoever had no answer has not seen the revision it made. */
+  function answeredBefore(entry: Held, since: Since, key: string | null): CommandReply | null {
+    const made = key === null ? undefined : since.find(written => written.key === key)?.record
+    return made ? { revision: entry.revision - (entry.seq - made.seq), entry: withoutPatch(made), steps: entry.steps } : null
   }
 
   /** `believed`: the build as the one who writes sees it, null where that is as it is. */
@@ -275,13 +275,16 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     const entry = get(id)
     const entries: JournalEntry[] = []
     let revision = entry.revision
+    const untouched = sinceRevision(entry, seen).length === 0
+    const asked = new Set<string>()
     /** Without keys of their own the writes of one request still belong together. */
     const origin = newId()
     for (const [n, one] of wanted.entries()) {
       const key = one.key ?? `${origin}.${n}`
-      const before = answeredBefore(entry, key)
-      // Each is looked at anew: those before it in the same request are its own by then.
-      const done = before ?? carryOut(entry, believedBuild(entry.build, sinceRevision(entry, seen), originOf(key)), { ...one, key })
+      // Where nobody has written since, those before it in the same request are all there is, and its own; else each is looked at anew.
+      const since = untouched && !asked.has(key) ? [] : sinceRevision(entry, seen)
+      asked.add(key)
+      const done = answeredBefore(entry, since, key) ?? carryOut(entry, believedBuild(entry.build, since, originOf(key)), { ...one, key })
       revision = done.revision
       if (done.entry) entries.push(done.entry)
     }
@@ -293,7 +296,7 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
   }
 
   function replay(id: string, seen: number, kind: 'undo' | 'redo', key: string | null): CommandReply {
-    const before = answeredBefore(get(id), key)
+    const before = answeredBefore(get(id), sinceRevision(get(id), seen), key)
     if (before) return before
     requireRevision(get(id), seen)
     const target = kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id)

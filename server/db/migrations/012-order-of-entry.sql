@@ -4,7 +4,6 @@ UPDATE mass_versions
 SET entry = ranked.place
 FROM (SELECT build_id, id, row_number() OVER (PARTITION BY build_id ORDER BY made_at, id) AS place FROM mass_versions) AS ranked
 WHERE ranked.build_id = mass_versions.build_id AND ranked.id = mass_versions.id;
-CREATE INDEX mass_versions_by_entry ON mass_versions (build_id, entry);
 
 ALTER TABLE part_versions ADD COLUMN entry INTEGER;
 UPDATE part_versions
