@@ -122,7 +122,7 @@ export default defineNitroPlugin((nitro) => {
   }
 
   const guard = defineEventHandler(async (event) => {
-    for (const [name, value] of Object.entries(headersFor(event.path))) event.node.res.setHeader(name, value)
+    for (const [name, value] of headersFor(event.path)) event.node.res.setHeader(name, value)
     try { return await admit(event) }
     catch (error) {
       const trouble = dataProblemOf(error)
