@@ -40,7 +40,7 @@ const afterWhatCameIn = 1_000_000_000
 export function buildsRepository(db: Db) {
   const sql = {
     shortHead: db.prepare('SELECT name, archived FROM builds WHERE id = :id'),
-    setArchived: db.prepare('UPDATE builds SET archived = :archived, revision = revision + 1 WHERE id = :id'),
+    setArchived: db.prepare('UPDATE builds SET archived = :archived WHERE id = :id'),
     remove: db.prepare('DELETE FROM builds WHERE id = :id'),
     raw: {
       builds: db.prepare('SELECT * FROM builds WHERE id = :id'), lines: db.prepare('SELECT * FROM lines WHERE build_id = :id ORDER BY position'), mass_versions: db.prepare('SELECT * FROM mass_versions WHERE build_id = :id ORDER BY entry'),
