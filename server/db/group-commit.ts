@@ -50,19 +50,20 @@ export function groupCommit(db: Db, onLost: () => void, isThere: () => boolean =
       if (!begun()) { waitForOthers(); return }
       batch = queue
       queue = []
+      const alone = batch.length === 1
       for (const { work, resolve, reject } of batch) {
-        save.run()
+        if (!alone) save.run()
         try {
           const value = work()
           answers.push(() => resolve(value as never))
         }
         catch (error) {
-          takeBack.run()
+          ;(alone ? rollback : takeBack).run()
           answers.push(() => reject(error))
         }
-        release.run()
+        if (!alone) release.run()
       }
-      commit.run()
+      if (db.inTransaction) commit.run()
     }
     catch (error) {
       if (db.inTransaction) rollback.run()

@@ -34,6 +34,8 @@ interface Held {
   seq: number
   steps: Steps
   estimates: LineEstimates
+  /** The all-up weight worked out last, and what it was worked out of. */
+  allUp: { build: Build, honesty: HonestyTable, massG: number } | null
   /** The shelf entry made last, and what it was made of. */
   shelf: { build: Build, cards: readonly RuleCard[], honesty: HonestyTable, entry: ShelfEntry } | null
 }
@@ -56,7 +58,7 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     const fresh: Held = {
       build, revision, observations: listingObservations(build.lines), seq: journal.lastSeq(id),
       steps: { undo: journal.nextUndo(id)?.title ?? null, redo: journal.nextRedo(id)?.title ?? null },
-      estimates: new LineEstimates(new HonestyTable()), shelf: null,
+      estimates: new LineEstimates(new HonestyTable()), allUp: null, shelf: null,
     }
     held.set(id, fresh)
     return fresh
@@ -116,9 +118,13 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
   }
 
   function allUpWeightG(entry: Held, build: Build): number {
-    entry.estimates = entry.estimates.for(build, honesty())
     if (build.reference) return build.reference.massG
-    return loadoutMasses(build, [defaultLoadout(build)], entry.estimates)[0]!.massG
+    const current = honesty()
+    if (entry.allUp?.build !== build || entry.allUp.honesty !== current) {
+      entry.estimates = entry.estimates.for(build, current)
+      entry.allUp = { build, honesty: current, massG: loadoutMasses(build, [defaultLoadout(build)], entry.estimates)[0]!.massG }
+    }
+    return entry.allUp.massG
   }
 
   function entryOf(h: Held, cards: readonly RuleCard[], current: HonestyTable): ShelfEntry {
@@ -187,7 +193,7 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
   }
 
   function record(entry: Held, next: Build, recorded: JournalRecord, direction: 'forwards' | 'backwards', key: string | null): void {
-    const problem = nextStateProblem(next, recorded.patch, direction)
+    const problem = nextStateProblem(next, recorded.patch, direction, entry.build)
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
     builds.save(next, recorded.patch, direction, entry.revision + 1, recorded.at)
     journal.append(next.id, recorded, key)

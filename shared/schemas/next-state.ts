@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import type { Patch } from '../../core/commands'
-import type { Build } from '../../core/ledger'
-import { buildShape, crossProblems, lineSchema } from './build'
+import type { Build, Line } from '../../core/ledger'
+import { buildShape, crossProblems, lineSchema, lineShape } from './build'
 
 /** What would make the next state of a build unreadable: the field, and a sentence. */
 export interface StateProblem { readonly field: string, readonly sentence: string }
@@ -16,16 +16,42 @@ function problemIn(schema: z.ZodType, value: unknown, field: string): StateProbl
   return { field: [field, ...issue.path].map(String).join('.'), sentence: issue.message }
 }
 
+/** Fields of a line that say nothing of other lines, and that others say nothing of. */
+const ownFields: ReadonlySet<string> = new Set(['name', 'quantity', 'mass', 'listing', 'priceEachCents', 'note', 'removable', 'properties'] satisfies (keyof Line)[])
+
+/** The fields of a line that are not the very values the line had before: what it had was checked when it was kept. */
+function newFields(line: Line, kept: Line | undefined): string[] | null {
+  if (!kept) return null
+  const names = Object.keys(line)
+  if (names.length !== Object.keys(kept).length) return null
+  return names.filter(name => line[name as keyof Line] !== kept[name as keyof Line])
+}
+
+function lineProblem(line: Line, changed: readonly string[] | null): StateProblem | null {
+  const whole = changed === null || changed.some(name => name === 'slot' || name === 'properties' || !Object.hasOwn(lineShape, name))
+  if (whole) return problemIn(lineSchema, line, `lines.${line.id}`)
+  for (const name of changed as (keyof Line)[]) {
+    const problem = problemIn(lineShape[name], line[name], `lines.${line.id}.${name}`)
+    if (problem) return problem
+  }
+  return null
+}
+
 /**
  * What in the state after a patch would not be read back by the schema of a build, or null. Only what the patch changed is
- * parsed; what refers to something else is looked at in the whole build.
+ * parsed, of a line that was `kept` before only the fields that are new; what refers to something else is looked at in the
+ * whole build where the patch can have touched it.
  */
-export function nextStateProblem(next: Build, patch: Patch, direction: 'forwards' | 'backwards'): StateProblem | null {
+export function nextStateProblem(next: Build, patch: Patch, direction: 'forwards' | 'backwards', kept: Build | null = null): StateProblem | null {
   const side = direction === 'forwards' ? 'after' : 'before'
+  let refersAnew = kept === null || patch.head !== null || patch.setups !== null || patch.order !== null
   for (const change of patch.lines) {
     const line = change[side]
-    const problem = line && problemIn(lineSchema, line, `lines.${line.id}`)
+    if (!line) { refersAnew = true; continue }
+    const changed = newFields(line, kept?.lines.find(one => one.id === line.id))
+    const problem = lineProblem(line, changed)
     if (problem) return problem
+    refersAnew ||= changed === null || changed.some(name => !ownFields.has(name))
   }
   if (next.lines.length > buildLimits.lines) return { field: 'lines', sentence: `A build holds at most ${buildLimits.lines} lines.` }
   const setups = patch.setups && problemIn(buildShape.setups, next.setups, 'setups')
@@ -35,7 +61,7 @@ export function nextStateProblem(next: Build, patch: Patch, direction: 'forwards
     const problem = problemIn(headSchemas[key]!, next[key as keyof Build], key)
     if (problem) return problem
   }
-  const [cross] = crossProblems(next)
+  const [cross] = refersAnew ? crossProblems(next) : []
   return cross ? { field: cross.path.join('.'), sentence: cross.message } : null
 }
 
