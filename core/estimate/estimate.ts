@@ -12,6 +12,21 @@ export interface Estimate {
   readonly contributions: Readonly<Record<string, number>>
 }
 
+/**
+ * An empty set of contributions. Keys differ from line to line, so nothing is gained by objects of one shape; without a
+ * prototype no key can be mistaken for a method either.
+ */
+function noContributions(): Record<string, number> {
+  return Object.create(null) as Record<string, number>
+}
+
+/** Contributions from pairs of a key and its coefficient in grams. */
+export function contributionsOf(...pairs: readonly (readonly [key: string, coefficientG: number])[]): Record<string, number> {
+  const contributions = noContributions()
+  for (const [key, coefficientG] of pairs) contributions[key] = coefficientG
+  return contributions
+}
+
 /** A mass known without spread. Throws on NaN and infinities. */
 export function exactly(valueG: number): Estimate {
   requireFinite('exactly', 'valueG', valueG)
@@ -21,10 +36,10 @@ export function exactly(valueG: number): Estimate {
 /** An estimate from its parts. Throws when a number is not finite; zero coefficients are dropped. */
 export function estimateOf(valueG: number, contributions: Record<string, number>): Estimate {
   requireFinite('estimateOf', 'valueG', valueG)
-  const kept: Record<string, number> = {}
+  const kept = noContributions()
   for (const key in contributions) {
     const coefficientG = contributions[key]!
-    requireFinite('estimateOf', `contributions.${key}`, coefficientG)
+    if (!Number.isFinite(coefficientG)) requireFinite('estimateOf', `contributions.${key}`, coefficientG)
     if (coefficientG !== 0) kept[key] = coefficientG
   }
   return { valueG, contributions: kept }
@@ -35,7 +50,7 @@ export function estimateOf(valueG: number, contributions: Record<string, number>
  * The values are summed with compensation, so that decimal grams add up as they do on paper.
  */
 export function addEstimates(estimates: readonly Estimate[]): Estimate {
-  const contributions: Record<string, number> = {}
+  const contributions = noContributions()
   for (const estimate of estimates) {
     for (const key in estimate.contributions) contributions[key] = (contributions[key] ?? 0) + estimate.contributions[key]!
   }
@@ -50,7 +65,7 @@ export function subtractEstimates(a: Estimate, b: Estimate): Estimate {
 /** The estimate times a plain factor (a count, −1). Throws when the factor is not finite. */
 export function scaleEstimate(estimate: Estimate, factor: number): Estimate {
   if (!Number.isFinite(factor)) throw new CoreInputError('scaleEstimate', 'factor', factor, 'a finite number')
-  const contributions: Record<string, number> = {}
+  const contributions = noContributions()
   for (const key in estimate.contributions) contributions[key] = factor * estimate.contributions[key]!
   return { valueG: factor * estimate.valueG, contributions }
 }

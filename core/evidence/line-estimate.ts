@@ -1,5 +1,5 @@
 import { CoreInputError } from '../errors'
-import { estimateOf, exactly, rectangularSigma, type Estimate } from '../estimate'
+import { contributionsOf, estimateOf, exactly, rectangularSigma, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import type { HonestyTable } from '../listings'
 import type { Mass, Subject, Weighing } from '../ledger'
@@ -93,10 +93,10 @@ function piecesPart(mass: Mass, quantity: number): number {
 /** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
 function scaledWeighing(mass: Mass, weighing: Weighing, quantity: number): Estimate {
   const factor = quantity / mass.valueCount
-  const contributions: Record<string, number> = {}
+  const contributions = contributionsOf()
   for (const key in weighing.contributions) contributions[key] = factor * weighing.contributions[key]!
-  const pieces = quantity === mass.valueCount ? 0 : piecesPart(mass, quantity)
-  return estimateOf(lineGrams(mass, quantity), { ...contributions, [`pieces:${mass.versionId}`]: pieces })
+  if (quantity !== mass.valueCount) contributions[`pieces:${mass.versionId}`] = piecesPart(mass, quantity)
+  return estimateOf(lineGrams(mass, quantity), contributions)
 }
 
 function typedWeighing(mass: Mass, quantity: number): Estimate {
@@ -105,10 +105,10 @@ function typedWeighing(mass: Mass, quantity: number): Estimate {
   const stepG = mass.resolutionG
   const placings = mass.pieceReadingsG?.length ?? 1
   const digit = stepG ** 2 / 12
-  return estimateOf(lineG, {
-    [`reading:${mass.versionId}`]: factor * Math.sqrt(stepG ** 2 / placings + digit),
-    [`zero:${mass.versionId}`]: factor * Math.sqrt(stepG ** 2 + digit),
-    [uncheckedGainKey]: -lineG * rectangularSigma(uncheckedGainHalfWidth),
-    [`pieces:${mass.versionId}`]: piecesPart(mass, quantity),
-  })
+  return estimateOf(lineG, contributionsOf(
+    [`reading:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 / placings + digit)],
+    [`zero:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 + digit)],
+    [uncheckedGainKey, -lineG * rectangularSigma(uncheckedGainHalfWidth)],
+    [`pieces:${mass.versionId}`, piecesPart(mass, quantity)],
+  ))
 }

@@ -76,12 +76,11 @@ export function buildsRepository(db: Db) {
              half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin, weighing
       FROM mass_versions
       WHERE build_id = :buildId AND id = :versionId`),
-    revision: db.prepare('UPDATE builds SET revision = :revision WHERE id = :id'),
+    revision: db.prepare('UPDATE builds SET revision = ? WHERE id = ?'),
     insertVersion: db.prepare(`
       INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g, piece_readings,
                                            half_range_g, own_spread_g, basis, origin, weighing, entry)
-      VALUES (:buildId, :versionId, :lineId, :madeAt, :evidence, :valueG, :valueCount, :resolutionG, :pieceReadings,
-              :halfRangeG, :ownSpreadG, :basis, :origin, :weighing, :entry)`),
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
                          removable, price_each_cents, note, tie, instead_of, properties, part_id, feed)
@@ -92,7 +91,7 @@ export function buildsRepository(db: Db) {
           listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g, state = excluded.state, role = excluded.role,
           removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note, tie = excluded.tie,
           instead_of = excluded.instead_of, properties = excluded.properties, part_id = excluded.part_id, feed = excluded.feed`),
-    pointToVersion: db.prepare('UPDATE lines SET mass_version_id = :massVersionId WHERE build_id = :buildId AND id = :id'),
+    pointToVersion: db.prepare('UPDATE lines SET mass_version_id = ? WHERE build_id = ? AND id = ?'),
     deleteLine: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
     position: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),
     lastPosition: db.prepare('SELECT coalesce(max(position), -1) FROM lines WHERE build_id = :buildId').pluck(),
@@ -140,7 +139,9 @@ export function buildsRepository(db: Db) {
 
   /** A version is written once: going back to one that is there is fine, giving its id other grams is not. */
   function addVersion(buildId: string, lineId: string, mass: Mass, madeAt: string, entry: number) {
-    if (sql.insertVersion.run({ ...massToRow(buildId, lineId, mass, madeAt), entry }).changes === 1) return
+    const row = massToRow(buildId, lineId, mass, madeAt)
+    const put = sql.insertVersion.run(buildId, row.versionId, lineId, madeAt, row.evidence, row.valueG, row.valueCount, row.resolutionG, row.pieceReadings, row.halfRangeG, row.ownSpreadG, row.basis, row.origin, row.weighing, entry)
+    if (put.changes === 1) return
     const { madeAt: _madeAt, ...kept } = massToRow(buildId, lineId, massFromRow(sql.version.get({ buildId, versionId: mass.versionId }) as MassRow)!, madeAt)
     const { madeAt: _again, ...wanted } = massToRow(buildId, lineId, mass, madeAt)
     for (const key of Object.keys(wanted) as (keyof typeof wanted)[]) {
@@ -152,7 +153,7 @@ export function buildsRepository(db: Db) {
   function putLine(buildId: string, line: Line, before: Line | null, position: number, madeAt: string, revision: number) {
     if (line.mass && line.mass !== before?.mass) addVersion(buildId, line.id, line.mass, madeAt, afterWhatCameIn + revision)
     if (before && onlyMassDiffers(before, line)) {
-      sql.pointToVersion.run({ buildId, id: line.id, massVersionId: line.mass?.versionId ?? null })
+      sql.pointToVersion.run(line.mass?.versionId ?? null, buildId, line.id)
       return
     }
     sql.putLine.run(lineToRow(buildId, line, position))
@@ -258,7 +259,7 @@ export function buildsRepository(db: Db) {
         if ('reference' in changed) replaceReference(build)
         if ('observations' in changed) replaceObservations(build)
       }
-      sql.revision.run({ id: buildId, revision })
+      sql.revision.run(revision, buildId)
     },
 
     searchLines: (text: string) => sql.searchLines.all({ pattern: `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%` }) as Found[],

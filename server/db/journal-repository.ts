@@ -16,7 +16,7 @@ export function journalRepository(db: Db) {
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
       INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch, key)
-      VALUES (:buildId, :seq, :at, :kind, :target, :title, :gramsBeforeG, :gramsAfterG, :auwBeforeG, :auwAfterG, :note, :undone, :patch, :key)`),
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     since: db.prepare(`SELECT ${columns}, patch, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`),
     nextUndo: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`),
     nextRedo: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`),
@@ -33,7 +33,9 @@ export function journalRepository(db: Db) {
     entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],
     records: (buildId: string) => sql.records.all({ buildId }).map(row => withPatch(row)!),
     lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
-    append: (buildId: string, record: JournalRecord, key: string | null = null) => { sql.append.run({ buildId, ...record, patch: JSON.stringify(record.patch), key }) },
+    append: (buildId: string, r: JournalRecord, key: string | null = null) => {
+      sql.append.run(buildId, r.seq, r.at, r.kind, r.target, r.title, r.gramsBeforeG, r.gramsAfterG, r.auwBeforeG, r.auwAfterG, r.note, r.undone, JSON.stringify(r.patch), key)
+    },
     /** Entries after one, oldest first, with the keys of the writes they came from. */
     since: (buildId: string, seq: number) => sql.since.all({ buildId, seq }).map((row) => {
       const { key, ...record } = row as RecordRow & { key: string | null }

@@ -284,9 +284,9 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     const untouched = sinceRevision(entry, seen).length === 0
     const asked = new Set<string>()
     /** Without keys of their own the writes of one request still belong together. */
-    const origin = newId()
+    let origin: string | null = null
     for (const [n, one] of wanted.entries()) {
-      const key = one.key ?? `${origin}.${n}`
+      const key = one.key ?? `${origin ??= newId()}.${n}`
       // Where nobody has written since, those before it in the same request are all there is, and its own; else each is looked at anew.
       const since = untouched && !asked.has(key) ? [] : sinceRevision(entry, seen)
       asked.add(key)
