@@ -200,3 +200,15 @@ test('what could not be loaded is said, and never looks like nothing', async ({ 
   await app.goto(`${server.address}/drawer`)
   await expect(app.getByRole('alert')).toContainText('does not answer')
 })
+
+test('every page opens although the server has gone: they were loaded ahead', async ({ app, server }) => {
+  await app.goto(server.address)
+  await app.waitForFunction(() => performance.getEntriesByName('pages loaded ahead').length > 0)
+  await server.kill()
+  for (const place of ['Drawer', 'Scales', 'Rules', 'Settings', 'Shelf']) {
+    await app.getByRole('link', { name: place, exact: true }).click()
+    await expect(app.getByRole('heading', { level: 1, name: place, exact: true })).toBeVisible()
+  }
+  await app.keyboard.press('?')
+  await expect(app.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+})

@@ -102,18 +102,12 @@ async function putAway(id: string, away: boolean) {
         <button v-if="bad.archived" type="button" @click="deleting = bad">Delete for good</button>
       </p>
     </article>
-    <el-dialog :model-value="deleting !== null" title="Delete for good" width="min(460px, 94vw)" @update:model-value="deleting = null">
-      <template v-if="deleting">
-        <p><b>{{ deleting.name }}</b> goes with its weighings, its journal and its photos. Its parts of the drawer lie in the drawer again. This cannot be taken back.</p>
-        <p>Keep its file first, if you may want it again: <a :href="`/api/builds/${deleting.id}/${shelf.unreadable.some(b => b.id === deleting!.id) ? 'raw' : 'file'}`" class="button" download>Save the build file</a></p>
-      </template>
-      <template #footer><button type="button" @click="deleting = null">Keep it</button> <button type="button" class="first" @click="removeForGood">Delete for good</button></template>
-    </el-dialog>
+    <LazyDeleteBuild v-if="deleting" :build="deleting" :unreadable="shelf.unreadable.some(b => b.id === deleting!.id)" @close="deleting = null" @remove="removeForGood" />
     <LazyStartBuild v-if="everStarted" v-model="starting" />
   </main>
 </template>
 
 <style scoped>
 .empty { text-align: center; padding: 48px; }
-.unreadable { border-left: 4px solid var(--over); } .unreadable h2 { margin-top: 0; } .ways { display: flex; gap: 8px; flex-wrap: wrap; } .el-dialog__footer button + button { margin-left: 8px; }
+.unreadable { border-left: 4px solid var(--over); } .unreadable h2 { margin-top: 0; } .ways { display: flex; gap: 8px; flex-wrap: wrap; }
 </style>

@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { Attempts } from '../network/attempts'
+import type { Attempts } from '../network/attempts'
 import { forwardingHeaders, isAtHome, refusalOf, type Refusal, type RequestFacts } from '../network/origin'
 import { headersFor } from '../network/headers'
 import { signInPage, signInPolicy, troublePage, whereTo } from '../network/sign-in-page'
@@ -26,7 +26,8 @@ declare module '#auth-utils' {
  * to the network, and then wants the session that the passphrase gives; without it nothing but the sign-in page is answered.
  */
 export default defineNitroPlugin((nitro) => {
-  const attempts = new Attempts()
+  let counting: Promise<Attempts> | null = null
+  const counted = () => counting ??= import('../network/attempts').then(module => new module.Attempts())
   /** What sessions need, made ready at the start; tried again where the data could not be read then. */
   let opened: Promise<void> | null = null
   const ready = () => opened ??= openSessions().catch((error) => {
@@ -66,6 +67,7 @@ export default defineNitroPlugin((nitro) => {
     const from = event.node.req.socket.remoteAddress ?? ''
     const form = new URLSearchParams((await bodyBytes(event, 2000, tooLarge.passphrase)).toString('utf8'))
     const then = whereTo(form.get('then'))
+    const attempts = await counted()
     const waitMs = await attempts.admit(from)
     if (waitMs > 0) {
       setHeader(event, 'retry-after', Math.ceil(waitMs / 1000))

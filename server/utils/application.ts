@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url'
 import { DataProblem, dataProblemOf } from '../db/data-problem'
 import { FolderHeld, ownFolder, type Ownership } from '../db/owner'
 import { inThisThread, inWorkerThread } from '../services/report-runner'
+import migrations from '#migrations'
 import { makeApplication, type Application } from '../services/application'
 
 interface Running { readonly application: Application, readonly path: string, readonly inode: number, readonly ownership: Ownership }
@@ -60,9 +61,6 @@ async function lookAfter(): Promise<void> {
 async function open(): Promise<Running> {
   // Everything kept is for this user alone.
   process.umask(0o077)
-  const storage = useStorage('assets:migrations')
-  const names = (await storage.getKeys()).filter(key => key.endsWith('.sql'))
-  const migrations = await Promise.all(names.map(async name => ({ name, sql: String(await storage.getItem(name)) })))
   const folder = resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
   const ownership = takeFolder(folder)
   const path = join(folder, 'jolly-gram.sqlite')

@@ -24,7 +24,10 @@ export function networkAddresses(names: string): string[] {
 let made: PassphraseService | null = null
 export async function usePassphrase(): Promise<PassphraseService> {
   const app = await useApplication()
-  made ??= passphraseService(app.secrets, app.sessions, { hash: hashPassword, verify: verifyPassword }, process.env.JOLLY_GRAM_PASSPHRASE ?? '')
+  made ??= passphraseService(app.secrets, app.sessions, {
+    hash: async text => (await import('../network/hashing')).hashing.hash(text),
+    verify: async (kept, text) => (await import('../network/hashing')).hashing.verify(kept, text),
+  }, process.env.JOLLY_GRAM_PASSPHRASE ?? '')
   return made
 }
 
