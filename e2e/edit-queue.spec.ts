@@ -56,6 +56,46 @@ for (const [how, begin] of Object.entries(troubles)) {
   })
 }
 
+for (const slowMs of [2500, 4000]) {
+  test(`an answer that takes ${slowMs / 1000} s, and another build opened meanwhile: nothing is lost, and “Saved” is said only when it is`, async ({ app, server }) => {
+    await app.goto(`${server.address}/builds/marzipan/parts`)
+    await app.route('**/commands**', async (route) => {
+      await new Promise(after => setTimeout(after, slowMs))
+      await route.continue().catch(() => undefined)
+    })
+    for (const grams of ['3.01', '3.02', '3.03']) await type(app, 'strap', grams)
+    await openBuild(app, 'Nougat')
+    await expect(app.locator('.waiting')).toContainText('of Marzipan')
+    await type(app, 'strap', '2.50')
+    await expect(app.getByText('Saved', { exact: true })).toBeHidden()
+    await expect(app.locator('.waiting')).toBeHidden({ timeout: 30_000 })
+    await saved(app)
+    expect([await gramsOf(server, 'marzipan', 'strap'), await gramsOf(server, 'nougat', 'strap')]).toEqual([3.03, 2.5])
+    const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
+    expect(entries.slice(0, 3).map(entry => entry.gramsAfterG)).toEqual([3.03, 3.02, 3.01])
+  })
+}
+
+test('a note that is too long stands among four edits: it alone is set aside', async ({ app, server }) => {
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await troubles.fails(app)
+  await type(app, 'strap', '3.01')
+  await app.locator('[data-row=strap] [data-col=slot]').click()
+  const note = app.getByLabel('Note', { exact: true })
+  await note.evaluate(field => field.removeAttribute('maxlength'))
+  await note.fill('x'.repeat(2001))
+  await note.blur()
+  await type(app, 'pad', '1.22')
+  await type(app, 'strap', '3.04')
+  await end(app)
+  await expect(app.locator('.waiting')).toHaveText('1 not written', { timeout: 25_000 })
+  await expect.poll(() => gramsOf(server, 'marzipan', 'strap')).toBe(3.04)
+  expect(await gramsOf(server, 'marzipan', 'pad')).toBe(1.22)
+  expect((await lineOf(server, 'marzipan', 'strap')).note).not.toContain('xxx')
+  await app.locator('.waiting').click()
+  await expect(app.getByRole('dialog', { name: 'Not written yet' })).toContainText('at most 2000 characters')
+})
+
 test('a tab that is closed while the server is away leaves its edits to the next one, the drawer’s and settings’ too', async ({ app, server, context }) => {
   const errors: string[] = []
   await app.goto(`${server.address}/builds/marzipan/parts`)

@@ -3,7 +3,12 @@
 const edits = useEditsStore()
 const route = useRoute()
 const open = ref(false)
-const waiting = computed(() => edits.waiting)
+/** What the page itself says it is saving. */
+const openHere = computed(() => typeof route.params.id === 'string' ? documentOfBuild(route.params.id) : route.path.slice(1))
+/** What is on its way for something that is not open: said where it takes longer than a blink. */
+const underway = computed(() => edits.states.filter(state => state.document !== openHere.value))
+const longUnderway = refDebounced(underway, 800)
+const waiting = computed(() => edits.states.filter(state => edits.waiting.includes(state) || (underway.value.includes(state) && longUnderway.value.some(({ document }) => document === state.document))))
 const label = computed(() => {
   const parts = waiting.value.map(state => `${state.waiting} of ${state.name} ${state.waiting === 1 ? 'waits' : 'wait'}`)
   if (edits.asides.length > 0) parts.push(`${edits.asides.length} not written`)
@@ -19,7 +24,7 @@ watch(label, (text) => { if (text === '') open.value = false })
   <el-dialog v-model="open" title="Not written yet" width="min(680px, 94vw)">
     <p v-if="edits.onlyHere" class="note">This browser keeps nothing: what waits is lost when this tab is closed.</p>
     <section v-for="state in waiting" :key="state.document">
-      <h3><NuxtLink :to="pageOf(state.document)" @click="open = false">{{ state.name }}</NuxtLink> <small class="soft">{{ whyWaiting(state) }}</small></h3>
+      <h3><NuxtLink :to="pageOf(state.document)" @click="open = false">{{ state.name }}</NuxtLink> <small class="soft">{{ whyWaiting(state) || 'on its way' }}</small></h3>
       <ol>
         <li v-for="edit in edits.queue.pending(state.document)" :key="edit.key">{{ edit.words }} <button type="button" class="plain" @click="edits.queue.setAsideByHand(edit.key, 'Taken out of the line by hand.')">Set aside</button></li>
       </ol>
