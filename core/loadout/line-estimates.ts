@@ -23,21 +23,23 @@ export class LineEstimates {
   private readonly estimates = new WeakMap<Line, Estimate>()
   private readonly causeNumbers = new Map<string, number>()
   private readonly conditioning: Conditioning
-  private readonly bookedKeys: ReadonlySet<string>
-  private readonly madeFrom: { honesty: string, observations: readonly Observation[], booked: string }
+  private readonly commonKeys: ReadonlySet<string>
+  private readonly commonVersions: ReadonlySet<string>
+  private readonly madeFrom: { honesty: string, observations: readonly Observation[], common: string }
 
-  constructor(private readonly honesty: HonestyTable, observations: readonly Observation[] = [], booked: readonly string[] = []) {
-    this.bookedKeys = new Set(booked)
-    this.madeFrom = { honesty: honesty.fingerprint, observations, booked: booked.join() }
+  constructor(private readonly honesty: HonestyTable, observations: readonly Observation[] = [], common: Common = nothingInCommon) {
+    this.commonKeys = new Set(common.keys)
+    this.commonVersions = new Set(common.versions)
+    this.madeFrom = { honesty: honesty.fingerprint, observations, common: signatureOf(common) }
     this.conditioning = new Conditioning(takenIn(observations, honesty))
   }
 
   /** The estimates of a build: these ones while nothing they rest on has changed but lines. */
   for(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): LineEstimates {
-    const booked = bookedCauses(build.lines)
-    const same = honesty.fingerprint === this.madeFrom.honesty && booked.join() === this.madeFrom.booked
+    const common = inCommon(build.lines)
+    const same = honesty.fingerprint === this.madeFrom.honesty && signatureOf(common) === this.madeFrom.common
       && (build.observations === this.madeFrom.observations || build.observations.length + this.madeFrom.observations.length === 0)
-    return same ? this : new LineEstimates(honesty, build.observations, booked)
+    return same ? this : new LineEstimates(honesty, build.observations, common)
   }
 
   /** Ids of observations left out because they contradict the others exactly. */
@@ -70,9 +72,10 @@ export class LineEstimates {
     const causes: number[] = []
     const coefficientsG: number[] = []
     let ownVarianceG2 = 0
+    const isRepeated = line.mass !== null && this.commonVersions.has(line.mass.versionId)
     for (const key in contributions) {
       const coefficientG = contributions[key]!
-      if (isSharedCause(key) || this.conditioning.touches(key) || this.bookedKeys.has(key)) {
+      if (isRepeated || isSharedCause(key) || this.conditioning.touches(key) || this.commonKeys.has(key)) {
         causes.push(this.numberOf(key))
         coefficientsG.push(coefficientG)
       }
@@ -91,12 +94,37 @@ export class LineEstimates {
   }
 }
 
-/** The causes a booked difference has in common with the lines it was taken from. */
-function bookedCauses(lines: readonly Line[]): string[] {
-  return lines.flatMap(({ mass }) => mass?.weighing?.method === 'booked difference' ? Object.keys(mass.weighing.contributions) : [])
+/** What lines have in common besides the causes that are always shared: grams that stand on several of them, and keys of single weighings. */
+interface Common { readonly keys: readonly string[], readonly versions: readonly string[] }
+const nothingInCommon: Common = { keys: [], versions: [] }
+const signatureOf = ({ keys, versions }: Common) => `${keys.join()}|${versions.join()}`
+
+/**
+ * One product on two lines, or one weighing on duplicated lines, is one cause: the versions of grams and the keys of
+ * weighings that stand on more than one line. A booked difference has its causes in common with the lines it was taken from.
+ */
+function inCommon(lines: readonly Line[]): Common {
+  const versions = new Set<string>()
+  const repeated = new Set<string>()
+  const met = new Set<string>()
+  const keys = new Set<string>()
+  for (const { mass } of lines) {
+    if (!mass) continue
+    if (versions.has(mass.versionId)) { repeated.add(mass.versionId); continue }
+    versions.add(mass.versionId)
+    if (!mass.weighing) continue
+    const booked = mass.weighing.method === 'booked difference'
+    for (const key in mass.weighing.contributions) {
+      if (isSharedCause(key)) continue
+      if (booked || met.has(key)) keys.add(key)
+      met.add(key)
+    }
+  }
+  if (keys.size + repeated.size === 0) return nothingInCommon
+  return { keys: [...keys], versions: [...repeated] }
 }
 
 /** The estimates of a build made afresh. */
 export function estimatesOf(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): LineEstimates {
-  return new LineEstimates(honesty, build.observations, bookedCauses(build.lines))
+  return new LineEstimates(honesty, build.observations, inCommon(build.lines))
 }

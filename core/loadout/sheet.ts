@@ -1,4 +1,5 @@
 import type { Build, Line, LoadoutChoice, Setup } from '../ledger'
+import { sumCompensated } from '../numbers'
 import { isOptional } from './counted'
 import type { LineEstimates, LinePart } from './line-estimates'
 
@@ -17,8 +18,8 @@ type Flies = (typeof Flies)[keyof typeof Flies]
 
 /** A running sum of lines: compensated value, own variance, shared coefficients, lines without grams. */
 class Sum {
-  private sumG = 0
-  private lostG = 0
+  sumG = 0
+  lostG = 0
   ownVarianceG2 = 0
   openLines = 0
   readonly sharedG: Float64Array
@@ -33,10 +34,6 @@ class Sum {
     this.ownVarianceG2 += part.ownVarianceG2
     for (let c = 0; c < part.causes.length; c++) this.sharedG[part.causes[c]!]! += part.coefficientsG[c]!
     if (open) this.openLines++
-  }
-
-  get valueG(): number {
-    return this.sumG + this.lostG
   }
 }
 
@@ -79,7 +76,7 @@ export class LoadoutSheet {
       }
       result.push({
         choice,
-        massG: airframe.valueG + setup.valueG + pack.valueG,
+        massG: sumCompensated([airframe.sumG, setup.sumG, pack.sumG, airframe.lostG, setup.lostG, pack.lostG]),
         sigmaG: Math.sqrt(variance),
         openLines: airframe.openLines + setup.openLines + pack.openLines,
       })

@@ -1,6 +1,5 @@
-import { addEstimates, sigmaG } from '../estimate'
 import type { Build, LoadoutChoice } from '../ledger'
-import { allowedLoadouts, countedLines, loadoutMasses, type LineEstimates } from '../loadout'
+import { allowedLoadouts, countedLines, loadoutMasses, loadoutMassesWithoutRemovable, type LineEstimates, type LoadoutMass } from '../loadout'
 import { limitG, type RuleCard } from '../rules'
 import { judge, type Verdict, type VerdictWord } from '../verdict'
 
@@ -14,42 +13,46 @@ export interface CardJudgement {
   readonly verdict: Verdict | null
   /** Names of counted lines left out as removable. */
   readonly leftOut: readonly string[]
-  /** The loadout looked at, when it is not the one asked about (the heaviest allowed). */
+  /** The loadout looked at, when it is not the one asked about (the one that decides among those allowed). */
   readonly heaviest: LoadoutChoice | null
   readonly openLines: number
 }
 
-/** The heaviest loadout the builder allows, by mean; the one given when none is allowed. */
-export function heaviestLoadout(build: Build, fallback: LoadoutChoice, estimates: LineEstimates): LoadoutChoice {
-  let heaviest = fallback
-  let massG = -1
-  for (const loadout of loadoutMasses(build, allowedLoadouts(build), estimates)) {
-    if (loadout.massG > massG) { massG = loadout.massG; heaviest = loadout.choice }
-  }
-  return heaviest
+/** A loadout's mass under one card. While counted lines have no grams, Clear becomes too close to call: grams nobody has named cannot take mass away. */
+export function judgeMass({ massG, sigmaG, openLines }: Pick<LoadoutMass, 'massG' | 'sigmaG' | 'openLines'>, card: RuleCard, limit: number | null, confidence: number): Verdict | null {
+  if (limit === null || card.comparator === 'none') return null
+  const verdict = judge({ massG, sigmaG, limitG: limit, comparator: card.comparator, confidence })
+  return openLines > 0 && verdict.word === 'Clear' ? { ...verdict, word: 'Too close to call' } : verdict
 }
 
 /**
- * Judges one loadout under one card, counting what the card counts. While counted lines have no grams, Clear
- * becomes too close to call: grams nobody has named cannot take mass away.
+ * Which of the loadouts a builder allows decides under a card that looks at the declared maximum: one that is Over, even
+ * while grams of others are unknown; else one with grams nobody has said; else the least probable. Null when none is allowed
+ * or the card has no limit.
  */
-export function judgeUnderCard(build: Build, choice: LoadoutChoice, card: RuleCard, estimates: LineEstimates): CardJudgement {
-  const heaviest = card.counts === 'maximum-take-off' ? heaviestLoadout(build, choice, estimates) : null
-  const onBoard = countedLines(build, heaviest ?? choice)
-  const counted = card.counts === 'airframe-and-pack' ? onBoard.filter(line => !line.removable) : onBoard
-  const total = addEstimates(counted.map(line => estimates.of(line)))
-  const sigma = sigmaG(total)
+export function decidingLoadout(allowed: readonly LoadoutMass[], card: RuleCard, confidence: number): LoadoutMass | null {
   const limit = limitG(card)
-  const openLines = counted.filter(line => !line.mass).length
-  let verdict: Verdict | null = null
-  if (limit !== null && card.comparator !== 'none') {
-    verdict = judge({ massG: total.valueG, sigmaG: sigma, limitG: limit, comparator: card.comparator, confidence: build.aim.confidence })
-    if (openLines > 0 && verdict.word === 'Clear') verdict = { ...verdict, word: 'Too close to call' }
+  let deciding: { mass: LoadoutMass, verdict: Verdict, rank: number } | null = null
+  for (const mass of allowed) {
+    const verdict = judgeMass(mass, card, limit, confidence)
+    if (!verdict) return null
+    const rank = verdict.word === 'Over' ? 2 : mass.openLines > 0 ? 1 : 0
+    if (!deciding || rank > deciding.rank || (rank === deciding.rank && isTighter(verdict, deciding.verdict))) deciding = { mass, verdict, rank }
   }
+  return deciding?.mass ?? null
+}
+
+/** Judges one loadout under one card, counting what the card counts. The masses are those of the loadout sheet. */
+export function judgeUnderCard(build: Build, choice: LoadoutChoice, card: RuleCard, estimates: LineEstimates): CardJudgement {
+  const { confidence } = build.aim
+  const deciding = card.counts === 'maximum-take-off' ? decidingLoadout(loadoutMasses(build, allowedLoadouts(build), estimates), card, confidence) : null
+  const withoutRemovable = card.counts === 'airframe-and-pack'
+  const looked = deciding ?? (withoutRemovable ? loadoutMassesWithoutRemovable : loadoutMasses)(build, [choice], estimates)[0]!
+  const limit = limitG(card)
   return {
-    card, limitG: limit, massG: total.valueG, sigmaG: sigma, verdict, openLines,
-    leftOut: onBoard.filter(line => !counted.includes(line)).map(line => line.name),
-    heaviest,
+    card, limitG: limit, massG: looked.massG, sigmaG: looked.sigmaG, verdict: judgeMass(looked, card, limit, confidence), openLines: looked.openLines,
+    leftOut: withoutRemovable ? countedLines(build, choice).filter(line => line.removable).map(line => line.name) : [],
+    heaviest: deciding?.choice ?? null,
   }
 }
 

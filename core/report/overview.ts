@@ -1,6 +1,7 @@
 import { progressOf } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
-import { addEstimates, sigmaG, spreadG, type Estimate } from '../estimate'
+import { addEstimates, type Estimate } from '../estimate'
+import { spreadFactor95 } from '../numbers'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
 import type { HonestyTable } from '../listings'
@@ -32,12 +33,12 @@ export interface Overview {
 export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly RuleCard[], estimates: LineEstimates): Overview {
   const counted = countedLines(build, choice)
   const total = addEstimates(counted.map(line => estimates.of(line)))
+  // One computation of the sum for head, sheet, report and cards: they agree to the last digit.
+  const { massG, sigmaG: sigma } = loadoutMasses(build, [choice], estimates)[0]!
   const judgements = chosenCards(build, cards).map(card => judgeUnderCard(build, choice, card, estimates))
   return {
     choice, counted, total,
-    massG: total.valueG,
-    sigmaG: sigmaG(total),
-    spreadG: spreadG(total),
+    massG, sigmaG: sigma, spreadG: spreadFactor95 * sigma,
     dry: addEstimates(dryLines(build, choice).map(line => estimates.of(line))),
     groups: groupTotals(counted, estimates),
     judgements,
@@ -136,7 +137,7 @@ export interface ReportRow {
 export function reportRows(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ReportRow[] {
   const estimates = estimatesOf(build, honesty)
   const chosen = chosenCards(build, cards)
-  const spreadOf = (sigma: number) => spreadG({ valueG: 0, contributions: { u: sigma } })
+  const spreadOf = (sigma: number) => spreadFactor95 * sigma
   return loadoutMasses(build, allLoadouts(build), estimates).map(({ choice, massG, sigmaG: sigma }) => ({
     loadout: loadoutName(build, choice), choice, auwG: massG, spreadG: spreadOf(sigma),
     cards: chosen.map((card) => {

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG } from '../estimate'
 import { blankAim, evidences, makeLine, makeMass, type Build, type Line, type Slot } from '../ledger'
 import { HonestyTable } from '../listings'
-import { allLoadouts, countedLines, estimatesOf, LineEstimates, loadoutMasses } from '../loadout'
+import { allLoadouts, countedLines, defaultLoadout, estimatesOf, LineEstimates, loadoutMasses } from '../loadout'
 import { startingCards } from '../rules'
-import { bestNarrowing, bindingJudgement, judgeUnderCard, overviewOf, reportRows, shelfEntry, spreadShares } from './index'
+import { bestNarrowing, bindingJudgement, chosenCards, judgeUnderCard, loadoutVerdicts, overviewOf, reportRows, shelfEntry, spreadShares } from './index'
 
 function grams(id: string, slot: Slot, valueG: number, more: Partial<Line> = {}): Line {
   return makeLine({ id, slot, name: id, mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG, ownSpreadG: 0 }), ...more })
@@ -33,6 +33,21 @@ describe('what a card counts', () => {
     expect(judgeUnderCard(two, two.flies, eu, estimates())).toMatchObject({ massG: 265, verdict: { word: 'Over' }, heaviest: { packLineId: 'q' } })
     const never = { ...two, neverFlown: [{ setupId: 's', packLineId: 'q' }] }
     expect(judgeUnderCard(never, never.flies, eu, estimates())).toMatchObject({ massG: 102, verdict: { word: 'Clear' } })
+  })
+  it('not the heaviest by mean decides, but the least probable: a pack that is only guessed is not Clear in its cell and too close by itself', () => {
+    const eu = startingCards.find(c => c.id === 'eu-open-a1-home-built')!
+    const guess = makeLine({ id: 'q', slot: 'pack', name: 'q', mass: makeMass({ versionId: 'v-q', evidence: 'guess', valueG: 107 }) })
+    const two = buildOf([grams('frame', 'frame', 130), grams('heavy', 'pack', 112), guess])
+    expect(judgeUnderCard(two, two.flies, eu, estimates())).toMatchObject({ heaviest: { packLineId: 'q' }, verdict: { word: 'Too close to call' } })
+    expect(loadoutVerdicts(two, allLoadouts(two), [eu], estimates()).map(one => one.binding?.verdict?.word)).toEqual(['Too close to call', 'Too close to call'])
+  })
+  it('a pack nobody has said the grams of is not Clear; one that is Over is Over all the same', () => {
+    const eu = startingCards.find(c => c.id === 'eu-open-a1-home-built')!
+    const open = { ...grams('q', 'pack', 0), mass: null }
+    const two = buildOf([grams('frame', 'frame', 130), grams('known', 'pack', 90), open])
+    expect(judgeUnderCard(two, two.flies, eu, estimates())).toMatchObject({ heaviest: { packLineId: 'q' }, openLines: 1, verdict: { word: 'Too close to call' } })
+    const over = buildOf([...two.lines, grams('brick', 'pack', 180)])
+    expect(judgeUnderCard(over, over.flies, eu, estimates())).toMatchObject({ heaviest: { packLineId: 'brick' }, openLines: 0, verdict: { word: 'Over' } })
   })
   it('the worst verdict binds, whatever the order of the cards', () => {
     const both = [under('jp-100'), under('uk-flyer-100')]
@@ -115,6 +130,48 @@ describe('loadout sums', () => {
       const row = reportRows(build, startingCards, new HonestyTable()).find(r => r.choice.packLineId === overview.counted.find(l => l.slot === 'pack')?.id)
       if (row && entry.massG === overview.massG) expect(row.auwG).toBeCloseTo(overview.massG, 9)
     }))
+  })
+  it('one thing on two lines is one cause: head, sheet, report, shelf and cards give one figure, to the last digit', () => {
+    let repeated = 0
+    const twice = fc.array(fc.nat(), { maxLength: 4 })
+    fc.assert(fc.property(anyBuild, twice, share, offG, (plain, copies, part, off) => {
+      // Lines that are the same part of the drawer, or copies of a line that was weighed on the pan.
+      const extra = copies.map((at, i) => {
+        const of = plain.lines[at % plain.lines.length]!
+        const weighing = i % 2 === 0 ? null : { takenAt: '2026-11-01T10:00:00Z', scaleId: 's', scaleName: 's', checkId: null, method: 'on the pan' as const, displaysG: [5], tare: null, supersedes: null, contributions: { 'weighing:w': 0.02, 'tared:t': 0.01, 'gain:s:unchecked': -0.01 } }
+        const mass = of.mass && weighing ? { ...of.mass, evidence: 'weighed' as const, weighing, versionId: `copy-${i}` } : of.mass
+        return { ...of, id: `x${i}`, name: `copy ${i}`, mass }
+      })
+      repeated += extra.length
+      const build = observed({ ...plain, lines: [...plain.lines, ...extra] }, part, off)
+      const honesty = new HonestyTable()
+      const table = estimatesOf(build, honesty)
+      const cards = chosenCards({ ...build, aim: { ...build.aim, cardIds: startingCards.map(card => card.id) } }, startingCards)
+      const asked = { ...build, aim: { ...build.aim, cardIds: cards.map(card => card.id) } }
+      const rows = reportRows(asked, startingCards, honesty)
+      const sheet = loadoutVerdicts(asked, allLoadouts(asked), cards, table)
+      for (const [i, choice] of allLoadouts(asked).entries()) {
+        const head = overviewOf(asked, choice, startingCards, table)
+        const slow = addEstimates(countedLines(asked, choice).map(l => table.of(l)))
+        expect(head.massG).toBeCloseTo(slow.valueG, 8)
+        expect(head.sigmaG).toBeCloseTo(sigmaG(slow), 8)
+        expect([sheet[i]!.massG, sheet[i]!.sigmaG, rows[i]!.auwG, rows[i]!.spreadG]).toEqual([head.massG, head.sigmaG, head.massG, head.spreadG])
+        for (const [c, judgement] of head.judgements.entries()) {
+          expect([sheet[i]!.judgements[c]!.massG, sheet[i]!.judgements[c]!.sigmaG, sheet[i]!.judgements[c]!.verdict]).toEqual([judgement.massG, judgement.sigmaG, judgement.verdict])
+          expect([rows[i]!.cards[c]!.massG, rows[i]!.cards[c]!.probability]).toEqual([judgement.massG, judgement.verdict?.probability ?? null])
+        }
+      }
+      const entry = shelfEntry(asked, startingCards, honesty)
+      const flown = overviewOf(asked, defaultLoadout(asked), startingCards, table)
+      expect([entry.massG, entry.sigmaG, entry.word, entry.probability]).toEqual([flown.massG, flown.sigmaG, flown.binding?.verdict?.word ?? null, flown.binding?.verdict?.probability ?? null])
+    }), { numRuns: 500 })
+    expect(repeated).toBeGreaterThan(300)
+  })
+  it('a weighed line and its copy weigh twice as much with twice the spread of the one weighing, everywhere', () => {
+    const weighing = { takenAt: '2026-11-01T10:00:00Z', scaleId: 's', scaleName: 's', checkId: null, method: 'on the pan' as const, displaysG: [20], tare: null, supersedes: null, contributions: { 'weighing:w': 0.3 } }
+    const mass = makeMass({ versionId: 'v', evidence: 'weighed', valueG: 20, weighing })
+    const build = buildOf([makeLine({ id: 'a', slot: 'motor', name: 'a', mass }), makeLine({ id: 'b', slot: 'motor', name: 'b', mass: { ...mass, versionId: 'w' } })])
+    expect(loadoutMasses(build, [build.flies], estimatesOf(build, new HonestyTable()))[0]).toMatchObject({ massG: 40, sigmaG: 0.6 })
   })
   it('dry mass has neither pack nor payload, and only fitted lines have a price', () => {
     const build = buildOf([
