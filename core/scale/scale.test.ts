@@ -11,6 +11,17 @@ const unchecked: ScaleState = { scale, check: null }
 const tare = { id: 't1', displayG: 0 }
 const total = (estimate: Estimate, prefix: string) => Math.hypot(...Object.entries(estimate.contributions).filter(([key]) => key.startsWith(prefix)).map(([, c]) => c))
 
+/** Random numbers with a seed: uniform from 0 to 1 (mulberry32), and normal with mean 0 and variance 1 (Box–Muller). */
+function chanceOf(seed: number) {
+  const uniform = () => {
+    seed = (seed + 0x6D2B79F5) | 0
+    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+  return { uniform, normal: () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform()) }
+}
+
 describe('a check', () => {
   it('with a zero and one reference: the worked example', () => {
     const result = evaluateCheck(scale, check)
@@ -80,10 +91,45 @@ describe('a scale', () => {
     const [before, after] = [50.0, 50.02].map(displayG => evaluateCheck(scale, [{ references: [], displayG: 0 }, { references: [{ ...fifty, toleranceG: 5 }], displayG }]))
     expect(driftBetween(before!, after!).sigma).toBeLessThan(5e-4)
   })
-  it('learns its repeatability from the same thing ten times, never below a third of a step', () => {
-    expect(repeatabilityFrom([5.01, 5.02, 5.0, 5.01, 5.02, 5.0], 0.01)).toBeCloseTo(0.008944, 6)
-    expect(repeatabilityFrom([5, 5, 5, 5], 0.01)).toBeCloseTo(0.01 / 3, 12)
-    expect(() => repeatabilityFrom([5, 5], 0.01)).toThrow('displaysG')
+  it('learns its repeatability from the same thing placed again and again: blended with half a step, widened by Student’s factor', () => {
+    // s 0.0089443 of six: √((4·0.005² + 5·0.00008)/7) = 0.0084515 and 0.0089443·2.5706/1.96 = 0.0117305
+    expect(repeatabilityFrom([5.01, 5.02, 5.0, 5.01, 5.02, 5.0], 0.01)).toBeCloseTo(0.0117305, 6)
+    expect(repeatabilityFrom([5, 5, 5, 5], 0.01)).toBeCloseTo(Math.sqrt(4 * 0.005 ** 2 / 5), 12)
+    expect(repeatabilityFrom([5, 5.01], 0.01)).toBeCloseTo(0.0070711 * 12.7062 / 1.959964, 5)
+    expect(repeatabilityFrom([5, 5], 0.01)).toBeCloseTo(Math.sqrt(4 * 0.005 ** 2 / 3), 12)
+    expect(() => repeatabilityFrom([5], 0.01)).toThrow('displaysG')
+  })
+  it.each([2, 3, 5, 10])('from %i placings it makes 95 %% intervals that hold: 20,000 weighings each, tared and untared', (n) => {
+    const { normal, uniform } = chanceOf(20261100 + n)
+    for (const noiseSteps of [0.3, 1, 1.5, 3]) {
+      for (const isTared of [true, false]) {
+        let held = 0
+        const runs = 20_000
+        for (let i = 0; i < runs; i++) {
+          const shown = (massG: number) => Math.round((0.37 + massG * 1.0007 + normal() * noiseSteps * 0.01) / 0.01) * 0.01
+          const thingG = 20 + 30 * uniform()
+          const own = { ...scale, repeatabilityG: repeatabilityFrom(Array.from({ length: n }, () => shown(thingG)), 0.01) }
+          const referenceG = 50 + 0.01 * (2 * uniform() - 1)
+          const result = evaluateCheck(own, [{ references: [], displayG: shown(0) }, { references: [fifty], displayG: shown(referenceG) }])
+          const massG = 5 + 60 * uniform()
+          const estimate = weighedEstimate({ scale: own, check: { id: 'c', result } }, { id: 'w', displaysG: [shown(massG)], tare: isTared ? { id: 't', displayG: shown(0) } : null })
+          if (Math.abs(estimate.valueG - massG) <= 1.959964 * sigmaG(estimate)) held++
+        }
+        expect(held / runs, `${noiseSteps} steps, ${isTared ? 'tared' : 'untared'}`).toBeGreaterThanOrEqual(n === 2 ? 0.92 : 0.945)
+      }
+    }
+  })
+  it('a check takes one placing to repeat no better than 0.3 of a step', () => {
+    const steady = { ...scale, repeatabilityG: 0.001 }
+    expect(evaluateCheck(steady, check).noiseSigma).toBeCloseTo(Math.sqrt((0.003 ** 2 + 0.01 ** 2 / 12) / 1250), 12)
+  })
+  it('untared, a reference moves the level too: 1/J of its tolerance besides the gain’s part', () => {
+    const at = (displayG: number) => weighedEstimate(checked, { id: 'w', displaysG: [displayG], tare: null })
+    const toleranceSigma = 0.01 / Math.sqrt(3)
+    // At the reference itself everything it is off by is in the result, at nothing none of it.
+    expect(Math.abs(at(50.11).contributions['gain:reference:fifty']!)).toBeCloseTo(toleranceSigma, 9)
+    expect(at(0).contributions['gain:reference:fifty'] ?? 0).toBeCloseTo(0, 9)
+    expect(Math.abs(at(25.055).contributions['gain:reference:fifty']!)).toBeCloseTo(toleranceSigma / 2, 6)
   })
 })
 

@@ -1,7 +1,7 @@
 import { CoreInputError, requireFinite } from '../errors'
 import { addEstimates, estimateOf, rectangularSigma, scaleEstimate, subtractEstimates, type Estimate } from '../estimate'
 import { sumCompensated } from '../numbers'
-import type { CheckResult } from './check'
+import { noiseInCheckG, type CheckResult } from './check'
 import { repeatabilityOf, type Scale } from './types'
 
 /** An unchecked scale may be wrong by this fraction either way (rectangular). */
@@ -45,13 +45,17 @@ export function weighedEstimate(state: ScaleState, capture: Capture): Estimate {
   const massG = (displayG - zeroG) / gain
   const own = Math.sqrt(repeatability ** 2 / displaysG.length + digit) / gain
   const onePlacing = Math.sqrt(repeatability ** 2 + digit)
+  const inCheck = Math.sqrt(noiseInCheckG(scale) ** 2 + digit)
   const contributions: Record<string, number> = { [`weighing:${id}`]: own }
   if (tare) contributions[`tared:${tare.id}`] = onePlacing / gain
-  else if (check) contributions[`level:${check.id}`] = onePlacing / Math.sqrt(check.result.placings) / gain
+  else if (check) contributions[`level:${check.id}`] = inCheck / Math.sqrt(check.result.placings) / gain
   else contributions[`level:${scale.id}:unchecked`] = onePlacing
   if (check && check.result.linearityG > 0) contributions[`linearity:${id}`] = rectangularSigma(check.result.linearityG) / gain
   const leverG = check && !tare ? massG - check.result.meanMassG : massG
-  return estimateOf(massG, { ...contributions, ...gainParts(state, leverG) })
+  for (const [key, partG] of Object.entries(gainParts(state, leverG))) contributions[key] = partG
+  // Without a tare the level is the check's, and with it the mean of the references it was made with.
+  if (check && !tare) for (const id in check.result.referenceLevelsG) contributions[`gain:reference:${id}`] = (contributions[`gain:reference:${id}`] ?? 0) - check.result.referenceLevelsG[id]!
+  return estimateOf(massG, contributions)
 }
 
 /** Signed gain parts of a mass that far from where the scale is known, grams. */

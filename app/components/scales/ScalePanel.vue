@@ -48,7 +48,7 @@ async function keepTen() {
   const read = displays.value.filter(text => text.trim() !== '').map(text => readGrams(text))
   const bad = read.find(isNotRead)
   if (bad) { problem.value = bad.problem; return }
-  if (read.length < 4) { problem.value = 'At least four placings; ten tell more.'; return }
+  if (read.length < 2) { problem.value = 'At least two placings; ten tell more, and few are widened for it.'; return }
   await save({ repeatabilityG: Number(repeatabilityFrom(read.map(r => isNotRead(r) ? 0 : r.massG), props.scale.resolutionG).toFixed(5)) })
   if (!problem.value) { open.value = ''; displays.value = Array<string>(10).fill('') }
 }
