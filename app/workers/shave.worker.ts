@@ -4,7 +4,7 @@ import { HonestyTable, listingObservations, type ListingObservation } from '#cor
 import type { Build, LoadoutChoice } from '#core/ledger'
 import { estimatesOf } from '#core/loadout'
 import type { RuleCard } from '#core/rules'
-import { bestPlan, PlanSearch, poseProblem, reachesGoal, shaveListOf, shownPlan, type LinearSolver, type PlanningSetting, type ShavingGoal, type ShownPlan } from '#core/shave'
+import { bestPlan, openLinesOf, planHeldBy, PlanSearch, poseProblem, reachesGoal, shaveListOf, shownPlan, type LinearSolver, type PlanningSetting, type ShavingGoal, type ShownPlan } from '#core/shave'
 import { exactSolver } from '#shared/solver/highs'
 
 /** What all questions about a build's shavings carry. */
@@ -67,6 +67,12 @@ async function answer(question: ShaveQuestion & { readonly frontier: boolean }) 
   const { number, seconds, frontier } = question
   const solve = await solver
   const setting = settingOf(question)
+  const open = openLinesOf(setting)
+  if (open.length > 0) {
+    say({ kind: 'plan', number, plan: planHeldBy(open) })
+    say({ kind: 'done', number })
+    return
+  }
   const elapsed = stopwatch()
   const notAgain: string[][] = []
   for (let i = 0; i <= others; i++) {

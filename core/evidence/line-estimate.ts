@@ -84,10 +84,15 @@ function listedEstimate(line: Subject, mass: Mass, lineG: number, honesty: Hones
   })
 }
 
+/** How many pieces a weighed mass was made from: those weighed one by one, or those on the pan together. */
+function weighedPieces(mass: Mass): number {
+  return mass.pieceReadingsG?.length ?? mass.valueCount
+}
+
 /** Between-piece part of a weighed line, grams. */
 function piecesPart(mass: Mass, quantity: number): number {
   const readingsG = mass.pieceReadingsG ?? [mass.valueG / mass.valueCount]
-  return betweenPiecePartG(quantity, mass.pieceReadingsG?.length ?? mass.valueCount, betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0))))
+  return betweenPiecePartG(quantity, weighedPieces(mass), betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0))))
 }
 
 /** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
@@ -95,7 +100,7 @@ function scaledWeighing(mass: Mass, weighing: Weighing, quantity: number): Estim
   const factor = quantity / mass.valueCount
   const contributions = contributionsOf()
   for (const key in weighing.contributions) contributions[key] = factor * weighing.contributions[key]!
-  if (quantity !== mass.valueCount) contributions[`pieces:${mass.versionId}`] = piecesPart(mass, quantity)
+  if (quantity !== weighedPieces(mass)) contributions[`pieces:${mass.versionId}`] = piecesPart(mass, quantity)
   return estimateOf(lineGrams(mass, quantity), contributions)
 }
 

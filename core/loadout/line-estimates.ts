@@ -42,6 +42,11 @@ export class LineEstimates {
     return same ? this : new LineEstimates(honesty, build.observations, common)
   }
 
+  /** The estimates of a build under the same honesty of listings: these ones while nothing they rest on has changed but lines. */
+  forBuild(build: Pick<Build, 'lines' | 'observations'>): LineEstimates {
+    return this.for(build, this.honesty)
+  }
+
   /** Ids of observations left out because they contradict the others exactly. */
   get contradictions(): readonly string[] {
     return this.conditioning.contradictions

@@ -1,9 +1,11 @@
 import { applyCommand } from '../commands'
-import type { Build, LoadoutChoice } from '../ledger'
-import { allowedLoadouts, dryLines, type LineEstimates } from '../loadout'
+import { addEstimates, sigmaG, subtractEstimates, type Estimate } from '../estimate'
+import type { Build, Line, LoadoutChoice } from '../ledger'
+import { allowedLoadouts, countedLines, dryLines, loadoutMasses, type LineEstimates } from '../loadout'
 import { normalQuantile } from '../numbers'
-import { chosenCards, loadoutVerdicts, type LoadoutJudgement, type LoadoutVerdicts } from '../report'
+import { chosenCards, loadoutVerdicts } from '../report'
 import { limitG, type RuleCard } from '../rules'
+import { judge, type Comparator } from '../verdict'
 import { effectOf, massAfter } from './effect'
 import type { PlanAnswer } from './plan'
 import { spareFirst, wantMost, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
@@ -50,10 +52,32 @@ export function shavingCents(build: Build, shaving: Shaving, slipFactor: number)
   return shaving.cents + bought + Math.round((ruined?.priceEachCents ?? 0) * Math.min(1, shaving.slipPercent * slipFactor / 100))
 }
 
-/** One loadout under one card that has to come down. */
-interface Watched { readonly choice: LoadoutChoice, readonly cardId: string }
-const judgedOf = (verdicts: readonly LoadoutVerdicts[], { choice, cardId }: Watched): LoadoutJudgement =>
-  verdicts.find(v => v.choice.setupId === choice.setupId && v.choice.packLineId === choice.packLineId)!.judgements.find(j => j.card.id === cardId)!
+/** One loadout under one card that has to come down. A card that looks at the declared maximum watches every loadout allowed. */
+interface Watched { readonly choice: LoadoutChoice, readonly card: RuleCard }
+
+function watchedOf(setting: PlanningSetting): Watched[] {
+  const { build, cards } = setting
+  const judging = chosenCards(build, cards).filter(card => limitG(card) !== null && card.comparator !== 'none')
+  const allowed = allowedLoadouts(build)
+  return judging.flatMap(card => (card.counts === 'maximum-take-off' && allowed.length > 0 ? allowed : choicesOf(setting)).map(choice => ({ choice, card })))
+}
+
+/** The lines a card counts in a loadout. */
+function linesUnder(build: Build, { choice, card }: Watched): Line[] {
+  const counted = countedLines(build, choice)
+  return card.counts === 'airframe-and-pack' ? counted.filter(line => !line.removable) : counted
+}
+/** The weight a card looks at with all its causes, from the whole ledger. */
+function weightUnder(build: Build, at: Watched, estimates: LineEstimates): Estimate {
+  return addEstimates(linesUnder(build, at).map(line => estimates.of(line)))
+}
+
+/** Lines without grams that count where a plan is to be Clear: while there are any, none is. */
+export function openLinesOf(setting: PlanningSetting): Line[] {
+  if (setting.goal.kind === 'grams' || setting.goal.kind === 'dry') return []
+  const open = new Set(watchedOf(setting).flatMap(at => linesUnder(setting.build, at).filter(line => !line.mass)))
+  return setting.build.lines.filter(line => open.has(line))
+}
 
 /** What the build weighs dry by its means: without pack and payload, as its own goal is said. */
 function dryG(build: Build, estimates: LineEstimates, choice: LoadoutChoice): number {
@@ -73,40 +97,36 @@ function movedChoices(choices: readonly LoadoutChoice[], before: Build, after: B
   })
 }
 
-/** The problem the optimiser solves for a build, and what its targets stand for. */
-export interface PosedProblem { readonly problem: ShavingProblem, readonly shavings: readonly Shaving[], readonly watched: readonly Watched[] }
+/** The problem the optimiser solves for a build, and the shavings its items stand for. */
+export interface PosedProblem { readonly problem: ShavingProblem, readonly shavings: readonly Shaving[] }
 
 export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving[] = openShavings(setting.build, setting.goal.kind)): PosedProblem {
-  const { build, cards, estimates, goal } = setting
-  const choices = choicesOf(setting)
-  const judging = chosenCards(build, cards).filter(card => limitG(card) !== null && card.comparator !== 'none')
-  const verdicts = loadoutVerdicts(build, choices, judging, estimates)
+  const { build, estimates, goal, choice } = setting
   const byMassAlone = goal.kind === 'grams' || goal.kind === 'dry'
-  const massOf = (of: Build) => goal.kind === 'dry' ? dryG(of, estimates, setting.choice) : null
-  const watched: Watched[] = byMassAlone ? [] : choices.flatMap(choice => judging.map(card => ({ choice, cardId: card.id })))
+  const onlyMean = (of: Build) => goal.kind === 'dry' ? dryG(of, estimates, choice) : loadoutMasses(of, movedChoices([choice], build, of), estimates)[0]!.massG
+  const watched = byMassAlone ? [] : watchedOf(setting)
+  const now = watched.map(at => weightUnder(build, at, estimates))
   const guard = normalQuantile(build.aim.confidence)
-  const nowG = massOf(build) ?? verdicts[0]!.massG
+  const nowG = byMassAlone ? onlyMean(build) : 0
   const targets: ShavingTarget[] = byMassAlone
-    ? [{ massG: nowG, varianceG2: 0, goalG: goal.kind === 'dry' ? goal.gramsG : nowG - goal.gramsG, guard: 0 }]
-    : watched.map((at) => {
-        const judged = judgedOf(verdicts, at)
-        // "Less than" asks for a hair more than "at most".
-        return { massG: judged.massG, varianceG2: judged.sigmaG ** 2, goalG: judged.limitG! - build.aim.reserveG - (judged.card.comparator === '<' ? 1e-8 : 0), guard }
-      })
+    ? [{ massG: nowG, contributions: {}, goalG: goal.kind === 'dry' ? goal.gramsG : nowG - goal.gramsG, guard: 0 }]
+    // "Less than" asks for a hair more than "at most".
+    : watched.map(({ card }, i) => ({ massG: now[i]!.valueG, contributions: now[i]!.contributions, goalG: limitG(card)! - build.aim.reserveG - (card.comparator === '<' ? 1e-8 : 0), guard }))
   const items = notLater.map((shaving): ShavingItem => {
     const after = afterShaving(build, shaving, estimates)
-    const later = loadoutVerdicts(after, movedChoices(choices, build, after), judging, estimates)
-    const masses = byMassAlone ? [{ massG: massOf(after) ?? later[0]!.massG, sigmaG: 0 }] : watched.map((at, i) => later[Math.floor(i / judging.length)]!.judgements.find(j => j.card.id === at.cardId)!)
+    const differences = byMassAlone
+      ? [{ valueG: onlyMean(after) - nowG, contributions: {} }]
+      : watched.map((at, i) => subtractEstimates(weightUnder(after, { ...at, choice: movedChoices([at.choice], build, after)[0]! }, estimates), now[i]!))
     return {
       id: shaving.id, lock: shaving.lock ?? (shaving.state === 'planned' ? 'in' : null), cents: shavingCents(build, shaving, setting.slipFactor), minutes: shaving.minutes, loss: shaving.loss, forGood: shaving.forGood, gain: shaving.gain,
-      gramsG: masses.map((mass, i) => targets[i]!.massG - mass.massG), varianceG2: masses.map((mass, i) => mass.sigmaG ** 2 - targets[i]!.varianceG2),
+      gramsG: differences.map(difference => 0 - difference.valueG), changes: differences.map(difference => difference.contributions),
     }
   })
   const ids = new Set(notLater.map(s => s.id))
   const { spare, caps } = shaveListOf(build)
   const needs = notLater.flatMap(s => s.needs.filter(id => ids.has(id)).map(id => [s.id, id] as const))
   return {
-    shavings: notLater, watched,
+    shavings: notLater,
     problem: {
       items, targets, groups: groupsOf(build, notLater), needs, spare: goal.kind === 'put on' ? wantMost(spare) : spareFirst(spare),
       caps: { ...(caps.cents !== null ? { cents: caps.cents } : {}), ...(caps.minutes !== null ? { minutes: caps.minutes } : {}), ...(caps.loss !== null ? { loss: caps.loss } : {}) },
@@ -138,14 +158,19 @@ export function afterAll(build: Build, shavings: readonly Shaving[], estimates: 
 
 /** Whether the whole ledger, with these shavings done, reaches the goal: what the optimiser asks last. */
 export function reachesGoal(setting: PlanningSetting, shavings: readonly Shaving[]): boolean {
-  const { build, cards, estimates, goal } = setting
-  const after = afterAll(build, shavings, estimates)
-  if (goal.kind === 'dry') return dryG(after, estimates, setting.choice) <= goal.gramsG + 1e-9
-  const choices = choicesOf(setting)
-  const judging = chosenCards(build, cards).filter(card => limitG(card) !== null && card.comparator !== 'none')
-  const verdicts = loadoutVerdicts(after, movedChoices(choices, build, after), judging, estimates)
-  if (goal.kind === 'grams') return loadoutVerdicts(build, choices, [], estimates)[0]!.massG - verdicts[0]!.massG >= goal.gramsG - 1e-9
-  return verdicts.every(v => v.judgements.every(j => j.verdict!.word === 'Clear' && j.verdict!.headroomG - j.verdict!.guardG >= build.aim.reserveG - 1e-9))
+  const { build, goal, choice } = setting
+  const after = afterAll(build, shavings, setting.estimates)
+  const estimates = setting.estimates.forBuild(after)
+  if (goal.kind === 'dry') return dryG(after, estimates, choice) <= goal.gramsG + 1e-9
+  if (goal.kind === 'grams') return loadoutMasses(build, [choice], setting.estimates)[0]!.massG - loadoutMasses(after, movedChoices([choice], build, after), estimates)[0]!.massG >= goal.gramsG - 1e-9
+  const { confidence, reserveG } = build.aim
+  return watchedOf(setting).every((at) => {
+    const moved = { ...at, choice: movedChoices([at.choice], build, after)[0]! }
+    if (linesUnder(after, moved).some(line => !line.mass)) return false
+    const weight = weightUnder(after, moved, estimates)
+    const { word, headroomG, guardG } = judge({ massG: weight.valueG, sigmaG: sigmaG(weight), limitG: limitG(at.card)!, comparator: at.card.comparator as Comparator, confidence })
+    return word === 'Clear' && headroomG - guardG >= reserveG - 1e-9
+  })
 }
 
 /** One step of a plan, with what the loadout looked at comes to after it. */
@@ -168,7 +193,7 @@ export function planSteps(setting: PlanningSetting, chosen: readonly Shaving[]):
   let before = loadoutVerdicts(build, [choice], judging, estimates)[0]!
   return order.map((shaving, i): PlanStep => {
     at = afterShaving(at, shaving, estimates)
-    const now = loadoutVerdicts(at, movedChoices([choice], build, at), judging, estimates)[0]!
+    const now = loadoutVerdicts(at, movedChoices([choice], build, at), judging, estimates.forBuild(at))[0]!
     const step = { shaving, cents: shavingCents(build, shaving, setting.slipFactor), offG: before.massG - now.massG, massG: now.massG, sigmaG: now.sigmaG, word: now.binding?.verdict?.word ?? null, probability: now.binding?.verdict?.probability ?? null, enough: reachesGoal(setting, order.slice(0, i + 1)) }
     before = now
     return step
@@ -177,24 +202,34 @@ export function planSteps(setting: PlanningSetting, chosen: readonly Shaving[]):
 
 /** What came of asking for a plan, as it travels from the worker to the page. */
 export interface ShownPlan {
-  readonly status: PlanAnswer['status'] | 'nothing to do'
+  readonly status: PlanAnswer['status'] | 'nothing to do' | 'open lines'
   readonly steps: readonly PlanStep[]
   readonly cents: number
   readonly minutes: number
   readonly loss: number
   /** Grams the best still misses; only where there is no plan. */
   readonly missG: number
+  /** What contradicts itself, where nothing can be had together. */
+  readonly between?: 'locks' | 'caps'
+  /** Names of the lines nobody has said the grams of, where they keep every plan from being Clear. */
+  readonly openLines?: readonly string[]
   /** How much dearer than the best possible it may be, in what is spared; only where it is not proven. */
   readonly dearerBy: number
 }
 
 export function shownPlan(setting: PlanningSetting, answer: PlanAnswer): ShownPlan {
   const byId = new Map(shaveListOf(setting.build).shavings.map(s => [s.id, s]))
-  const items = answer.status === 'given up' ? [] : answer.status === 'none' ? answer.nearest : answer.items
+  const items = answer.status === 'given up' || answer.status === 'contradiction' ? [] : answer.status === 'none' ? answer.nearest : answer.items
   const steps = planSteps(setting, items.map(item => byId.get(item.id)!))
   const sum = (of: (step: PlanStep) => number) => steps.reduce((total, step) => total + of(step), 0)
   return {
     status: answer.status === 'best' && steps.length === 0 ? 'nothing to do' : answer.status, steps, cents: sum(s => s.cents), minutes: sum(s => s.shaving.minutes), loss: sum(s => s.shaving.loss),
     missG: answer.status === 'none' ? answer.missG : 0, dearerBy: answer.status === 'unproven' ? Math.max(0, answer.cost - answer.bound) : 0,
+    ...(answer.status === 'contradiction' ? { between: answer.between } : {}),
   }
+}
+
+/** No plan at all: lines nobody has said the grams of count in it. */
+export function planHeldBy(open: readonly Line[]): ShownPlan {
+  return { status: 'open lines', steps: [], cents: 0, minutes: 0, loss: 0, missG: 0, dearerBy: 0, openLines: open.map(line => line.name) }
 }

@@ -13,22 +13,22 @@ export interface ShavingCost {
   readonly gain?: number
 }
 
-/** One possible change, as the optimiser sees it: grams off and change of variance in each loadout looked at. */
+/** One possible change, as the optimiser sees it: grams off and what changes in the causes of the weight, in each loadout looked at. */
 export interface ShavingItem extends ShavingCost {
   readonly id: string
   /** Grams taken off, one figure a loadout; negative where it puts grams on. */
   readonly gramsG: readonly number[]
-  /** Change of the variance of the weight, g², one figure a loadout. */
-  readonly varianceG2: readonly number[]
+  /** What it changes in the causes of the weight, grams by the key of the cause, one set a loadout. */
+  readonly changes: readonly Readonly<Record<string, number>>[]
   /** Must be done, must not, or free. */
   readonly lock: 'in' | 'out' | null
 }
 
 /** What one loadout must come down to. */
 export interface ShavingTarget {
-  /** Weight now and its variance. */
+  /** Weight now, and its causes: independent ones, grams by key (after everything weighed together). */
   readonly massG: number
-  readonly varianceG2: number
+  readonly contributions: Readonly<Record<string, number>>
   /** Limit less the reserve to keep. */
   readonly goalG: number
   /** Guard factor k = Φ⁻¹(confidence); 0 where only the mean counts. */
@@ -75,11 +75,18 @@ export function costOf(item: ShavingCost, spare: Sparing): number {
 /** Comparisons of grams are made with this tolerance, as in verdicts. */
 const toleranceG = 1e-9
 
-/** Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. The true guard, with its root. */
+/** Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. Causes of one key add before they are squared. */
 export function missG(target: ShavingTarget, items: readonly ShavingItem[], loadout: number): number {
-  let [massG, varianceG2] = [target.massG, target.varianceG2]
-  for (const item of items) { massG -= item.gramsG[loadout]!; varianceG2 += item.varianceG2[loadout]! }
-  return massG + target.guard * Math.sqrt(Math.max(0, varianceG2)) - target.goalG
+  let massG = target.massG
+  const causes = new Map(Object.entries(target.contributions))
+  for (const item of items) {
+    massG -= item.gramsG[loadout]!
+    const change = item.changes[loadout]!
+    for (const key in change) causes.set(key, (causes.get(key) ?? 0) + change[key]!)
+  }
+  let varianceG2 = 0
+  for (const coefficientG of causes.values()) varianceG2 += coefficientG ** 2
+  return massG + target.guard * Math.sqrt(varianceG2) - target.goalG
 }
 
 /** Whether a set of changes brings every loadout to its goal. */
@@ -93,17 +100,17 @@ export function requireProblem({ items, targets, groups, needs, spare }: Shaving
   const ids = new Set(items.map(item => item.id))
   if (ids.size !== items.length) throw new CoreInputError(where, 'items', items.length, 'all with ids of their own')
   for (const item of items) {
-    if (item.gramsG.length !== targets.length || item.varianceG2.length !== targets.length) throw new CoreInputError(where, 'gramsG', item.gramsG.length, `one figure for each of ${targets.length} loadouts`)
-    for (const value of [...item.gramsG, ...item.varianceG2]) requireFinite(where, 'gramsG', value)
+    if (item.gramsG.length !== targets.length || item.changes.length !== targets.length) throw new CoreInputError(where, 'gramsG', item.gramsG.length, `one figure for each of ${targets.length} loadouts`)
+    for (const value of [...item.gramsG, ...item.changes.flatMap(change => Object.values(change))]) requireFinite(where, 'gramsG', value)
     requireNotNegative(where, 'cents', item.cents)
     requireNotNegative(where, 'minutes', item.minutes)
     requireNotNegative(where, 'loss', item.loss)
     requireNotNegative(where, 'gain', item.gain ?? 0)
   }
-  for (const { massG, varianceG2, goalG, guard } of targets) {
+  for (const { massG, contributions, goalG, guard } of targets) {
     requireFinite(where, 'massG', massG)
     requireFinite(where, 'goalG', goalG)
-    requireNotNegative(where, 'varianceG2', varianceG2)
+    for (const coefficientG of Object.values(contributions)) requireFinite(where, 'contributions', coefficientG)
     requireNotNegative(where, 'guard', guard)
   }
   for (const id of [...groups.flat(), ...needs.flat()]) if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')

@@ -37,6 +37,8 @@ const sentence = computed(() => {
   const { status, missG, dearerBy } = plan.value
   if (chosen.value) return `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan)}`
   if (status === 'given up') return 'No plan was found in the time given.'
+  if (status === 'contradiction') return plan.value.between === 'caps' ? 'What is planned or locked in goes beyond the caps: loosen a cap, or let one go.' : 'What is planned or locked in, needed and excluded contradicts itself: let one of them go.'
+  if (status === 'open lines') return `No plan is clear while nobody has said what ${(plan.value.openLines ?? []).join(', ')} ${plan.value.openLines?.length === 1 ? 'weighs' : 'weigh'}. Type it in Parts.`
   if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null) return 'No limit is chosen: choose one in Aim, or say how many grams.'
   if (status === 'nothing to do') return goal.value.kind === 'put on' ? 'Nothing on the list could be put on and stay clear.' : 'Nothing has to come off.'
   if (status === 'none' && goal.value.kind === 'put on') return `It misses being clear by ${fixed(missG, 2)} g as it is: nothing can be put on.`
@@ -70,6 +72,7 @@ const turnedWords = computed(() => {
   if (!now || turned.value?.id !== selectedId.value) return busy.value ? 'working it out…' : ''
   const { plan: then } = turned.value!
   if (then.status === 'none') return `No plan then: it would miss by ${fixed(then.missG, 2)} g.`
+  if (then.status === 'contradiction') return 'No plan then: it contradicts what is planned, locked, needed or capped.'
   if (then.status === 'given up') return 'No plan was found in the time given.'
   const against = [[`${signed((then.cents - now.cents) / 100, 2)} ${settings.value.currency}`, then.cents - now.cents], [`${signed(then.minutes - now.minutes, 0)} minutes`, then.minutes - now.minutes], [`${signed(then.loss - now.loss, 0)} given up`, then.loss - now.loss]] as const
   const differs = against.filter(([, by]) => by !== 0).map(([words]) => words)
