@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
 import { expect as benchExpect, test as benchTest } from './bench'
-import { expect, test } from './server'
+import { expect, loadedAhead, test } from './server'
 
 const title = (app: Page) => app.locator('.card h2')
 const step = (app: Page, id: string) => app.locator(`[data-step="${id}"]`)
@@ -30,6 +30,7 @@ test('by keyboard from the first step on; ticks survive reload, a killed server 
   await app.keyboard.press('ArrowRight')
   await expect(status(app)).toHaveText('2 of 22 steps')
   await saved(app)
+  await loadedAhead(app)
   await server.kill()
   await server.start()
   await app.reload()
@@ -131,6 +132,7 @@ test('photos: kept without place and maker, shown, taken out; what is no picture
   expect(kept).toMatchObject({ format: 'jpeg', width: 2000, height: 1500 })
   expect(kept.exif).toBeUndefined()
   await saved(app)
+  await loadedAhead(app)
   await server.kill()
   await server.start()
   await app.reload()

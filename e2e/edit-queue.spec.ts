@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test, type OwnServer } from './server'
+import { expect, loadedAhead, test, type OwnServer } from './server'
 
 interface Line { id: string, name: string, quantity: number, mass: { valueG: number, evidence: string } | null, note: string }
 const lineOf = async (server: OwnServer, build: string, id: string) => (await server.json<{ build: { lines: Line[] } }>(`/api/builds/${build}`)).build.lines.find(line => line.id === id)!
@@ -102,6 +102,7 @@ test('a tab that is closed while the server is away leaves its edits to the next
   await expect(app.getByTestId('verdict')).toBeVisible()
   await app.goto(`${server.address}/settings`)
   await expect(app.getByLabel('Currency')).toBeVisible()
+  await loadedAhead(app)
   await context.setOffline(true)
   await app.getByLabel('Currency').fill('kr')
   await app.getByLabel('Currency').press('Enter')
@@ -111,6 +112,7 @@ test('a tab that is closed while the server is away leaves its edits to the next
   builds.on('pageerror', error => errors.push(error.message))
   await builds.goto(`${server.address}/builds/marzipan/parts`)
   await expect(builds.getByTestId('verdict')).toBeVisible()
+  await loadedAhead(builds)
   await server.kill()
   await type(builds, 'strap', '2.95')
   await expect(builds.locator('.waiting')).toContainText('1 of Marzipan waits')
@@ -243,7 +245,7 @@ test('what could not be loaded is said, and never looks like nothing', async ({ 
 
 test('every page opens although the server has gone: they were loaded ahead', async ({ app, server }) => {
   await app.goto(server.address)
-  await app.waitForFunction(() => performance.getEntriesByName('pages loaded ahead').length > 0)
+  await loadedAhead(app)
   await server.kill()
   for (const place of ['Drawer', 'Scales', 'Rules', 'Settings', 'Shelf']) {
     await app.getByRole('link', { name: place, exact: true }).click()

@@ -79,6 +79,11 @@ export class OwnServer {
 
 export const demoBuilds = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
 
+/** Waits until a page has loaded all others ahead: from then on it can do without the server. */
+export async function loadedAhead(page: Page): Promise<void> {
+  await page.waitForFunction(() => performance.getEntriesByName('pages loaded ahead').length > 0)
+}
+
 /** Every test has a server and a database of its own, and fails on any error the page reports. */
 export const test = base.extend<{ server: OwnServer, app: Page }>({
   // eslint-disable-next-line no-empty-pattern -- the runner reads the names of the fixtures from this pattern

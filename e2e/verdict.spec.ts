@@ -1,4 +1,4 @@
-import { demoBuilds, expect, test } from './server'
+import { demoBuilds, expect, loadedAhead, test } from './server'
 
 test.beforeEach(async ({ server }) => server.bringIn(...demoBuilds))
 
@@ -42,6 +42,7 @@ test('a server killed right after its answer has lost nothing', async ({ app, se
   const answered = app.waitForResponse(response => response.url().endsWith('/commands') && response.ok())
   await app.keyboard.press('Enter')
   await answered
+  await loadedAhead(app)
   await server.kill()
   await server.start()
   await app.reload()
@@ -51,6 +52,7 @@ test('a server killed right after its answer has lost nothing', async ({ app, se
 test('what is typed while the server is away is written once it is back', async ({ app, server }) => {
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await expect(app.getByTestId('verdict')).toBeVisible()
+  await loadedAhead(app)
   await server.kill()
   await app.locator('[data-row=strap] [data-col=each]').dblclick()
   await app.keyboard.type('3.05')

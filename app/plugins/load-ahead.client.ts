@@ -12,12 +12,12 @@ export default defineNuxtPlugin({
       else setTimeout(done, 50)
     })
     async function loadAll() {
+      await whenIdle()
+      await Promise.allSettled(Object.values(import.meta.glob('~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver,ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue')).map(load => load()))
       for (const { path } of router.getRoutes()) {
         await whenIdle()
         await preloadRouteComponents(path.replaceAll(/:\w+(?:\(\))?/g, '-'), router).catch(() => undefined)
       }
-      await whenIdle()
-      await Promise.allSettled(Object.values(import.meta.glob('~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver,ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue')).map(load => load()))
       performance.mark('pages loaded ahead')
     }
     onNuxtReady(() => { setTimeout(() => { void loadAll() }, 300) })

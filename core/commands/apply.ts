@@ -111,10 +111,11 @@ function doShaving(build: Build, { id, mass, realG, on }: Extract<Command, { typ
 
 function withEffect(build: Build, shaving: Shaving, effect: Exclude<ShavingEffect, { kind: 'none' }>, mass: Mass | null): Build {
   switch (effect.kind) {
-    case 'swap': return fitInstead(build, effect.candidateId)
+    case 'swap': return mass ? changeLines(fitInstead(build, effect.candidateId), [{ id: effect.candidateId, fields: { mass } }]) : fitInstead(build, effect.candidateId)
     case 'new line': return addLines(build, [lineOfShaving(shaving, mass)], null)
-    case 'off': return changeLines(build, [{ id: effect.lineId, fields: { state: 'off' } }])
-    case 'on': return changeLines(build, [{ id: effect.lineId, fields: { state: 'fitted' } }])
+    // With grams of its own something of it is still on board.
+    case 'off': return changeLines(build, [{ id: effect.lineId, fields: mass ? { mass } : { state: 'off' } }])
+    case 'on': return changeLines(build, [{ id: effect.lineId, fields: mass ? { state: 'fitted', mass } : { state: 'fitted' } }])
     case 'grams': return changeLines(build, [{ id: effect.lineId, fields: { mass } }])
   }
 }

@@ -37,16 +37,34 @@ function putOnMass(shaving: Shaving, { gramsG, spreadG, weighed }: ShavedOff, ve
   return makeMass({ versionId, evidence: weighed ? 'weighed' : shaving.evidence, valueG: Math.max(0, -gramsG), ownSpreadG: spreadG, origin: 'put on' })
 }
 
+/** What remains on board of a line that was left off, where the scale says less came off than was booked; less than this is nothing, grams. */
+const leastRestG = 0.005
+
 /**
- * The grams the line a shaving touches (or the line it makes) has afterwards; null where lines are swapped, left off or brought
- * back. `before` gives what a line was known to be by itself, `versionId` the id of the new version.
+ * The grams a shaving gives a line: the one it touches, the one it fits instead, or the one it makes; null where that line is
+ * booked as it stands. What the scale said is what is booked, whatever was forecast: a part fitted instead weighs what the
+ * other weighed less what came off, and of a part left off the rest stays. `before` gives what a line was known to be by
+ * itself, `versionId` the id of the new version.
  */
 export function massAfter(build: Build, shaving: Shaving, before: (line: Line) => Estimate, off: ShavedOff, versionId: (earlier: string) => string): Mass | null {
   const effect = effectOf(build, shaving)
-  if (effect.kind === 'new line') return putOnMass(shaving, off, versionId('new'))
-  if (effect.kind !== 'grams') return null
-  const line = build.lines.find(l => l.id === effect.lineId)!
-  return trimmedMass(line, before(line), shaving.what, off, versionId(line.mass!.versionId))
+  const lineOf = (id: string | null) => build.lines.find(l => l.id === id)
+  const trimmed = (line: Line) => trimmedMass(line, before(line), shaving.what, off, versionId(line.mass!.versionId))
+  switch (effect.kind) {
+    case 'none': return null
+    case 'new line': return putOnMass(shaving, off, versionId('new'))
+    case 'grams': return trimmed(lineOf(effect.lineId)!)
+    case 'on': return off.weighed ? { ...putOnMass(shaving, off, versionId('new')), valueCount: lineOf(effect.lineId)!.quantity } : null
+    case 'off': {
+      const line = lineOf(effect.lineId)!
+      return off.weighed && line.mass && before(line).valueG - off.gramsG > leastRestG ? trimmed(line) : null
+    }
+    case 'swap': {
+      const candidate = lineOf(effect.candidateId)!
+      const replaced = lineOf(candidate.insteadOf)
+      return off.weighed && replaced?.mass ? { ...trimmed(replaced), valueCount: candidate.quantity } : null
+    }
+  }
 }
 
 /** The difference a shaving makes: grams off, their ± at 95 %, whether a scale said so, and the day. */

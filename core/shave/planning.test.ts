@@ -2,14 +2,14 @@ import { describe, expect, it } from 'vitest'
 import nougatFile from '../../demo/builds/nougat.build.json'
 import { applyCommand, type Command } from '../commands'
 import { noGear } from '../fit'
-import type { Build } from '../ledger'
+import { makeMass, type Build } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
 import { wiresG } from '../workings'
 import { cheapestOfAll } from './exhaustive'
-import { afterAll, afterShaving, effectOf, makeShaving, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, type PlanningSetting } from './index'
+import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, type PlanningSetting } from './index'
 
 const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
@@ -40,6 +40,29 @@ describe('a shaving done to the ledger', () => {
     expect(afterShaving(withCandidate, swap, estimates).lines.find(l => l.id === 'strap')!.state).toBe('candidate')
     expect(effectOf(nougat, makeShaving({ id: 'x', what: 'something', kind: 'other' }))).toEqual({ kind: 'none' })
     expect(() => applyCommand(put({ type: 'shaving.put', shaving: makeShaving({ id: 'x', what: 'something', kind: 'other' }) }), { type: 'shaving.do', id: 'x', mass: null, realG: null, on: '2026-11-01' })).toThrow(/which fitted line/)
+  })
+  it('books what the scale said, for every kind of step: the craft is lighter by exactly that', () => {
+    const strap = nougat.lines.find(l => l.id === 'strap')!
+    const listed = (id: string, valueG: number) => makeMass({ versionId: id, evidence: 'listed', valueG })
+    const build = applyCommand(nougat, { type: 'lines.add', lines: [
+      { ...strap, id: 'thin', name: 'Thin strap', state: 'candidate', insteadOf: 'strap', mass: listed('thin', 0.4) }, { ...strap, id: 'guard', name: 'Guard', mass: listed('guard', 3.5) }, { ...strap, id: 'foot', name: 'Foot', state: 'off', mass: listed('foot', 2) },
+    ], beforeId: null })
+    const steps = [
+      [makeShaving({ id: 'x', what: 'thin strap', kind: 'lighter strap', lineId: 'strap', candidateId: 'thin' }), 0.5],
+      [makeShaving({ id: 'x', what: 'no guard', kind: 'leave off', lineId: 'guard' }), 0.5],
+      [makeShaving({ id: 'x', what: 'trim', kind: 'trim leads', lineId: 'guard', gramsG: 2 }), 0.5],
+      [makeShaving({ id: 'x', what: 'a foot', kind: 'put on', lineId: 'foot', gramsG: -2 }), -3.1],
+      [makeShaving({ id: 'x', what: 'a lamp', kind: 'put on', gramsG: -2 }), -3.1],
+    ] as const
+    for (const [step, realG] of steps) {
+      const listing = applyCommand(build, { type: 'shaving.put', shaving: step })
+      const mass = massAfter(listing, step, line => estimates.before(line), { gramsG: realG, spreadG: 0.03, weighed: true, on: '2026-11-01' }, () => 'new')
+      const after = applyCommand(listing, { type: 'shaving.do', id: 'x', mass, realG, on: '2026-11-01' })
+      expect(massOf(build).massG - massOf(after).massG, step.what).toBeCloseTo(realG, 6)
+    }
+    // As much as was booked, or more: nothing of it is left.
+    const gone = applyCommand(build, { type: 'shaving.put', shaving: steps[1][0] })
+    expect(massAfter(gone, steps[1][0], line => estimates.before(line), { gramsG: 3.6, spreadG: 0.03, weighed: true, on: '2026-11-01' }, () => 'new')).toBeNull()
   })
   it('leaves no trace of itself in others when it is deleted', () => {
     const tied = applyCommand(nougat, { type: 'shaving.put', shaving: { ...shaving('coax'), needs: ['leads'], excludes: ['strap'] } })

@@ -22,7 +22,7 @@ function randomSetting(seed: number): PlanningSetting {
   const random = seeded(seed * 6007 + 11)
   const among = <T>(...list: readonly T[]) => list[Math.floor(random() * list.length)]!
   const grams = (most: number) => Number((0.3 + random() * most).toFixed(2))
-  const slots: readonly Slot[] = ['motor', 'motor', 'frame', 'camera', 'video unit', 'flight controller']
+  const slots: readonly Slot[] = ['motor', 'motor', 'frame', 'camera', 'video transmitter', 'board']
   const mass = (id: string, evidence: Evidence, valueG: number) => makeMass({
     versionId: `v-${id}`, evidence, valueG, weighing: evidence === 'weighed' && random() < 0.6
       ? { takenAt: '2026-11-01T10:00:00Z', scaleId: 's', scaleName: 's', checkId: null, method: 'on the pan', displaysG: [valueG], tare: null, supersedes: null, contributions: { [`weighing:${id}`]: 0.02, 'tared:t': 0.01, 'gain:s:unchecked': -0.004 * valueG } }
