@@ -51,5 +51,9 @@ export default withNuxt(
     files: ['core/**/*.test.ts'],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: foreignToTheCore.filter(p => p !== 'zod'), message: 'The core imports only itself.' }] }] },
   },
+  {
+    files: ['app/**/*.{ts,vue}'],
+    rules: { 'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.property.name="slice"][callee.object.callee.property.name="toISOString"]', message: 'The first ten letters of an ISO time are the day in Greenwich: use localDay().' }] },
+  },
   { files: ['scripts/**', 'bench/**', 'demo/**'], rules: { 'no-console': 'off' } },
 )

@@ -17,7 +17,8 @@ const present = computed(() => shelf.entries.filter(entry => !entry.archived))
 const archived = computed(() => shelf.entries.filter(entry => entry.archived))
 const summary = computed(() => {
   const count = (word: string) => present.value.filter(entry => entry.word === word).length
-  const parts = [[count('Clear'), 'clear as you fly them'], [count('Too close to call'), 'to settle'], [count('Over'), 'over']] as const
+  const clear = present.value.filter(entry => entry.intoReserveG === 0).length
+  const parts = [[clear, 'clear as you fly them'], [count('Clear') - clear, 'clear, but into the reserve'], [count('Too close to call'), 'to settle'], [count('Over'), 'over']] as const
   return [`${spoken(present.value.length)} ${present.value.length === 1 ? 'build' : 'builds'}`, parts.filter(([n]) => n > 0).map(([n, words]) => `${spoken(n)} ${words}`).join(', ')].filter(Boolean).join(' · ')
 })
 

@@ -8,7 +8,7 @@ watch(editing, () => { everEdited.value = true })
 const shown = shallowRef<RuleCard | null>(null)
 const editedId = ref<string | null>(null)
 const problem = ref('')
-const today = new Date().toISOString().slice(0, 10)
+const today = localDay()
 const route = useRoute()
 useHead({ title: 'Rules · Jolly Gram' })
 

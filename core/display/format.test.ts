@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { centsFigure, decimalsFor, fixed, gramsWithSpread, headroomWords, percentSure, signed } from './index'
+import { centsFigure, decimalsFor, fixed, gramsBeside, gramsWithSpread, headroomWords, percentSure, reserveWords, signed, sureWords } from './index'
 
 describe('figures', () => {
   it('show grams to the digit the spread justifies', () => {
@@ -25,6 +25,28 @@ describe('figures', () => {
     expect(headroomWords(1.01, 2.3)).toBe('1.0 g headroom')
     expect(headroomWords(-5.49, 0.87)).toBe('5.49 g over')
     expect(headroomWords(6.4, 15)).toBe('6.4 g headroom')
+  })
+  it('stand on the side of the limit where the mass is, and never look like it', () => {
+    const limitG = 249.4758035
+    expect(gramsBeside(249.477, 0.05, limitG)).toBe('249.477')
+    expect(gramsBeside(249.46, 1.2, limitG)).toBe('249.46')
+    expect(gramsBeside(248.1, 1.2, limitG)).toBe('248.1')
+    expect(gramsBeside(249.46, 1.2, null)).toBe('249.5')
+    expect(headroomWords(249.4758035 - 249.477, 0.05)).toBe('0.001 g over')
+    fc.assert(fc.property(fc.double({ min: 240, max: 260, noNaN: true }), fc.double({ min: 0.01, max: 20, noNaN: true }), (massG, spread) => {
+      const shown = Number(gramsBeside(massG, spread, limitG).replace('\u2212', '-'))
+      if (Math.abs(massG - limitG) > 1e-3) expect(Math.sign(shown - limitG)).toBe(Math.sign(massG - limitG))
+    }))
+  })
+  it('say how sure the word is, and never round across the confidence asked for', () => {
+    expect(sureWords({ word: 'Clear', probability: 0.97557 }, 0.95)).toBe('97.6 % sure')
+    expect(sureWords({ word: 'Over', probability: 0.0004 }, 0.95)).toBe('over 99.9 % sure')
+    expect(sureWords({ word: 'Too close to call', probability: 0.94993 }, 0.95)).toBe('94.99 % likely to pass')
+    expect(sureWords({ word: 'Clear', probability: 0.95 }, 0.95)).toBe('95.0 % sure')
+    expect(sureWords({ word: 'Over', probability: 0.0496 }, 0.95)).toBe('95.0 % sure')
+  })
+  it('say how far a clear mass reaches into the reserve', () => {
+    expect([reserveWords(null), reserveWords(0), reserveWords(1.24), reserveWords(0.04)]).toEqual(['', '', '1.2 g into your reserve', '0.04 g into your reserve'])
   })
   it('write every whole number of cents exactly', () => {
     fc.assert(fc.property(fc.integer({ min: 0, max: 1e9 }), (cents) => {

@@ -49,6 +49,48 @@ export function centsFigure(cents: number): string {
   return `${cents < 0 ? minus : ''}${whole}.${rest}`
 }
 
+/** The most decimals a figure is given so that it stands on its own side of a limit. */
+const mostDecimals = 4
+
+/**
+ * Grams beside a limit, to the digit the spread justifies and as many more as it takes to stand on the side of the limit
+ * where the mass is: 249.477 is never shown as the 249.48 it is over.
+ */
+export function gramsBeside(valueG: number, spreadG: number, limitG: number | null): string {
+  let decimals = decimalsFor(spreadG)
+  if (limitG !== null && valueG !== limitG) {
+    const side = Math.sign(valueG - limitG)
+    const stands = () => Math.sign(Number(valueG.toFixed(decimals)) - limitG) === side && Math.abs(Number(valueG.toFixed(decimals)) - Number(limitG.toFixed(decimals))) > 0
+    const apart = Math.abs(valueG - limitG)
+    while (decimals < mostDecimals && apart > 10 ** -mostDecimals / 2 && apart < 1 && !stands()) decimals++
+  }
+  return fixed(valueG, decimals)
+}
+
+/**
+ * How sure the word of a verdict is, in words: of Clear that the limit is kept, of Over that it is not. Never rounded across the
+ * confidence asked for.
+ */
+export function sureWords({ word, probability }: { readonly word: string, readonly probability: number }, confidence: number): string {
+  if (word === 'Over') return `${percentBeside(1 - probability, confidence)} sure`
+  return word === 'Clear' ? `${percentBeside(probability, confidence)} sure` : `${percentBeside(probability, confidence)} likely to pass`
+}
+
+/** A probability in per cent that is not rounded across `confidence`. */
+export function percentBeside(probability: number, confidence: number): string {
+  if (probability > 0.999 || probability < 0.001) return percentSure(probability)
+  for (let decimals = 1; decimals < mostDecimals; decimals++) {
+    const shown = Number((probability * 100).toFixed(decimals)) / 100
+    if ((shown >= confidence - 1e-12) === (probability >= confidence)) return `${(probability * 100).toFixed(decimals)} %`
+  }
+  return `${(probability * 100).toFixed(mostDecimals)} %`
+}
+
+/** "1.2 g into your reserve", or '' where all of it is free or nothing is Clear. */
+export function reserveWords(intoG: number | null): string {
+  return intoG === null || intoG === 0 ? '' : `${fixed(intoG, intoG < 0.1 ? 2 : 1)} g into your reserve`
+}
+
 /** A probability in per cent, never rounded to certainty: `97.6 %`, `over 99.9 %`, `under 0.1 %`. */
 export function percentSure(probability: number): string {
   if (probability > 0.999) return 'over 99.9 %'
@@ -58,7 +100,8 @@ export function percentSure(probability: number): string {
 
 /** "2.1 g headroom" or "6.8 g over", to the digit the spread justifies. */
 export function headroomWords(headroomG: number, spreadG: number): string {
-  const decimals = Math.max(1, decimalsFor(spreadG))
+  let decimals = Math.max(1, decimalsFor(spreadG))
+  while (headroomG !== 0 && decimals < mostDecimals && Number(Math.abs(headroomG).toFixed(decimals)) === 0) decimals++
   return headroomG < 0 ? `${fixed(-headroomG, decimals)} g over` : `${fixed(headroomG, decimals)} g headroom`
 }
 

@@ -28,16 +28,16 @@ export function typicalMahPerG({ cells, chemistry }: Pick<PackFacts, 'cells' | '
 }
 
 /**
- * The heaviest pack that stays Clear with a set-up, and what capacity that is: by the packs of the sheet, and by the typical
+ * The heaviest pack that stays Clear, the reserve kept, with a set-up, and what capacity that is: by the packs of the sheet, and by the typical
  * mAh/g of packs with the cells of `like`. The pack is taken as weighed.
  */
 export function carryOf(build: Build, choice: LoadoutChoice, like: PackFacts, cells: readonly SheetCell[], cards: readonly RuleCard[], estimates: LineEstimates): Carry {
   const isClear = (grams: number) => {
     const line = makeLine({ id: 'carried-pack', slot: 'pack', name: 'Pack', pack: like, mass: makeMass({ versionId: 'carried-pack', evidence: 'weighed', valueG: grams }) })
     const alone: Build = { ...withTried({ ...build, lines: build.lines.filter(l => l.slot !== 'pack') }, line), neverFlown: build.neverFlown.filter(n => n.packLineId === choice.packLineId).map(n => ({ ...n, packLineId: line.id })) }
-    return loadoutVerdicts(alone, [{ setupId: choice.setupId, packLineId: line.id }], cards, estimates)[0]!.binding?.verdict?.word === 'Clear'
+    return loadoutVerdicts(alone, [{ setupId: choice.setupId, packLineId: line.id }], cards, estimates)[0]!.intoReserveG === 0
   }
-  const clear = cells.filter(cell => cell.choice.setupId === choice.setupId && cell.source !== 'typical' && cell.binding?.verdict?.word === 'Clear' && cell.pack.pack!.cells === like.cells)
+  const clear = cells.filter(cell => cell.choice.setupId === choice.setupId && cell.source !== 'typical' && cell.intoReserveG === 0 && cell.pack.pack!.cells === like.cells)
   const best = clear.reduce<SheetCell | null>((most, cell) => most && most.pack.pack!.capacityMah >= cell.pack.pack!.capacityMah ? most : cell, null)
   const mahPerG = typicalMahPerG(like)
   let [low, high] = [0, 2000]

@@ -57,9 +57,9 @@ export function longerBy(mine: SheetFlight, other: SheetFlight): LongerBy | null
   return { share: shares[0]! - 1, from: Math.min(...shares) - 1, to: Math.max(...shares) - 1 }
 }
 
-/** Loadouts that are Clear under every card and beaten by no other Clear one in both weight and a second figure: the best under the limit, lightest first. */
+/** Loadouts that are Clear with the reserve under every card and beaten by no other Clear one in both weight and a second figure: the best under the limit, lightest first. */
 export function frontierOf(cells: readonly SheetCell[], figure: (key: string) => number | null): SheetCell[] {
-  const clear = cells.filter(cell => !cell.never && cell.binding?.verdict?.word === 'Clear' && figure(cell.key) !== null)
+  const clear = cells.filter(cell => !cell.never && cell.intoReserveG === 0 && figure(cell.key) !== null)
     .sort((a, b) => a.massG - b.massG || figure(b.key)! - figure(a.key)!)
   let best = -Infinity
   return clear.filter((cell) => {

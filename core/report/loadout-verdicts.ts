@@ -1,6 +1,7 @@
 import type { Build, LoadoutChoice } from '../ledger'
 import { allowedLoadouts, loadoutMasses, loadoutMassesWithoutRemovable, type LineEstimates, type LoadoutMass } from '../loadout'
 import { limitG, type RuleCard } from '../rules'
+import { intoReserveG } from '../verdict'
 import { bindingJudgement, decidingLoadout, judgeMass, type CardJudgement } from './judged'
 
 export type LoadoutJudgement = Pick<CardJudgement, 'card' | 'limitG' | 'massG' | 'sigmaG' | 'verdict'>
@@ -9,6 +10,20 @@ export type LoadoutJudgement = Pick<CardJudgement, 'card' | 'limitG' | 'massG' |
 export interface LoadoutVerdicts extends LoadoutMass {
   readonly judgements: readonly LoadoutJudgement[]
   readonly binding: LoadoutJudgement | null
+  /** How far it reaches into the reserve that is kept, grams: 0 where it is Clear with the reserve under every card, null where it is not Clear or has no limit. */
+  readonly intoReserveG: number | null
+}
+
+/** The most any card's verdict reaches into the reserve; null where one is not Clear, or none has a limit. */
+export function reserveTaken(judgements: readonly Pick<LoadoutJudgement, 'verdict'>[], reserveG: number): number | null {
+  let most: number | null = null
+  for (const { verdict } of judgements) {
+    if (!verdict) continue
+    const intoG = intoReserveG(verdict, reserveG)
+    if (intoG === null) return null
+    most = Math.max(most ?? 0, intoG)
+  }
+  return most
 }
 
 /**
@@ -30,6 +45,6 @@ export function loadoutVerdicts(build: Build, choices: readonly LoadoutChoice[],
       judgements.push({ card, limitG: limits[c]!, massG: counted.massG, sigmaG: counted.sigmaG, verdict: judgeMass(counted, card, limits[c]!, confidence) })
     }
     // Written out: copies of objects are what takes the time where there are hundreds.
-    return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, judgements, binding: bindingJudgement(judgements) }
+    return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, judgements, binding: bindingJudgement(judgements), intoReserveG: reserveTaken(judgements, build.aim.reserveG) }
   })
 }

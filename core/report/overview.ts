@@ -7,6 +7,7 @@ import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
 import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
+import { reserveTaken } from './loadout-verdicts'
 
 /** A group's share of one loadout. */
 export interface GroupTotal { readonly group: Group, readonly lines: readonly Line[], readonly estimate: Estimate }
@@ -24,6 +25,8 @@ export interface Overview {
   readonly groups: readonly GroupTotal[]
   readonly judgements: readonly CardJudgement[]
   readonly binding: CardJudgement | null
+  /** How far it reaches into the reserve: 0 where it is Clear with the reserve, null where it is not Clear. */
+  readonly intoReserveG: number | null
   readonly openLines: number
   readonly weighedLines: number
   readonly priceCents: number
@@ -43,6 +46,7 @@ export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly 
     groups: groupTotals(counted, estimates),
     judgements,
     binding: bindingJudgement(judgements),
+    intoReserveG: reserveTaken(judgements, build.aim.reserveG),
     openLines: counted.filter(line => !line.mass).length,
     weighedLines: counted.filter(line => line.mass?.evidence === 'weighed').length,
     priceCents: fittedPriceCents(build),
@@ -81,6 +85,7 @@ export interface ShelfEntry {
   /** Over, and flown so on purpose. */
   readonly onPurpose: boolean
   readonly headroomG: number | null
+  readonly intoReserveG: number | null
   readonly probability: number | null
   readonly limitG: number | null
   readonly limitWritten: string
@@ -108,6 +113,7 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Ho
     word: binding?.verdict?.word ?? null,
     onPurpose: binding?.verdict?.word === 'Over' && isOnPurpose(build, choice),
     headroomG: binding?.verdict?.headroomG ?? null,
+    intoReserveG: overview.intoReserveG,
     probability: binding?.verdict?.probability ?? null,
     limitG: binding?.limitG ?? null,
     limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',

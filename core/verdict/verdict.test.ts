@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { toGrams } from '../units'
 import { sumCompensated } from '../numbers'
-import { judge, type Comparator } from './index'
+import { intoReserveG, judge, type Comparator } from './index'
 
 const poundLimitG = toGrams(0.55, 'lb')
 const at = (massG: number, sigmaG: number, limitG = poundLimitG, comparator: Comparator = '<=', confidence = 0.95) => judge({ massG, sigmaG, limitG, comparator, confidence })
@@ -62,6 +62,18 @@ describe('judge', () => {
       if (verdict.word === 'Over') expect(verdict.probability).toBeLessThanOrEqual(0.05 + 1e-9)
       if (verdict.word === 'Too close to call') expect(verdict.probability).toBeGreaterThan(0.05 - 1e-9)
     }))
+  })
+  it('a reserve counts apart from the word: what is left of the headroom beyond the guard, or what is missing of it', () => {
+    const clear = at(246.5, 0.8)
+    const leftG = poundLimitG - 246.5 - clear.guardG
+    expect(clear.word).toBe('Clear')
+    expect(intoReserveG(clear, leftG)).toBe(0)
+    expect(intoReserveG(clear, leftG - 0.3)).toBe(0)
+    expect(intoReserveG(clear, leftG + 1.2)).toBeCloseTo(1.2, 9)
+    expect(intoReserveG(at(249, 0.8), 0)).toBeNull()
+  })
+  it('asked with no guard at all, says nothing of a spread that would do', () => {
+    expect(at(249, 0.8, poundLimitG, '<=', 0.5)).toMatchObject({ word: 'Clear', clearSpreadG: null })
   })
   it('refuses what it cannot judge', () => {
     expect(() => at(NaN, 1)).toThrow('massG')

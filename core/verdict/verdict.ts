@@ -33,6 +33,17 @@ export interface Verdict {
   readonly clearSpreadG: number | null
 }
 
+/**
+ * How far a Clear mass with its guard band reaches into a reserve that is to be kept free under the limit, grams: 0 where all
+ * of it is free, null where the mass is not Clear. The word is judged by the limit alone; what counts as clear, filters or
+ * plans by it keeps the reserve free.
+ */
+export function intoReserveG(verdict: Verdict, reserveG: number): number | null {
+  if (verdict.word !== 'Clear') return null
+  const intoG = reserveG - (verdict.headroomG - verdict.guardG)
+  return intoG > comparisonToleranceG ? intoG : 0
+}
+
 function passes(massG: number, limitG: number, comparator: Comparator): boolean {
   const excessG = massG - limitG
   return comparator === '<=' ? excessG <= comparisonToleranceG : excessG < -comparisonToleranceG
@@ -74,6 +85,7 @@ function passProbability(massG: number, sigmaG: number, limitG: number, comparat
 
 function clearSpread(headroomG: number, k: number, massG: number, limitG: number, comparator: Comparator): number | null {
   if (!passes(massG, limitG, comparator)) return null
-  if (k === 0) return Number.MAX_VALUE
+  // Without a guard no spread is too much: there is nothing to be said of it.
+  if (k === 0) return null
   return (Math.max(headroomG, 0) / k) * spreadFactor95
 }

@@ -11,8 +11,8 @@ const store = useBuildStore()
 const { ownCells, cards, flights } = useLoadouts()
 const left = ref<ReadonlySet<string>>(new Set())
 const withAll = ref(false)
-const today = new Date().toISOString().slice(0, 10)
-const isClear = (cell: SheetCell) => cell.binding?.verdict?.word === 'Clear'
+const today = localDay()
+const isClear = (cell: SheetCell) => cell.intoReserveG === 0
 const listed = computed(() => ownCells.value.filter(cell => !cell.never && (isClear(cell) || cell.onPurpose || withAll.value)))
 const going = computed(() => listed.value.filter(cell => !left.value.has(cell.key)))
 function toggle(key: string) {

@@ -23,7 +23,7 @@ function misfitsOf(row: Row): { all: readonly string[], of: (cell: SheetCell) =>
   const all = (each[0] ?? []).filter(misfit => each.every(misfits => misfits.includes(misfit)))
   return { all, of: cell => (flights.value.get(cell.key)?.misfits ?? []).filter(misfit => !all.includes(misfit)) }
 }
-const today = new Date().toISOString().slice(0, 10)
+const today = localDay()
 const rows = computed<Row[]>(() => {
   const byPack = new Map<string, Row>()
   for (const cell of cells.value) {
@@ -36,7 +36,7 @@ const rows = computed<Row[]>(() => {
   return [...byPack.values()].filter(row => (withRetired.value || !row.retired) && (row.cells.some(cell => cell) || !onlyClear.value)).sort(compare)
 })
 function shows(cell: SheetCell): boolean {
-  return (withNever.value || !cell.never) && (!onlyClear.value || cell.binding?.verdict?.word === 'Clear')
+  return (withNever.value || !cell.never) && (!onlyClear.value || cell.intoReserveG === 0)
 }
 function valueOf(row: Row): number | string | null {
   const { key } = sort.value

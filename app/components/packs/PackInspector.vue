@@ -9,7 +9,7 @@ import { cellText, editCell } from '#shared/sheet/edit-cell'
 const props = defineProps<{ pack: Line }>()
 const store = useBuildStore()
 const problem = ref('')
-const today = new Date().toISOString().slice(0, 10)
+const today = localDay()
 const resistance = computed(() => cellResistanceOf(props.pack))
 const estimate = computed(() => store.estimates.of(props.pack))
 

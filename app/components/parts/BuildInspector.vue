@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, spreadFigure } from '#core/display'
+import { fixed, gramsBeside, gramsFigure, gramsWithSpread, headroomWords, reserveWords, spreadFigure, sureWords } from '#core/display'
 import { spreadG } from '#core/estimate'
 import { lineGrams } from '#core/evidence'
 import { spreadFactor95, sumCompensated } from '#core/numbers'
+import { loadoutName } from '#core/loadout'
 import { cardName, countingSentences, limitInWords } from '#core/rules'
+import { intoReserveG } from '#core/verdict'
 
 const store = useBuildStore()
 const moving = ref(false)
@@ -17,6 +19,11 @@ const plainSumG = computed(() => sumCompensated(overview.value.counted.map(line 
 const carrying = computed(() => {
   const counted = new Set(overview.value.counted.map(line => line.id))
   return store.build!.observations.filter(o => o.state === 'taken in' && o.subjects.some(subject => counted.has(subject.id)))
+})
+/** Names of the lines that count and have no grams, the first three. */
+const openNames = computed(() => {
+  const names = overview.value.counted.filter(line => !line.mass).map(line => line.name)
+  return names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ')
 })
 const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.share > 0.01))
 </script>
@@ -45,11 +52,13 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     <p v-if="overview.judgements.length === 0" class="soft">No rule card is chosen. <NuxtLink :to="`/builds/${store.build!.id}/aim`">Choose one in Aim</NuxtLink></p>
     <div v-for="judgement in overview.judgements" :key="judgement.card.id" class="card">
       <b>{{ cardName(judgement.card) }}</b> <span class="soft">{{ limitInWords(judgement.card) }}</span>
-      <div v-if="judgement.verdict"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ percentSure(judgement.verdict.probability) }} sure</span></div>
+      <div v-if="judgement.verdict"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ [headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95), reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)), sureWords(judgement.verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</span></div>
       <div v-else class="soft">Asks the same whatever the craft weighs.</div>
       <div v-if="judgement.leftOut.length > 0" class="soft">Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.</div>
-      <div v-if="judgement.heaviest" class="soft">Looks at the heaviest loadout you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95) }} g.</div>
-      <div v-if="judgement.verdict?.word === 'Too close to call' && judgement.verdict.clearSpreadG !== null" class="soft">Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.</div>
+      <div v-if="judgement.heaviest" class="soft">Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsBeside(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">, and grams nobody has said</template>.</div>
+      <div v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95" class="soft">± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.</div>
+      <div v-if="openNames !== '' && judgement.openLines > 0 && !judgement.heaviest" class="soft">Cannot be called clear while nobody has said what {{ openNames }} weighs.</div>
+      <div v-else-if="judgement.verdict?.word === 'Too close to call' && judgement.openLines === 0 && judgement.verdict.clearSpreadG !== null" class="soft">Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.</div>
     </div>
     <SetupEditor />
     <p class="apart"><button type="button" @click="everMoved = moving = true">Take apart or move lines</button></p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ShelfEntry } from '#core/report'
 import type { VerdictWord } from '#core/verdict'
-import { centsFigure, fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
+import { centsFigure, fixed, gramsBeside, headroomWords, reserveWords, spreadFigure } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
@@ -16,11 +16,11 @@ const facts = computed(() => {
     return [thrustG === null ? '' : `${thrustG} g thrust`, minutes === null ? '' : `${minutes} min`, priceCents === null ? '' : `${centsFigure(priceCents)} ${settings.value.currency}`].filter(Boolean)
   }
   const goal = entry.goalDryG === null ? '' : `own goal: dry ${fixed(entry.dryG, 1)} of ${fixed(entry.goalDryG, 1)} g`
-  const reserve = entry.headroomG !== null && entry.headroomG >= 0 && entry.reserveG > 0 && entry.headroomG < entry.reserveG ? `reserve ${fixed(entry.reserveG, 1)} g not met` : ''
+  const reserve = reserveWords(entry.intoReserveG)
   const weighed = entry.lines > 0 && entry.weighedLines === entry.lines ? `all ${entry.lines} weighed` : `${entry.weighedLines} of ${entry.lines} weighed`
   const { assembled } = entry
   const built = !assembled || assembled.done === assembled.of ? '' : assembled.failed > 0 ? `, a test failed at ${assembled.done} of ${assembled.of} steps` : `, ${assembled.done} of ${assembled.of} steps built`
-  return [entry.headroomG === null ? 'no limit chosen' : `${headroomWords(entry.headroomG, spread.value)}${entry.onPurpose ? ', on purpose' : ''}`, goal || reserve || entry.loadout, `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`]
+  return [entry.headroomG === null ? 'no limit chosen' : `${headroomWords(entry.headroomG, spread.value)}${entry.onPurpose ? ', on purpose' : ''}`, reserve || goal || entry.loadout, `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`]
 })
 </script>
 
@@ -33,7 +33,7 @@ const facts = computed(() => {
     <MiniStrip v-if="!entry.reference" :entry="entry" class="mini" />
     <p v-else class="mini soft">Known only as a whole, to compare with.</p>
     <div class="mass">
-      <div class="figure value">{{ gramsFigure(massG, spread) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small></div>
+      <div class="figure value">{{ gramsBeside(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small></div>
       <VerdictMark v-if="entry.word" :word="entry.word as VerdictWord" />
     </div>
     <div class="facts-list"><div v-for="fact in facts" :key="fact">{{ fact }}</div></div>

@@ -51,8 +51,8 @@ function shaveStatus(build: Build): Status {
 function packsTone(cells: readonly SheetCell[]): Status['tone'] {
   const judged = cells.filter(cell => !cell.never && cell.binding?.verdict)
   if (judged.length === 0) return 'quiet'
-  if (judged.every(cell => cell.binding!.verdict!.word === 'Clear' || cell.onPurpose)) return 'good'
-  return judged.some(cell => cell.binding!.verdict!.word === 'Clear') ? 'mid' : 'bad'
+  if (judged.every(cell => cell.intoReserveG === 0 || cell.onPurpose)) return 'good'
+  return judged.some(cell => cell.intoReserveG === 0) ? 'mid' : 'bad'
 }
 function together({ observations }: Build): string {
   const [taken, held] = ['taken in', 'held'].map(state => observations.filter(o => o.state === state).length)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, spreadFigure } from '#core/display'
+import { decimalsFor, fixed, gramsBeside, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
 import { isOnPurpose, loadoutName } from '#core/loadout'
 
 const store = useBuildStore()
@@ -9,8 +9,9 @@ const choosing = ref(false)
 
 const overview = computed(() => store.overview!)
 const verdict = computed(() => overview.value.binding?.verdict ?? null)
-const reserve = computed(() => store.build?.aim.reserveG ?? 0)
-const reserveMissed = computed(() => verdict.value !== null && verdict.value.word !== 'Over' && reserve.value > 0 && verdict.value.headroomG < reserve.value)
+/** The limit the whole weight is held against; another mass than the whole is said beside. */
+const besideG = computed(() => overview.value.binding && Math.abs(overview.value.binding.massG - overview.value.massG) < 1e-9 ? overview.value.binding.limitG : null)
+const reserveMissed = computed(() => reserveWords(overview.value.intoReserveG))
 const onPurpose = computed(() => verdict.value?.word === 'Over' && isOnPurpose(store.build!, store.choice))
 const action = computed(() => {
   if (overview.value.openLines > 0) return `${overview.value.openLines} ${overview.value.openLines === 1 ? 'line has' : 'lines have'} no grams yet: the total cannot be called clear.`
@@ -28,7 +29,7 @@ function pick(lineId: string) {
 <template>
   <section class="strip-head" aria-label="All-up weight">
     <div class="block">
-      <div class="value figure" data-test="auw">{{ gramsFigure(overview.massG, overview.spreadG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
+      <div class="value figure" data-test="auw">{{ gramsBeside(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
       <div class="verdict">
         <VerdictMark v-if="verdict" :word="verdict.word" filled data-test="verdict" />
         <NuxtLink v-else :to="`/builds/${store.build!.id}/aim`">Choose a limit</NuxtLink>
@@ -40,7 +41,7 @@ function pick(lineId: string) {
       <MassStrip :overview="overview" :estimates="store.estimates" :selected-id="store.selectedId" @pick="pick" />
       <p class="under">
         <span v-if="action" class="action" data-test="action">{{ action }}</span>
-        <span v-if="reserveMissed" class="soft">Reserve of {{ fixed(reserve, 1) }} g not met.</span>
+        <span v-if="reserveMissed" class="soft" data-test="reserve">Clear, {{ reserveMissed }}.</span>
         <span v-if="settings.ounces" class="soft figure">{{ ouncesFigure(overview.massG) }} oz</span>
         <span v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005" class="soft">The binding card counts {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
       </p>

@@ -55,7 +55,7 @@ function take(row: CandidateRow, fit: boolean) {
   else selectedId.value = id
 }
 function reject(row: CandidateRow) {
-  store.run({ type: 'fit.set', fields: { considered: [...(store.build!.fit ?? blankFit).considered, { id: newId(), slot: row.line.slot, name: row.line.name, grams: row.setG === null ? null : Number(row.setG.toFixed(3)), why: why.value.trim(), on: new Date().toISOString().slice(0, 10) }] } })
+  store.run({ type: 'fit.set', fields: { considered: [...(store.build!.fit ?? blankFit).considered, { id: newId(), slot: row.line.slot, name: row.line.name, grams: row.setG === null ? null : Number(row.setG.toFixed(3)), why: why.value.trim(), on: localDay() }] } })
   why.value = ''
 }
 function forget(id: string) { store.run({ type: 'fit.set', fields: { considered: (store.build!.fit ?? blankFit).considered.filter(c => c.id !== id) } }) }

@@ -84,7 +84,7 @@ function put(shaving: Shaving, fields: Partial<Shaving>) { store.run({ type: 'sh
 /** The step whose real grams are asked for; the forecast stands until it is weighed. */
 const doing = ref<string | null>(null)
 function begin(shaving: Shaving) { doing.value = shaving.id }
-const today = () => new Date().toISOString().slice(0, 10)
+const today = () => localDay()
 function doIt(shaving: Shaving, real: { grams: number, stepG: number } | null) {
   const off = real === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: real.grams, spreadG: Math.max(0.03, 2 * real.stepG), weighed: true, on: today() }
   const mass = massAfter(store.build!, shaving, line => store.estimates.before(line), off, () => newId())
