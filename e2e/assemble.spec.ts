@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
 import { expect as benchExpect, test as benchTest } from './bench'
-import { expect, loadedAhead, test } from './server'
+import { expect, loadedAhead, test, written } from './server'
 
 const title = (app: Page) => app.locator('.card h2')
 const step = (app: Page, id: string) => app.locator(`[data-step="${id}"]`)
@@ -151,10 +151,10 @@ test('two windows tick the same step: the second is told, and neither note nor t
   await other.goto(`${server.address}/builds/nougat/assemble?step=camera`)
   await expect(title(other)).toHaveText(/Digital nano camera/)
   await app.getByLabel('Note', { exact: true }).fill('lens is clean')
-  await app.getByRole('button', { name: 'Done' }).click()
+  await written(app, () => app.getByRole('button', { name: 'Done' }).click())
   await saved(app)
   await other.getByRole('button', { name: 'Done' }).click()
-  await other.getByRole('button', { name: 'Put my change on top' }).click()
+  await written(other, () => other.getByRole('button', { name: 'Put my change on top' }).click())
   await expect(other.getByText('Saved', { exact: true })).toBeVisible()
   expect(await recordsOf(server, 'nougat')).toEqual([expect.objectContaining({ stepId: 'camera', note: 'lens is clean', doneAt: expect.any(String) })])
   await other.close()

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, loadedAhead, test, type OwnServer } from './server'
+import { expect, loadedAhead, test, written, type OwnServer } from './server'
 
 interface Line { id: string, name: string, quantity: number, mass: { valueG: number, evidence: string } | null, note: string }
 const lineOf = async (server: OwnServer, build: string, id: string) => (await server.json<{ build: { lines: Line[] } }>(`/api/builds/${build}`)).build.lines.find(line => line.id === id)!
@@ -181,7 +181,7 @@ test('two windows at one line: other fields are merged, the same field is asked 
   await other.keyboard.press('Enter')
   await other.keyboard.press('End')
   await other.keyboard.type(' red')
-  await other.keyboard.press('Enter')
+  await written(other, () => other.keyboard.press('Enter'))
   await saved(other)
   await expect(other.locator('[data-row=strap] [data-col=each]')).toHaveText('3.11')
   expect((await lineOf(server, 'marzipan', 'strap')).name).toMatch(/ red$/)

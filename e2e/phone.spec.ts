@@ -1,7 +1,7 @@
 import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
-import { expect, OwnServer, test as base } from './server'
+import { expect, OwnServer, written, test as base } from './server'
 
 const name = 'tram-shed.home'
 
@@ -46,7 +46,7 @@ test('a build is started, its ledger edited, a line added, a set-up and a pack m
   await at(phone, '/builds/marzipan/parts')
   await phone.locator('[data-row=strap] [data-col=each]').click()
   await phone.keyboard.type('3.17')
-  await phone.keyboard.press('Enter')
+  await written(phone, () => phone.keyboard.press('Enter'))
   await saved(phone)
   expect((await build(home, 'marzipan')).lines.find(line => line.id === 'strap')?.mass?.valueG).toBe(3.17)
   await phone.keyboard.press('Escape')

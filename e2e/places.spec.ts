@@ -1,6 +1,6 @@
 import { request as rawRequest } from 'node:http'
 import type { Page } from '@playwright/test'
-import { demoBuilds, expect, test } from './server'
+import { demoBuilds, expect, test, written } from './server'
 
 /** Asks with headers a browser would not let a page choose. */
 function askAs(address: string, path: string, headers: Record<string, string>): Promise<number> {
@@ -74,7 +74,7 @@ test('the loadout chooser: another way to fly, the default, and one never flown'
   await expect(app.getByTestId('verdict')).toHaveText('Over')
   await app.getByRole('button', { name: /ridge, lamp and navigation · P7/ }).click()
   await app.getByLabel('day, navigation · P4', { exact: true }).check()
-  await app.getByRole('button', { name: 'Make it the way I fly' }).click()
+  await written(app, () => app.getByRole('button', { name: 'Make it the way I fly' }).click())
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()
   await app.goto(server.address)
   await expect(app.getByRole('article')).toContainText('day, navigation · P4')

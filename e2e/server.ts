@@ -79,6 +79,13 @@ export class OwnServer {
 
 export const demoBuilds = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
 
+/** Does something and waits until the server has acknowledged the write it makes: “Saved” may still be there from before. */
+export async function written(page: Page, act: () => Promise<unknown>): Promise<void> {
+  const answered = page.waitForResponse(response => response.url().includes('/commands') && response.ok())
+  await act()
+  await answered
+}
+
 /** Waits until a page has loaded all others ahead: from then on it can do without the server. */
 export async function loadedAhead(page: Page): Promise<void> {
   await page.waitForFunction(() => performance.getEntriesByName('pages loaded ahead').length > 0)

@@ -1,4 +1,4 @@
-import { demoBuilds, expect, loadedAhead, test } from './server'
+import { demoBuilds, expect, loadedAhead, test, written } from './server'
 
 test.beforeEach(async ({ server }) => server.bringIn(...demoBuilds))
 
@@ -72,9 +72,12 @@ test('desk and phone: the second writer is told, sees both versions, and loses n
   const other = await elsewhere.newPage()
   await other.goto(`${server.address}/builds/marzipan/parts`)
   const type = async (page: typeof app, grams: string) => {
-    await page.locator('[data-row=strap] [data-col=each]').dblclick()
+    const cell = page.locator('[data-row=strap] [data-col=each]')
+    await cell.dblclick()
     await page.keyboard.type(grams)
     await page.keyboard.press('Enter')
+    // With the figure in its cell the line below says “Saving …” until it is.
+    await expect(cell).toHaveText(grams)
   }
   await type(app, '3.11')
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()
@@ -82,7 +85,7 @@ test('desk and phone: the second writer is told, sees both versions, and loses n
   const dialog = other.getByRole('dialog', { name: 'This build was changed in another window' })
   await expect(dialog).toContainText('2.22 g weighed')
   await expect(dialog).toContainText('3.11 g weighed')
-  await dialog.getByRole('button', { name: 'Put my change on top' }).click()
+  await written(other, () => dialog.getByRole('button', { name: 'Put my change on top' }).click())
   await expect(other.getByText('Saved', { exact: true })).toBeVisible()
   const journal = await server.json<{ entries: { gramsBeforeG: number, gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
   expect(journal.entries.slice(0, 2).map(e => [e.gramsBeforeG, e.gramsAfterG])).toEqual([[3.11, 2.22], [3.41, 3.11]])
