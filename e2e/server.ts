@@ -7,13 +7,18 @@ import { test as base, expect, type Page } from '@playwright/test'
 
 const root = resolve(import.meta.dirname, '..')
 
+/** Below those the system gives out by itself, and a stretch of their own for each process of the runner: nobody takes a port between its being found free and its use. */
+const [firstPort, portsEach, stretches] = [10_000, 40, 500]
+let nextPort = 0
+
 export async function freePort(): Promise<number> {
-  return new Promise((done) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const address = probe.address()
-      probe.close(() => done(typeof address === 'object' && address ? address.port : 0))
+  for (;;) {
+    const port = firstPort + (process.pid % stretches) * portsEach + nextPort++ % portsEach
+    const isFree = await new Promise<boolean>((done) => {
+      const probe = createServer().once('error', () => done(false)).listen(port, '127.0.0.1', () => probe.close(() => done(true)))
     })
-  })
+    if (isFree) return port
+  }
 }
 
 /** A built server on a data folder of its own. */
