@@ -3,7 +3,7 @@ import { sequenceOf } from '../assembly/steps'
 import { addEstimates, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
-import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName } from '../loadout'
+import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName, sameLoadout } from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
 import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
@@ -90,6 +90,8 @@ export interface ShelfEntry {
   readonly limitG: number | null
   readonly limitWritten: string
   readonly loadout: string
+  /** The loadout that decides, where the binding card looks at another than the one flown. */
+  readonly decidedBy: string | null
   readonly lines: number
   readonly weighedLines: number
   readonly openLines: number
@@ -118,6 +120,7 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Ho
     limitG: binding?.limitG ?? null,
     limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',
     loadout: loadoutName(build, choice),
+    decidedBy: binding?.heaviest && !sameLoadout(binding.heaviest, choice) ? loadoutName(build, binding.heaviest) : null,
     lines: overview.counted.length, weighedLines: overview.weighedLines, openLines: overview.openLines,
     evidences: evidenceCounts, assembled: assembledOf(build, choice),
   }

@@ -43,7 +43,7 @@ function pick(lineId: string) {
         <span v-if="action" class="action" data-test="action">{{ action }}</span>
         <span v-if="reserveMissed" class="soft" data-test="reserve">Clear, {{ reserveMissed }}.</span>
         <span v-if="settings.ounces" class="soft figure">{{ ouncesFigure(overview.massG) }} oz</span>
-        <span v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005" class="soft">The binding card counts {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
+        <span v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005" class="soft" data-test="counted"><template v-if="overview.binding.heaviest">The binding card looks at all you allow: {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
       </p>
     </div>
     <LoadoutChooser v-if="choosing" id="loadout-chooser" @close="choosing = false" />
