@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { freePort } from './server'
+import { freePort, take } from './server'
 
 /** The demo as its command starts it; resolves with its address once it has printed it. */
 async function startDemo(folder: string, port: number): Promise<{ demo: ChildProcess, said: string }> {
@@ -39,8 +39,7 @@ test('the demo starts with five builds, two scales and a practice pan, and is fo
   await expect(page.getByTestId('steadiness')).toContainText('steady for')
   await expect(page.getByTestId('pan')).toContainText(/1[5-9]\.\d\d/)
   await page.getByRole('heading', { name: 'Weigh', exact: true }).click()
-  await page.keyboard.press(' ')
-  await expect(page.getByTestId('verdict')).toHaveText('Clear')
+  await take(page, async () => await page.getByTestId('verdict').textContent() === 'Clear')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await stop(first.demo)
 

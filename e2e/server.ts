@@ -91,6 +91,15 @@ export async function written(page: Page, act: () => Promise<unknown>): Promise<
   await answered
 }
 
+/** Presses Space on a steady reading, as a person does: where it began to move again just then, once more when it is at rest. */
+export async function take(page: Page, taken: () => Promise<boolean>) {
+  await expect.poll(async () => {
+    if (await taken()) return true
+    if ((await page.getByTestId('steadiness').textContent())!.includes('steady for')) await page.keyboard.press(' ')
+    return taken()
+  }, { intervals: [150] }).toBe(true)
+}
+
 /** Waits until a page has loaded all others ahead: from then on it can do without the server. */
 export async function loadedAhead(page: Page): Promise<void> {
   await page.waitForFunction(() => performance.getEntriesByName('pages loaded ahead').length > 0)

@@ -2,16 +2,9 @@ import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import type { BuildReply } from '../shared/schemas/api'
 import { blueScale, expect, test } from './bench'
+import { take } from './server'
 
 const steady = (page: Page) => expect(page.getByTestId('steadiness')).toContainText('steady for')
-/** Presses Space on a steady reading, as a person does: where it began to move again just then, once more when it is at rest. */
-async function take(page: Page, taken: () => Promise<boolean>) {
-  await expect.poll(async () => {
-    if (await taken()) return true
-    if ((await page.getByTestId('steadiness').textContent())!.includes('steady for')) await page.keyboard.press(' ')
-    return taken()
-  }, { intervals: [150] }).toBe(true)
-}
 const shows = (page: Page, massG: number) => expect.poll(async () => Math.abs(Number.parseFloat((await page.getByTestId('pan').textContent())!.replace('\u2212', '-')) - massG)).toBeLessThan(0.06)
 const current = (page: Page) => page.locator('[aria-current=step] .name')
 const spreadOf = async (page: Page) => Number((await page.locator('.strip-head .value small').textContent())!.replace(/[^\d.]/g, ''))

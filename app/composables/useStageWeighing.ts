@@ -1,7 +1,7 @@
 import { fixed, signed } from '#core/display'
 import { CoreInputError } from '#core/errors'
 import { makeLine, makeMass, type Line, type Observation } from '#core/ledger'
-import { differenceAsMass, reconcile } from '#core/observation'
+import { differenceAsMass, isComparable, reconcile } from '#core/observation'
 import { takeObservation } from '#core/weigh'
 import { nameSchema } from '#shared/schemas/common'
 import type { Pan } from './usePan'
@@ -27,7 +27,15 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
       throw error
     }
   })
-  const compared = computed(() => draft.value ? reconcile(draft.value, store.build!.observations, others.value, store.honesty) : null)
+  /** Nothing is compared with an empty pan, nor with the first of several lifts. */
+  const compared = computed(() => {
+    if (!draft.value || lifts.value.length === 1) return null
+    const found = reconcile(draft.value, store.build!.observations, others.value, store.honesty)
+    return isComparable(draft.value.valueG, found.expected.valueG) ? found : null
+  })
+  /** What contradicts the ledger by very much is taken in only when it was said twice. */
+  const said = ref('')
+  const farOff = 4
   const suspectWords = computed(() => (compared.value?.suspects ?? []).slice(0, 4).flatMap((suspect) => {
     const line = store.lineOf(suspect.lineId)
     if (!line) return []
@@ -64,6 +72,17 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     const named = nameSchema('The name').safeParse(title.value.trim())
     if (!named.success) { message.value = named.error.issues[0]!.message; return }
     const by = pan.taking(newId())
+    if (state === 'taken in' && draft.value && !compared.value) { message.value = lifts.value.length === 1 ? 'That is the first lift: put the rest on and add it too.' : 'That is far less than these lines weigh: put all of it on the pan.'; return }
+    if (state === 'taken in' && draft.value && compared.value) {
+      const below = compared.value.belowNothing.map(id => store.lineOf(id)).find(line => line)
+      if (below) { message.value = `Taken in, ${lineTitle(below)} would weigh less than nothing. Something booked is not on the pan: say below what it is, or hold the weighing.`; return }
+      const display = draft.value.displaysG.join()
+      if (Math.abs(compared.value.z) > farOff && said.value !== display) {
+        said.value = display
+        message.value = `It is ${fixed(Math.abs(compared.value.z), 0)} times its own spread off the ledger. Once more takes it in all the same.`
+        return
+      }
+    }
     if (!by || !draft.value) { message.value = lines.value.length === 0 ? 'Say what is on the pan: at least one line.' : 'That comes out below nothing, or no scale is known: type what it shows.'; return }
     const observation = takeObservation(by, named.data, lines.value, draft.value.displaysG, state)
     if (!store.run({ type: 'observation.put', observation })) { message.value = store.refusal; return }

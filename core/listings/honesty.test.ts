@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeLine, makeMass } from '../ledger'
-import { HonestyTable, kindHonesty, listingObservations, tendencies } from './index'
+import { lineEstimate } from '../evidence'
+import { HonestyTable, kindHonesty, listingDoubt, listingObservations, tendencies } from './index'
 
 describe('parts whose names begin alike', () => {
   const seen = (product: string, ratio: number, slot: 'motor' | 'frame' = 'motor') => ({ slot, product, ratio })
@@ -35,6 +36,18 @@ describe('listing honesty', () => {
       expect(kind.sharedSigma).toBeLessThan(0.03)
     }))
     expect(() => kindHonesty([NaN])).toThrow('logRatios')
+  })
+  it('a slip of a digit teaches nothing and is asked about; what is far from others of its kind is pointed out', () => {
+    const motor = (id: string, listedG: number, weighedG: number) => makeLine({ id, slot: 'motor', name: id, quantity: 1, listing: { valueG: listedG, resolutionG: 0.1 }, mass: makeMass({ versionId: id, evidence: 'weighed', valueG: weighedG, basis: 'as supplied' }) })
+    const slip = motor('slip', 0.9, 9.2)
+    expect(listingObservations([slip, motor('half', 10, 4.9), motor('fine', 9.3, 9.2)]).map(o => o.product)).toEqual(['fine|9.3'])
+    const four = makeLine({ id: 'four', slot: 'motor', name: 'four', quantity: 4, mass: makeMass({ versionId: 'four', evidence: 'listed', valueG: 9.3, resolutionG: 0.1 }) })
+    expect(lineEstimate(four, new HonestyTable(listingObservations([slip]))).valueG).toBeCloseTo(37.2, 9)
+    const others = new HonestyTable(listingObservations([motor('a', 9, 9.1), motor('b', 12, 12.2), motor('c', 5, 5)]))
+    expect(listingDoubt(slip, others)).toEqual({ why: 'slip', weighedG: 9.2, listedG: 0.9 })
+    expect(listingDoubt(motor('x', 10, 13), others)).toMatchObject({ why: 'unusual' })
+    expect(listingDoubt(motor('x', 10, 10.4), others)).toBeNull()
+    expect(listingDoubt({ ...slip, mass: { ...slip.mass!, basis: 'as fitted' } }, others)).toBeNull()
   })
   it('compares only like with like: as supplied, listed and weighed', () => {
     const of = (basis: 'as supplied' | 'as fitted', evidence: 'weighed' | 'guess') => makeLine({

@@ -57,13 +57,29 @@ export function listingObservations(lines: readonly Line[]): ListingObservation[
   for (const { slot, name, listing, mass } of lines) {
     if (!listing || !(listing.valueG > 0) || !mass) continue
     if (mass.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0)) continue
-    observations.push({
-      slot,
-      product: `${name.trim().toLowerCase()}|${listing.valueG}`,
-      ratio: mass.valueG / mass.valueCount / listing.valueG,
-    })
+    const ratio = mass.valueG / mass.valueCount / listing.valueG
+    if (!isSlip(ratio)) observations.push({ slot, product: `${name.trim().toLowerCase()}|${listing.valueG}`, ratio })
   }
   return observations
+}
+
+/** Weighed against listed beyond these is taken for a slip of a digit: it teaches nothing until one of the two is mended. */
+const [leastRatio, mostRatio] = [0.5, 2]
+const isSlip = (ratio: number) => ratio < leastRatio || ratio > mostRatio
+/** So many standard deviations from the others of its kind a product is pointed out. */
+const unusualSigmas = 4
+
+/** Why a part that was weighed should be held against its listing once more: a slip of a digit, or far from others of its kind. */
+export interface ListingDoubt { readonly why: 'slip' | 'unusual', readonly weighedG: number, readonly listedG: number }
+
+/** The doubt about a line's listing and weighing, grams a piece; null where there is none. `others`: the honesty of its kind without it. */
+export function listingDoubt({ slot, listing, mass }: Pick<Line, 'slot' | 'listing' | 'mass'>, others: HonestyTable): ListingDoubt | null {
+  if (!listing || !(listing.valueG > 0) || mass?.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0)) return null
+  const weighedG = mass.valueG / mass.valueCount
+  const ratio = weighedG / listing.valueG
+  const { mu, ownSigma, sharedSigma } = others.of(slot)
+  const why = isSlip(ratio) ? 'slip' : Math.abs(Math.log(ratio) - mu) > unusualSigmas * Math.hypot(ownSigma, sharedSigma) ? 'unusual' : null
+  return why && { why, weighedG, listedG: listing.valueG }
 }
 
 /** Parts whose names begin alike, as those of one maker do, and how they turned out together. */

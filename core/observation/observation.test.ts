@@ -5,7 +5,7 @@ import { makeLine, makeMass, type Line, type Observation } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { asObserved, byDifference, evaluateCheck, weighedEstimate, type ScaleState } from '../scale'
-import { Conditioning, differenceAsMass, factorise, reconcile, solve, type ObservedSum } from './index'
+import { Conditioning, differenceAsMass, isComparable, factorise, reconcile, solve, type ObservedSum } from './index'
 
 const nobody = new HonestyTable()
 const own = (key: string, valueG: number, c: number, more: Record<string, number> = {}): Estimate => ({ valueG, contributions: { [key]: c, ...more } })
@@ -178,6 +178,13 @@ describe('a build weighed as a whole', () => {
     expect(under.suspects[0]).toMatchObject({ lineId: 'strap', why: 'not on the pan' })
     const loose = reconcile(observe([...narrow.slice(1), guessed('frame', 20)], 99), [], [], nobody)
     expect(loose.suspects[0]).toMatchObject({ lineId: 'frame', why: 'its spread' })
+  })
+  it('an empty pan is not compared, and what would make a line weigh less than nothing is named', () => {
+    expect([isComparable(0, 230), isComparable(-0.01, 230), isComparable(60, 230), isComparable(80, 230), isComparable(228, 230)]).toEqual([false, false, false, true, true])
+    expect(isComparable(0.5, 0)).toBe(true)
+    const empty = reconcile(observe(dry, 0), [], [], nobody)
+    expect(empty.belowNothing).toContain('frame')
+    expect(reconcile(observe(dry, 98), [], [], nobody).belowNothing).toEqual([])
   })
   it('the difference booked as a line makes the total the one displayed, and no surer than the scale', () => {
     const narrow = dry.map((line, i) => weighedLine(line.id, [45, 6, 44, 3][i]!))

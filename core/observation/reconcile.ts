@@ -24,6 +24,16 @@ export interface Reconciliation {
   /** |z| ≤ 2: can be taken in. */
   readonly agrees: boolean
   readonly suspects: readonly Suspect[]
+  /** Lines that would weigh less than nothing if it were taken in: then it cannot be. */
+  readonly belowNothing: readonly string[]
+}
+
+/** A display below this share of what is expected is an empty pan, or one not loaded yet: nothing is compared with it. */
+const leastShareCompared = 0.3
+
+/** Whether a weighing is near enough to what the ledger expects of it to be compared with it at all. */
+export function isComparable(weighedG: number, expectedG: number): boolean {
+  return weighedG > 0 && weighedG >= leastShareCompared * expectedG
 }
 
 /** The observations that count: those taken in. */
@@ -59,7 +69,9 @@ export function reconcile(observation: Observation, before: readonly Observation
     if (isAbout(part.valueG, differenceG, sigma)) suspects.push({ lineId: line.id, why: 'on the pan though not ticked', explainsG: part.valueG, stretch: 0 })
   }
   suspects.sort((a, b) => Number(b.why !== 'its spread') - Number(a.why !== 'its spread') || Math.abs(b.explainsG) - Math.abs(a.explainsG))
-  return { expected, differenceG, sigmaG: sigma, z, agrees: Math.abs(z) <= 2, suspects }
+  const after = new Conditioning(takenIn([...before.filter(o => o.id !== observation.id), { ...observation, state: 'taken in' }], honesty))
+  const belowNothing = observation.subjects.flatMap((subject, i) => after.of(parts[i]!).valueG < 0 ? [subject.id] : [])
+  return { expected, differenceG, sigmaG: sigma, z, agrees: Math.abs(z) <= 2, suspects, belowNothing }
 }
 
 /** Whether a line's grams are what is missing, within two joint standard uncertainties, and not next to nothing. */

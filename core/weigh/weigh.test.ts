@@ -46,6 +46,15 @@ describe('taking a reading', () => {
     expect(estimate.contributions['weighing:v2-1']).toBeCloseTo(4 * mass.weighing!.contributions['weighing:v2-1']!, 12)
     expect(estimate.contributions['pieces:v2']).toBeGreaterThan(0)
   })
+  it('fewer pieces than were weighed one after another: any of them may be the one, and the spread says so', () => {
+    const four = takeOneByOne(taking, motors, [6.83, 7.2, 6.6, 6.95], 'as fitted')
+    const one = of({ ...motors, quantity: 1 }, four)
+    // s of the four 0.24893: sₚ = √((4·(0.01·m̄)² + 3s²)/7), part sₚ·√(1 − 1/4)
+    const meanG = (6.83 + 7.2 + 6.6 + 6.95) / 4 / 1.002
+    const squares = [6.83, 7.2, 6.6, 6.95].reduce((sum, g) => sum + (g / 1.002 - meanG) ** 2, 0)
+    expect(one.contributions['pieces:v2']).toBeCloseTo(Math.sqrt((4 * (0.01 * meanG) ** 2 + squares) / 7) * Math.sqrt(0.75), 9)
+    expect(of({ ...motors, quantity: 4 }, four).contributions['pieces:v2']).toBeUndefined()
+  })
   it('in two lifts carries more than the pan', () => {
     const mass = takeInLifts(taking, frame, [150, 98.3], 'as fitted')
     expect(mass.valueG).toBeCloseTo(248.3 / 1.002, 9)

@@ -26,6 +26,12 @@ describe('typing in a cell', () => {
     expect(edit('price', '')).toEqual({ fields: { priceEachCents: null } })
     expect(edit('spread', '± 0,4')).toMatchObject({ fields: { mass: { ownSpreadG: 0.4 } } })
   })
+  it('a spread of one’s own goes with the number of pieces', () => {
+    const own = { ...motor, mass: { ...motor.mass!, ownSpreadG: 0.5 } }
+    expect(edit('quantity', '8', own)).toMatchObject({ fields: { quantity: 8, mass: { versionId: 'n', ownSpreadG: 1, valueG: 9.1 } } })
+    expect(edit('quantity', '1', own)).toMatchObject({ fields: { mass: { ownSpreadG: 0.125 } } })
+    expect(edit('quantity', '8')).toEqual({ fields: { quantity: 8 } })
+  })
   it.each([
     ['name', ''], ['name', '<script>x'], ['name', '=HYPERLINK("x")'], ['quantity', '0'], ['quantity', '2.5'], ['each', '-3'], ['each', '1e9'], ['each', 'NaN'],
     ['grams', '99999999'], ['spread', '-1'], ['known', 'hearsay'], ['slot', 'wing'], ['price', '-1'],

@@ -26,7 +26,10 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
     case 'slot': return (slots as readonly string[]).includes(text) ? { fields: slotFields(line, text as Slot) } : { problem: 'Choose one of the slots.' }
     case 'quantity': {
       const read = readQuantity(text)
-      return isNotRead(read) ? read : { fields: { quantity: read.quantity } }
+      if (isNotRead(read)) return read
+      // A spread of one's own is said for the line as it is: it grows and shrinks with the number of pieces.
+      const { mass } = line
+      return { fields: { quantity: read.quantity, ...(mass?.ownSpreadG ? { mass: { ...mass, versionId, ownSpreadG: Number((mass.ownSpreadG * read.quantity / line.quantity).toFixed(6)) } } : {}) } }
     }
     case 'each': return editGrams(line, text, 1, versionId)
     case 'grams': return editGrams(line, text, line.quantity, versionId)

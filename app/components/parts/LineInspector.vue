@@ -6,6 +6,7 @@ import { fixed, gramsFigure, gramsWithSpread, signed, spreadFigure } from '#core
 import { isOptional } from '#core/loadout'
 import type { LineFields } from '#core/commands'
 import { sameAsPart } from '#core/drawer'
+import { HonestyTable, listingDoubt, listingObservations } from '#core/listings'
 import { nameSchema } from '#shared/schemas/common'
 
 const props = defineProps<{ line: Line }>()
@@ -52,6 +53,14 @@ const explanation = computed((): string => {
       ? `${honesty.value.products} ${slotFacts[props.line.slot].label.toLowerCase()} ${honesty.value.products === 1 ? 'part' : 'parts'} of yours came out ${fixed(Math.abs(100 * (Math.exp(honesty.value.mu) - 1)), 1)} % ${honesty.value.mu >= 0 ? 'heavier' : 'lighter'} than listed, so the ledger plans for that until this one is weighed.`
       : 'As the seller lists it. None of your own parts of this kind have been held against their listing yet.'
   }
+})
+/** A listing and a weighing that cannot both be right, or hardly. */
+const doubt = computed(() => listingDoubt(props.line, new HonestyTable([...store.honestyElsewhere, ...listingObservations(store.build!.lines.filter(line => line.id !== props.line.id))])))
+const doubtWords = computed(() => {
+  if (!doubt.value) return ''
+  const { why, weighedG, listedG } = doubt.value
+  const said = `${fixed(weighedG, 2)} g weighed, ${fixed(listedG, 2)} g listed`
+  return why === 'slip' ? `${said}: is that a slip of a digit? Until one of the two is mended it teaches nothing about how parts of its kind are listed.` : `${said}: far from how others of its kind turned out. Weigh it once more, or look its listing up again.`
 })
 const contributions = computed(() => Object.entries(estimate.value.contributions).map(([key, g]) => ({ key, words: causeWords(key), g })).sort((a, b) => Math.abs(b.g) - Math.abs(a.g)))
 function causeWords(key: string): string {
@@ -138,6 +147,7 @@ function remove() {
       <p v-if="tieProblem" class="problem wide" role="alert">{{ tieProblem }}</p>
       <label class="field wide">Note<textarea rows="2" :value="line.note" maxlength="2000" @change="change({ note: ($event.target as HTMLTextAreaElement).value })" /></label>
     </div>
+    <p v-if="doubt" class="note" data-test="doubt">{{ doubtWords }}</p>
     <p v-for="judgement in leavingOut" :key="judgement.card.id" class="note">{{ judgement.card.place }} leaves removable accessories out: this line does not count there ({{ gramsWithSpread(judgement.massG, 0) }} counted), but it does under cards that count everything on board.</p>
     <template v-if="isOptional(line) && line.state === 'fitted'">
       <h3>Flies in</h3>
