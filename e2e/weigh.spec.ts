@@ -112,6 +112,21 @@ test('typed by hand, before and after trimming: the offcut is booked as shaved, 
 test('the dry aircraft weighed as a whole is reconciled, taken in, and narrows every loadout', async ({ app, server, bench }) => {
   await app.goto(`${server.address}/builds/marzipan/weigh?pan=whole`)
   const before = await spreadOf(app)
+  // An empty pan is no weighing, and what is far off is taken in only when it was said twice.
+  await expect(app.getByTestId('not-compared')).toBeVisible()
+  await bench.put(30)
+  await expect(app.getByTestId('pan')).toContainText(/^(29|30)\./)
+  const saysWhenAtRest = (button: string, text: string) => expect(async () => {
+    await app.getByRole('button', { name: button, exact: true }).click()
+    await expect(app.locator('.said')).toContainText(text, { timeout: 300 })
+  }).toPass()
+  await saysWhenAtRest('Take it in', 'far less than these lines weigh: put all of it on the pan')
+  await bench.put(190)
+  await expect(app.getByTestId('reconciled')).toContainText('More on the pan than is booked')
+  await expect(app.getByTestId('pan')).toContainText('189.')
+  await expect(app.getByText('corrected for the scale')).toBeVisible()
+  await saysWhenAtRest('Take it in all the same', 'Once more takes it in all the same')
+  expect((await server.json<BuildReply>('/api/builds/marzipan')).build.observations).toEqual([])
   await bench.put(148.4)
   await expect(app.getByTestId('pan')).toContainText('148.')
   await expect(app.getByTestId('reconciled')).toContainText('Agrees')

@@ -34,8 +34,9 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     return isComparable(draft.value.valueG, found.expected.valueG) ? found : null
   })
   /** What contradicts the ledger by very much is taken in only when it was said twice. */
-  const said = ref('')
+  let saidAtMs = -Infinity
   const farOff = 4
+  const soonMs = 20_000
   const suspectWords = computed(() => (compared.value?.suspects ?? []).slice(0, 4).flatMap((suspect) => {
     const line = store.lineOf(suspect.lineId)
     if (!line) return []
@@ -58,6 +59,7 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     if (compared.value && !compared.value.agrees && mayTake()) message.value = 'It does not agree with the ledger: say below what to do with it.'
     else keep('taken in')
   }
+  watch(lines, () => { saidAtMs = -Infinity })
   function addLift() {
     if (!pan.display.value.reason && pan.display.value.massG !== null) {
       lifts.value = [...lifts.value, pan.display.value.massG]
@@ -76,9 +78,8 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     if (state === 'taken in' && draft.value && compared.value) {
       const below = compared.value.belowNothing.map(id => store.lineOf(id)).find(line => line)
       if (below) { message.value = `Taken in, ${lineTitle(below)} would weigh less than nothing. Something booked is not on the pan: say below what it is, or hold the weighing.`; return }
-      const display = draft.value.displaysG.join()
-      if (Math.abs(compared.value.z) > farOff && said.value !== display) {
-        said.value = display
+      if (Math.abs(compared.value.z) > farOff && performance.now() - saidAtMs > soonMs) {
+        saidAtMs = performance.now()
         message.value = `It is ${fixed(Math.abs(compared.value.z), 0)} times its own spread off the ledger. Once more takes it in all the same.`
         return
       }

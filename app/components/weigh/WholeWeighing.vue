@@ -3,6 +3,7 @@ import { fixed, gramsWithSpread, signed } from '#core/display'
 import { addEstimates, spreadG } from '#core/estimate'
 import type { Line, Observation } from '#core/ledger'
 import { countedLines, loadoutName } from '#core/loadout'
+import { reconcile } from '#core/observation'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun }>()
@@ -31,6 +32,10 @@ function tick(line: Line) {
 
 const { lifts, message, draft, compared, suspectWords, addLift, keep, enter, bookDifference } = useStageWeighing(props.run, lines, title)
 function change(observation: Observation, state: Observation['state']) {
+  if (state === 'taken in') {
+    const [below] = reconcile(observation, store.build!.observations, [], store.honesty).belowNothing.flatMap(id => store.lineOf(id) ?? [])
+    if (below) { message.value = `Taken in, ${lineTitle(below)} would weigh less than nothing: weigh it again, or leave it set aside.`; return }
+  }
   store.run({ type: 'observation.put', observation: { ...observation, state } })
 }
 </script>
@@ -52,11 +57,16 @@ function change(observation: Observation, state: Observation['state']) {
         <span class="figure">{{ signed(compared.differenceG, 2) }} g</span><span class="soft">{{ compared.agrees ? 'within what the ledger and the scale allow' : compared.differenceG > 0 ? 'grams not booked: solder, tape, glue?' : 'booked twice, or a part missing?' }}</span>
         <ul v-if="!compared.agrees && suspectWords.length > 0"><li v-for="suspect in suspectWords" :key="suspect.name + suspect.words"><b>{{ suspect.name }}</b> {{ suspect.words }}</li></ul>
       </div>
+      <p v-else-if="draft && lifts.length === 1" class="soft">The first lift: compared when all of it was on.</p>
+      <p v-else-if="draft" class="soft" data-test="not-compared">Not compared: that is far less than these lines weigh.</p>
       <p v-if="message" class="said" role="status">{{ message }}</p>
       <div class="actions">
-        <button type="button" class="first" @click="keep('taken in')">{{ compared && !compared.agrees ? 'Take it in all the same' : 'Take it in' }}</button>
-        <button v-if="compared && !compared.agrees" type="button" @click="bookDifference">Book the difference as a line</button>
-        <button v-if="compared && !compared.agrees" type="button" @click="keep('held')">Hold it</button>
+        <button v-if="!compared || compared.agrees" type="button" class="first" @click="keep('taken in')">Take it in</button>
+        <template v-else>
+          <button type="button" class="first" @click="keep('held')">Hold it</button>
+          <button v-if="compared.differenceG > 0" type="button" @click="bookDifference">Book the difference as a line</button>
+          <button type="button" @click="keep('taken in')">Take it in all the same</button>
+        </template>
         <button type="button" @click="addLift">Add as a lift</button>
         <button v-if="lifts.length > 0" type="button" @click="lifts = []">Start over</button>
         <label class="hand">or type it<input :value="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @input="run.type(($event.target as HTMLInputElement).value)" @keydown.enter.prevent="enter"></label>
