@@ -29,8 +29,8 @@ export interface PlanOptions {
 }
 type Time = Pick<PlanOptions, 'seconds' | 'elapsed'>
 
-/** After so many rounds of cuts the guards are held by chords as well. */
-const roundsBeforeChords = 30
+/** After so many rounds of cuts the guards are held by chords as well: where prices run with grams, cuts alone take many rounds. */
+const roundsBeforeChords = 1
 /** The least of the greatest misses is known to this, grams. */
 const missToleranceG = 1e-7
 
