@@ -71,6 +71,8 @@ test('desk and phone: the second writer is told, sees both versions, and loses n
   await app.goto(`${server.address}/builds/marzipan/parts`)
   const other = await elsewhere.newPage()
   await other.goto(`${server.address}/builds/marzipan/parts`)
+  // Both have seen the build before either of them writes.
+  for (const page of [app, other]) await expect(page.getByTestId('verdict')).toBeVisible()
   const type = async (page: typeof app, grams: string) => {
     const cell = page.locator('[data-row=strap] [data-col=each]')
     await cell.dblclick()
