@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { centsFigure, decimalsFor, fixed, gramsBeside, gramsWithSpread, headroomWords, percentSure, reserveWords, signed, sureWords } from './index'
+import { centsFigure, decimalsFor, fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, reserveWords, signed, sureWords } from './index'
 
 describe('figures', () => {
   it('show grams to the digit the spread justifies', () => {
@@ -28,13 +28,13 @@ describe('figures', () => {
   })
   it('stand on the side of the limit where the mass is, and never look like it', () => {
     const limitG = 249.4758035
-    expect(gramsBeside(249.477, 0.05, limitG)).toBe('249.477')
-    expect(gramsBeside(249.46, 1.2, limitG)).toBe('249.46')
-    expect(gramsBeside(248.1, 1.2, limitG)).toBe('248.1')
-    expect(gramsBeside(249.46, 1.2, null)).toBe('249.5')
+    expect(gramsFigure(249.477, 0.05, limitG)).toBe('249.477')
+    expect(gramsFigure(249.46, 1.2, limitG)).toBe('249.46')
+    expect(gramsFigure(248.1, 1.2, limitG)).toBe('248.1')
+    expect(gramsFigure(249.46, 1.2, null)).toBe('249.5')
     expect(headroomWords(249.4758035 - 249.477, 0.05)).toBe('0.001 g over')
     fc.assert(fc.property(fc.double({ min: 240, max: 260, noNaN: true }), fc.double({ min: 0.01, max: 20, noNaN: true }), (massG, spread) => {
-      const shown = Number(gramsBeside(massG, spread, limitG).replace('\u2212', '-'))
+      const shown = Number(gramsFigure(massG, spread, limitG).replace('\u2212', '-'))
       if (Math.abs(massG - limitG) > 1e-3) expect(Math.sign(shown - limitG)).toBe(Math.sign(massG - limitG))
     }))
   })

@@ -21,19 +21,14 @@ export function signed(value: number, decimals: number): string {
   return value > 0 ? `+${text}` : text
 }
 
-/** Grams to the digit the spread justifies, without the unit: `238.6` beside a spread of 0.9 would be `238.60`. */
-export function gramsFigure(valueG: number, spreadG: number): string {
-  return fixed(valueG, decimalsFor(spreadG))
-}
-
 /** A spread with its own two significant digits, without sign or unit. */
 export function spreadFigure(spreadG: number): string {
   return fixed(spreadG, decimalsFor(spreadG))
 }
 
 /** `248.7 g ± 1.5`; without spread just `248.70 g`. */
-export function gramsWithSpread(valueG: number, spreadG: number): string {
-  const figure = `${gramsFigure(valueG, spreadG)} g`
+export function gramsWithSpread(valueG: number, spreadG: number, limitG: number | null = null): string {
+  const figure = `${gramsFigure(valueG, spreadG, limitG)} g`
   return spreadG > 0 ? `${figure} ± ${spreadFigure(spreadG)}` : figure
 }
 
@@ -53,10 +48,10 @@ export function centsFigure(cents: number): string {
 const mostDecimals = 4
 
 /**
- * Grams beside a limit, to the digit the spread justifies and as many more as it takes to stand on the side of the limit
- * where the mass is: 249.477 is never shown as the 249.48 it is over.
+ * Grams to the digit the spread justifies, without the unit: `238.6`, beside a spread of 0.9 `238.60`. Held against a limit
+ * they get as many more digits as it takes to stand on the side of it where the mass is: 249.477 is never shown as the 249.48 it is over.
  */
-export function gramsBeside(valueG: number, spreadG: number, limitG: number | null): string {
+export function gramsFigure(valueG: number, spreadG: number, limitG: number | null = null): string {
   let decimals = decimalsFor(spreadG)
   if (limitG !== null && valueG !== limitG) {
     const side = Math.sign(valueG - limitG)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { gramsBeside, headroomWords, spreadFigure, sureWords } from '#core/display'
+import { gramsWithSpread, headroomWords, sureWords } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName, cardStanding, countingSentences, limitInWords } from '#core/rules'
 import type { CardJudgement } from '#core/report'
@@ -36,7 +36,7 @@ const why = computed(() => {
           <small class="soft"> ({{ cardStanding(judgement.card, today).words }}; {{ judgement.card.source }})</small>
 </li>
         <li><span class="soft">The card asks for</span> <b>{{ limitInWords(judgement.card) }}</b>, counting {{ countingSentences[judgement.card.counts] }}</li>
-        <li v-if="judgement.verdict"><span class="soft">This build has</span> <b class="figure">{{ gramsBeside(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.sigmaG > 0"> ± {{ spreadFigure(judgement.sigmaG * spreadFactor95) }}</template></b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span></li>
+        <li v-if="judgement.verdict"><span class="soft">This build has</span> <b class="figure">{{ gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span></li>
         <li v-for="condition in judgement.card.conditions" :key="condition"><span class="soft">Also required:</span> {{ condition }}</li>
       </ol>
       <div class="follow">

@@ -47,7 +47,7 @@ function printList() { window.print() }
             <td class="no-print"><input type="checkbox" :checked="!left.has(cell.key)" :aria-label="`${cell.pack.pack!.label} with ${store.build!.setups.find(s => s.id === cell.choice.setupId)!.name} on the list`" @change="toggle(cell.key)"></td>
             <td><b>{{ cell.pack.pack!.label }}</b> <span class="soft">{{ cell.pack.pack!.cells }}S {{ cell.pack.pack!.capacityMah }}</span></td>
             <td>{{ store.build!.setups.find(s => s.id === cell.choice.setupId)!.name }}</td>
-            <td class="right figure">{{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95) }}</td>
+            <td class="right figure">{{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}</td>
             <td><template v-for="judgement in cell.judgements" :key="judgement.card.id"><span v-if="judgement.verdict" class="judged"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, cell.sigmaG * spreadFactor95) }}<template v-if="cards.length > 1">, {{ judgement.card.place }}</template></span></span></template><span v-if="cell.onPurpose">over on purpose</span></td>
             <td class="right figure">{{ flights.get(cell.key)?.forecast?.why === null ? minutesWords(flights.get(cell.key)) : '–' }}</td>
             <td>{{ weighedOn(cell) }}</td>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed, gramsBeside, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveWords, spreadFigure, sureWords } from '#core/display'
+import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveWords, spreadFigure, sureWords } from '#core/display'
 import { cellResistanceOf, craftOf, frontierOf, landingThrustToWeight, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
 import { countedLines, isOnPurpose, sameLoadout } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
@@ -51,7 +51,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
 <template>
   <h2>{{ cell.pack.pack!.label }} with {{ setup.name }}</h2>
   <p class="soft">{{ cell.pack.name }}, {{ gramsFigure(gramsOf(cell.pack.id), spread) }} g, {{ cell.pack.mass?.evidence ?? 'no grams yet' }}.</p>
-  <div class="big figure" data-test="loadout-auw">{{ gramsBeside(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small></div>
+  <div class="big figure" data-test="loadout-auw">{{ gramsFigure(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small></div>
   <p v-if="verdict" class="verdict"><VerdictMark :word="verdict.word" filled /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</p>
   <ul v-if="cell.judgements.length > 1" class="under"><li v-for="judgement in cell.judgements" :key="judgement.card.id"><VerdictMark v-if="judgement.verdict" :word="judgement.verdict.word" /><span v-else>no limit</span> <span class="soft">{{ cardName(judgement.card) }}</span></li></ul>
   <p v-for="misfit in flight?.misfits ?? []" :key="misfit" class="note"><b>Does not fit.</b> {{ misfit }}.</p>

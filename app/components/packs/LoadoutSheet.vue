@@ -67,7 +67,7 @@ function cellTitle(cell: SheetCell, row: Row): string {
   const setup = store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
   const flight = flights.value.get(cell.key)
   const verdict = cell.binding?.verdict ? `${cell.binding.verdict.word}, ${headroomTag(cell)} g` : 'no limit'
-  return `${row.pack.line.pack!.label} with ${setup}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95)}, ${verdict}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
+  return `${row.pack.line.pack!.label} with ${setup}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ${verdict}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
 const isFlown = (cell: SheetCell) => cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId
 
@@ -125,7 +125,7 @@ const sourceWords: Record<SheetPack['source'], string> = { 'on the build': '', '
           <td class="right figure side soft">{{ row.packG > 0 ? fixed(row.pack.line.pack!.capacityMah / row.packG, 1) : '' }}</td>
           <td v-for="(cell, c) in row.cells" :key="c" class="slot" :data-setup="store.build!.setups[c]!.name">
             <button v-if="cell" type="button" class="cell" :class="[toneOfCell(cell), { selected: cell.key === selectedKey, never: cell.never }]" :data-at="`${r},${c}`" :data-key="cell.key" :title="cellTitle(cell, row)" @click="emit('cell', cell)">
-              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95) }}<small> ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
+              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}<small> ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
               <span v-if="cell.binding?.verdict" class="word"><VerdictMark :word="cell.binding.verdict.word" /> <span class="figure">{{ headroomTag(cell) }}</span></span>
               <span class="more figure">{{ figureWords(cell, row) }}</span>
               <span v-if="misfitsOf(row).of(cell).length > 0" class="misfit">does not fit</span>

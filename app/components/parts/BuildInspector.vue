@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { fixed, gramsBeside, gramsFigure, gramsWithSpread, headroomWords, reserveWords, spreadFigure, sureWords } from '#core/display'
+import { fixed, gramsFigure, gramsWithSpread, headroomWords, reserveWords, spreadFigure, sureWords } from '#core/display'
 import { spreadG } from '#core/estimate'
 import { lineGrams } from '#core/evidence'
 import { spreadFactor95, sumCompensated } from '#core/numbers'
@@ -55,9 +55,9 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
       <div v-if="judgement.verdict"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ [headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95), reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)), sureWords(judgement.verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</span></div>
       <div v-else class="soft">Asks the same whatever the craft weighs.</div>
       <div v-if="judgement.leftOut.length > 0" class="soft">Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.</div>
-      <div v-if="judgement.heaviest" class="soft">Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsBeside(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">, and grams nobody has said</template>.</div>
+      <div v-if="judgement.heaviest" class="soft">Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">, and grams nobody has said</template>.</div>
       <div v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95" class="soft">± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.</div>
-      <div v-if="openNames !== '' && judgement.openLines > 0 && !judgement.heaviest" class="soft">Cannot be called clear while nobody has said what {{ openNames }} weighs.</div>
+      <div v-if="openNames !== '' && judgement.openLines > 0 && !judgement.heaviest" class="soft">Cannot be called clear while nobody has said the grams of {{ openNames }}.</div>
       <div v-else-if="judgement.verdict?.word === 'Too close to call' && judgement.openLines === 0 && judgement.verdict.clearSpreadG !== null" class="soft">Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.</div>
     </div>
     <SetupEditor />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ShelfEntry } from '#core/report'
 import type { VerdictWord } from '#core/verdict'
-import { centsFigure, fixed, gramsBeside, headroomWords, reserveWords, spreadFigure } from '#core/display'
+import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
@@ -33,7 +33,7 @@ const facts = computed(() => {
     <MiniStrip v-if="!entry.reference" :entry="entry" class="mini" />
     <p v-else class="mini soft">Known only as a whole, to compare with.</p>
     <div class="mass">
-      <div class="figure value">{{ gramsBeside(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small></div>
+      <div class="figure value">{{ gramsFigure(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small></div>
       <VerdictMark v-if="entry.word" :word="entry.word as VerdictWord" />
     </div>
     <div class="facts-list"><div v-for="fact in facts" :key="fact">{{ fact }}</div></div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { decimalsFor, fixed, gramsBeside, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
+import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
 import { isOnPurpose, loadoutName } from '#core/loadout'
 
 const store = useBuildStore()
@@ -29,7 +29,7 @@ function pick(lineId: string) {
 <template>
   <section class="strip-head" aria-label="All-up weight">
     <div class="block">
-      <div class="value figure" data-test="auw">{{ gramsBeside(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
+      <div class="value figure" data-test="auw">{{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
       <div class="verdict">
         <VerdictMark v-if="verdict" :word="verdict.word" filled data-test="verdict" />
         <NuxtLink v-else :to="`/builds/${store.build!.id}/aim`">Choose a limit</NuxtLink>
