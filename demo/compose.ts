@@ -246,6 +246,6 @@ writeFileSync(join(here, 'drawer.json'), `${JSON.stringify({ gear, kits: demoKit
 for (const entry of app.builds.shelf()) {
   console.log(entry.name, entry.massG.toFixed(2), '±', (1.96 * entry.sigmaG).toFixed(2), entry.word, entry.probability?.toFixed(4), 'headroom', entry.headroomG?.toFixed(2), 'dry', entry.dryG.toFixed(2), `${entry.weighedLines}/${entry.lines}`)
 }
-for (const id of ['praline', 'marzipan']) for (const row of app.builds.report(id).rows) console.log(row.loadout, row.auwG.toFixed(2), row.spreadG.toFixed(2), row.cards.map(c => c.verdict).join(' | '))
+for (const id of ['praline', 'marzipan']) for (const row of (await app.builds.report(id)).rows) console.log(row.loadout, row.auwG.toFixed(2), row.spreadG.toFixed(2), row.cards.map(c => c.verdict).join(' | '))
 app.close()
 rmSync(folder, { recursive: true })

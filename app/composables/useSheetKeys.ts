@@ -96,7 +96,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     const id = newId()
     const mass = line.mass ? { ...line.mass, versionId: newId() } : null
     const next = store.build.lines[store.build.lines.indexOf(line) + 1]?.id ?? null
-    if (store.run({ type: 'lines.add', lines: [{ ...line, id, mass }], beforeId: next })) focusCell({ rowId: id, column: active.value!.column })
+    if (store.run({ type: 'lines.add', lines: [{ ...line, id, mass, edition: 0, further: [] }], beforeId: next })) focusCell({ rowId: id, column: active.value!.column })
   }
 
   function toggleOff() {

@@ -2,7 +2,7 @@ import { fixed, signed } from '#core/display'
 import { CoreInputError } from '#core/errors'
 import { makeLine, makeMass, type Line, type Observation } from '#core/ledger'
 import { differenceAsMass, isComparable, reconcile } from '#core/observation'
-import { takeObservation } from '#core/weigh'
+import { placeOf, takeInLifts, takeObservation, takeTogether, usualBasis, type Taking } from '#core/weigh'
 import { nameSchema } from '#shared/schemas/common'
 import type { Pan } from './usePan'
 
@@ -30,7 +30,7 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
   /** Nothing is compared with an empty pan, nor with the first of several lifts. */
   const compared = computed(() => {
     if (!draft.value || lifts.value.length === 1) return null
-    const found = reconcile(draft.value, store.build!.observations, others.value, store.honesty)
+    const found = reconcile(draft.value, store.build!, others.value, store.honesty)
     return isComparable(draft.value.valueG, found.expected.valueG) ? found : null
   })
   /** What contradicts the ledger by very much is taken in only when it was said twice. */
@@ -85,10 +85,21 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
       }
     }
     if (!by || !draft.value) { message.value = lines.value.length === 0 ? 'Say what is on the pan: at least one line.' : 'That comes out below nothing, or no scale is known: type what it shows.'; return }
+    const alone = state === 'taken in' && lines.value.length === 1 ? store.lineOf(lines.value[0]!.id) : undefined
+    if (alone?.quantity === lines.value[0]!.quantity) { keepAlone(by, alone, draft.value.displaysG); return }
     const observation = takeObservation(by, named.data, lines.value, draft.value.displaysG, state)
     if (!store.run({ type: 'observation.put', observation })) { message.value = store.refusal; return }
     message.value = state === 'taken in' ? 'Taken in: every loadout with these parts profits.' : 'Held: it says nothing about the lines until it is taken in.'
     if (lifts.value.length === 0) pan.leave(observation.displaysG[0]!)
+    lifts.value = []
+    pan.type('')
+  }
+  /** A line on the pan by itself is a weighing of that line. */
+  function keepAlone(by: Taking, line: Line, displaysG: readonly number[]) {
+    const mass = displaysG.length === 1 ? takeTogether(by, line, displaysG, line.quantity, usualBasis(line)) : takeInLifts(by, line, displaysG, usualBasis(line))
+    if (!store.run({ type: 'line.weigh', id: line.id, mass, as: placeOf(mass, line, store.build!, store.estimates, store.honesty) })) { message.value = store.refusal; return }
+    message.value = `Taken for ${lineTitle(line)}.`
+    if (lifts.value.length === 0) pan.leave(displaysG[0]!)
     lifts.value = []
     pan.type('')
   }
@@ -97,7 +108,7 @@ export function useStageWeighing(pan: Pick<Pan, 'display' | 'taking' | 'leave' |
     if (!draft.value || !compared.value || (lifts.value.length === 0 && !mayTake())) return
     const by = pan.taking(newId())!
     const observation = takeObservation(by, title.value, lines.value, draft.value.displaysG, 'set aside')
-    const difference = differenceAsMass(observation, store.honesty)
+    const difference = differenceAsMass(observation, store.build!.lines, store.honesty)
     if (difference.valueG < 0) { message.value = 'The scale shows less than is booked: something is booked twice or heavier in the ledger than it is.'; return }
     const line = makeLine({
       id: newId(), slot: 'other', name: `Not booked before: ${title.value}`.slice(0, 120), mass: makeMass({

@@ -1,7 +1,7 @@
 import { sigmaG } from '#core/estimate'
 import { CoreInputError } from '#core/errors'
 import type { Basis, Line, Mass } from '#core/ledger'
-import { expectedOnPan, isFarOff, runLines, takeByDifference, takeInLifts, takeOneByOne, takeTogether, wouldChange, type RunOrder, type TareUsed } from '#core/weigh'
+import { expectedOnPan, isFarOff, placeOf, runLines, takeByDifference, takeInLifts, takeOneByOne, takeTogether, usualBasis, wouldChange, type RunOrder, type TareUsed } from '#core/weigh'
 import { piecesFor, weighedEstimate } from '#core/scale'
 import { spreadFactor95 } from '#core/numbers'
 import { fixed } from '#core/display'
@@ -97,7 +97,7 @@ export function useWeighRun() {
     doubted.value = false
     mode.value = several.value ? 'all together' : 'one piece'
     const part = line.value
-    basis.value = part?.mass?.evidence === 'weighed' ? part.mass.basis : part?.listing ? 'as supplied' : 'as fitted'
+    basis.value = part ? usualBasis(part) : 'as fitted'
     store.selectedId = part?.id ?? null
   }
   function chooseMode(next: PanMode) {
@@ -146,7 +146,7 @@ export function useWeighRun() {
       if (!mass) return
       const shavedG = mode.value === 'before and after' ? displays[0]! - displays[1]! : 0
       const note = shavedG > 0 ? `shaved ${fixed(shavedG, 2)} g, weighed by difference` : ''
-      if (!store.run({ type: 'lines.change', changes: [{ id: part.id, fields: { mass } }] }, note)) { message.value = store.refusal; return }
+      if (!store.run({ type: 'line.weigh', id: part.id, mass, as: placeOf(mass, part, store.build!, store.estimates, store.honesty) }, note)) { message.value = store.refusal; return }
       taken.value = [{ lineId: part.id, title: lineTitle(part), mass }, ...taken.value]
       goTo(at.value + 1)
     }

@@ -2,8 +2,9 @@ import { defineStore } from 'pinia'
 import { applyCommand, CommandRefused, describeCommand, diffBuilds, gramsChangeWords, type Command } from '#core/commands'
 import type { Build, Line, LoadoutChoice } from '#core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
-import { defaultLoadout, LineEstimates } from '#core/loadout'
-import { bestNarrowing, overviewOf, spreadShares } from '#core/report'
+import { countedLines, defaultLoadout, LineEstimates } from '#core/loadout'
+import { overviewOf, spreadShares } from '#core/report'
+import { bestNarrowing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/weigh'
 import type { BuildReply, CommandReply, CommandsReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
@@ -14,6 +15,7 @@ export type SaveState = 'saved' | 'saving' | 'waiting'
 
 export const useBuildStore = defineStore('build', () => {
   const rules = useRulesStore()
+  const scales = useScalesStore()
   const build = shallowRef<Build | null>(null)
   const revision = ref(0)
   const steps = ref<Steps>({ undo: null, redo: null })
@@ -22,6 +24,7 @@ export const useBuildStore = defineStore('build', () => {
   /** The loadout looked at; null means the one the build is flown in. */
   const viewed = shallowRef<LoadoutChoice | null>(null)
   const refusal = ref('')
+  const pieceQuestion = shallowRef<PieceQuestion | null>(null)
   const journal = shallowRef<JournalEntry[]>([])
   const lastEntry = shallowRef<JournalEntry | null>(null)
 
@@ -49,11 +52,14 @@ export const useBuildStore = defineStore('build', () => {
   const shares = computed(() => overview.value ? spreadShares(overview.value.counted, overview.value.total, estimates.value) : [])
   const narrowing = computed(() => {
     if (!overview.value || !build.value) return null
-    const { binding, counted, total } = overview.value
-    const limit = binding?.limitG != null && binding.card.comparator !== 'none'
+    const { binding, openLines } = overview.value
+    // What settles it is asked of the loadout, and of the lines, that the binding card looks at.
+    const looked = countedLines(build.value, binding?.heaviest ?? choice.value).filter(line => !(binding?.card.counts === 'airframe-and-pack' && line.removable))
+    const limit = binding?.limitG != null && binding.card.comparator !== 'none' && openLines + binding.openLines === 0
       ? { limitG: binding.limitG, comparator: binding.card.comparator, confidence: build.value.aim.confidence }
       : null
-    return bestNarrowing(counted, total, estimates.value, limit)
+    const honestyOf = (lines: readonly Line[]) => new HonestyTable([...honestyElsewhere.value, ...listingObservations(lines)])
+    return bestNarrowing(build.value, looked, estimates.value, { ready: scales.ready, references: scales.references, honestyOf }, limit)
   })
 
   const pending = (id: string) => queue.pending(documentOfBuild(id))
@@ -118,9 +124,28 @@ export const useBuildStore = defineStore('build', () => {
     }
     refusal.value = ''
     build.value = next
+    pieceQuestion.value = questionAfter(command, before, next)
     const { title, gramsBeforeG, gramsAfterG } = describeCommand(command, before, diffBuilds(before, next))
     queue.add(documentOfBuild(before.id), before.name, revision.value, { command, note } satisfies QueuedCommand, [title, gramsChangeWords(gramsBeforeG, gramsAfterG)].filter(text => text !== '').join(', '))
     return true
+  }
+
+  /** What is to be asked of new grams: whether they are of the same piece. An older question that was not answered stays until there is another. */
+  function questionAfter(command: Command, before: Build, after: Build): PieceQuestion | null {
+    const open = pieceQuestion.value
+    if (command.type === 'line.another') return null
+    const ids = command.type === 'line.weigh' ? [command.id] : command.type === 'lines.change' ? command.changes.map(change => change.id) : []
+    for (const id of ids) {
+      const asked = pieceQuestionOf(before, after, id, choice.value, rules.cards, honesty.value)
+      if (asked) return asked
+    }
+    return open && after.lines.some(line => line.id === open.lineId) && !ids.includes(open.lineId) ? open : null
+  }
+
+  function answerPiece(answer: 'same' | 'another') {
+    const asked = pieceQuestion.value
+    pieceQuestion.value = null
+    if (asked && answer === 'another') run({ type: 'line.another', id: asked.lineId, versionId: asked.versionId, was: asked.was })
   }
 
   /** The build after changes the server has accepted; null where it must have been another build. */
@@ -174,6 +199,7 @@ export const useBuildStore = defineStore('build', () => {
 
   async function step(kind: 'undo' | 'redo') {
     if (!build.value) return
+    pieceQuestion.value = null
     const { id } = build.value
     // What was not sent yet is simply taken out of the line.
     if (kind === 'undo' && saveState.value === 'waiting' && queue.takeBackLast(documentOfBuild(id))) {
@@ -233,6 +259,7 @@ export const useBuildStore = defineStore('build', () => {
     selectedId.value = null
     viewed.value = null
     refusal.value = ''
+    pieceQuestion.value = null
     journal.value = []
     lastEntry.value = null
     written = null
@@ -240,8 +267,8 @@ export const useBuildStore = defineStore('build', () => {
   }
 
   return {
-    build, revision, steps, honestyElsewhere, selectedId, viewed, saveState, refusal, conflict, journal, lastEntry,
+    build, revision, steps, honestyElsewhere, selectedId, viewed, saveState, refusal, conflict, pieceQuestion, journal, lastEntry,
     estimates, honesty, choice, overview, selected, shares, narrowing,
-    open, follow, run, settleConflict, settled, step, loadJournal, annotate, historyOf, lineOf, reset,
+    open, follow, run, answerPiece, settleConflict, settled, step, loadJournal, annotate, historyOf, lineOf, reset,
   }
 })

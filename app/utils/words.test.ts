@@ -31,10 +31,10 @@ describe('how things are said', () => {
     expect(weighingWords(pack.mass!, 1)).toBe('')
   })
   it('what to weigh next promises to settle only what it settles', () => {
-    const narrowing = { lines: [pack], spreadBeforeG: 22, spreadAfterG: 0.4, wordAfter: 'Clear' as const, settles: true }
+    const narrowing = { action: { kind: 'weigh' as const, lines: [pack] }, spreadBeforeG: 22, spreadAfterG: 0.4, wordAfter: 'Clear' as const, settles: true }
     expect(narrowingWords(narrowing, true)).toBe('Weigh the pack: it would settle it (± 22 becomes ± 0.40).')
     expect(narrowingWords(narrowing, false)).toBe('Weigh the pack: ± 22 becomes ± 0.40.')
-    expect(narrowingWords({ ...narrowing, lines: [pack, { ...motors, slot: 'other' }], settles: false }, true)).toContain('the pack and motors')
+    expect(narrowingWords({ ...narrowing, action: { kind: 'weigh', lines: [pack, { ...motors, slot: 'other' }] }, settles: false }, true)).toContain('the pack and motors')
   })
   it('the strip reads out whole', () => {
     const build = {

@@ -1,7 +1,8 @@
 import type { FitReport } from '#core/fit'
 import type { Evidence, Group, Line, Mass } from '#core/ledger'
 import type { VerdictWord } from '#core/verdict'
-import type { CardJudgement, Narrowing, Overview } from '#core/report'
+import type { CardJudgement, Overview } from '#core/report'
+import type { Narrowing, NarrowingAction } from '#core/weigh'
 import dayjs from 'dayjs'
 import { fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
 import { cardName } from '#core/rules'
@@ -33,12 +34,17 @@ export function weighingWords(mass: Mass, quantity: number): string {
   return `Weighed on ${weighing.scaleName} on ${dayjs(weighing.takenAt).format('D MMMM YYYY')}, ${pieces}, ${mass.basis}; it showed ${shown} g, ${check}.`
 }
 
-/** "Weigh the video transmitter: it would settle it." or what two weighings bring. */
-export function narrowingWords(narrowing: Narrowing, closeCall: boolean): string {
-  const names = narrowing.lines.map(line => line.slot === 'other' ? line.name : `the ${line.slot}`).join(' and ')
-  const brings = `± ${spreadFigure(narrowing.spreadBeforeG)} becomes ± ${spreadFigure(narrowing.spreadAfterG)}`
-  if (closeCall && narrowing.settles) return `Weigh ${names}: it would settle it (${brings}).`
-  return `Weigh ${names}: ${brings}.`
+/** "Weigh the video transmitter: it would settle it." or what an action brings. */
+export function narrowingWords({ action, spreadBeforeG, spreadAfterG, settles }: Narrowing, closeCall: boolean): string {
+  const brings = `± ${spreadFigure(spreadBeforeG)} becomes ± ${spreadFigure(spreadAfterG)}`
+  return `${actionWords(action)}: ${closeCall && settles ? `it would settle it (${brings})` : brings}.`
+}
+
+function actionWords(action: NarrowingAction): string {
+  if (action.kind === 'whole') return 'Weigh everything that counts together'
+  if (action.kind === 'check') return `Check ${action.scaleName} with ${action.reference.name} and let it correct what was weighed on it`
+  const names = action.lines.map(line => `${line.slot === 'other' ? line.name : `the ${line.slot}`}${line.mass?.evidence === 'weighed' ? ' again' : ''}`)
+  return `Weigh ${names.join(' and ')}`
 }
 
 /** The whole strip in a sentence, for those who do not see it. */

@@ -1,15 +1,12 @@
 import { blankFit } from '../fit/plan'
-import type { Build, Line, LoadoutChoice, Mass, Observation } from '../ledger'
+import type { Build, LoadoutChoice, Mass, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
 import { blankFlightPlan } from '../power/plan'
 import { recordStep, setAssembly } from './assembly'
 import { effectOf, lineOfShaving, type ShavingEffect } from '../shave/effect'
 import { blankShaveList, type Shaving } from '../shave/types'
-import { propertyNamed } from '../properties'
-import { CommandRefused, type Command, type LineFields } from './types'
-
-/** The most lines one build may hold. */
-export const mostLines = 2000
+import { addLines, changeLines, deleteLines, fitInstead, moveLines, sayAnother, weighLine, withoutLoadouts } from './lines'
+import { CommandRefused, type Command } from './types'
 
 /**
  * The build after a command. Pure: the given build is untouched, and everything that did not change is the same
@@ -24,6 +21,8 @@ export function applyCommand(build: Build, command: Command): Build {
     }
     case 'lines.add': return addLines(build, command.lines, command.beforeId)
     case 'lines.change': return changeLines(build, command.changes)
+    case 'line.weigh': return weighLine(build, command)
+    case 'line.another': return sayAnother(build, command)
     case 'lines.move': return moveLines(build, command.ids, command.beforeId)
     case 'lines.delete': return deleteLines(build, command.ids)
     case 'line.fit': return fitInstead(build, command.id)
@@ -114,21 +113,15 @@ function withEffect(build: Build, shaving: Shaving, effect: Exclude<ShavingEffec
     case 'swap': return mass ? changeLines(fitInstead(build, effect.candidateId), [{ id: effect.candidateId, fields: { mass } }]) : fitInstead(build, effect.candidateId)
     case 'new line': return addLines(build, [lineOfShaving(shaving, mass)], null)
     // With grams of its own something of it is still on board.
-    case 'off': return changeLines(build, [{ id: effect.lineId, fields: mass ? { mass } : { state: 'off' } }])
+    case 'off': return changeLines(build, [mass ? { id: effect.lineId, fields: { mass }, anotherPiece: true } : { id: effect.lineId, fields: { state: 'off' } }])
     case 'on': return changeLines(build, [{ id: effect.lineId, fields: mass ? { state: 'fitted', mass } : { state: 'fitted' } }])
-    case 'grams': return changeLines(build, [{ id: effect.lineId, fields: { mass } }])
+    case 'grams': return changeLines(build, [{ id: effect.lineId, fields: { mass }, anotherPiece: true }])
   }
 }
 
 function requireLoadout(build: Build, { setupId, packLineId }: LoadoutChoice): void {
   if (!build.setups.some(s => s.id === setupId)) throw new CommandRefused('This build has no such set-up.', 'setupId')
   if (packLineId !== null && !build.lines.some(l => l.id === packLineId && l.slot === 'pack')) throw new CommandRefused('This build has no such pack.', 'packLineId')
-}
-
-function requireLine(build: Build, id: string): Line {
-  const line = build.lines.find(l => l.id === id)
-  if (!line) throw new CommandRefused('That line is no longer in this build.', 'id')
-  return line
 }
 
 /** The most weighings of several lines one build keeps. */
@@ -139,98 +132,4 @@ function putObservation(build: Build, observation: Observation): Build {
   const exists = build.observations.some(o => o.id === observation.id)
   if (!exists && build.observations.length >= mostObservations) throw new CommandRefused(`A build keeps at most ${mostObservations} weighings of several lines. Delete one that no longer counts.`, 'observations')
   return { ...build, observations: exists ? build.observations.map(o => o.id === observation.id ? observation : o) : [...build.observations, observation] }
-}
-
-function addLines(build: Build, lines: readonly Line[], beforeId: string | null): Build {
-  const known = new Set(build.lines.map(line => line.id))
-  for (const line of lines) {
-    if (known.has(line.id)) throw new CommandRefused('A line with this id is there already.', 'id')
-    known.add(line.id)
-    if (line.name.trim() === '') throw new CommandRefused('Say what is fitted: the line needs a name.', 'name')
-  }
-  if (known.size > mostLines) throw new CommandRefused(`A build holds at most ${mostLines} lines.`, 'lines')
-  const at = beforeId === null ? build.lines.length : build.lines.findIndex(l => l.id === beforeId)
-  const index = at < 0 ? build.lines.length : at
-  return { ...build, lines: [...build.lines.slice(0, index), ...lines, ...build.lines.slice(index)] }
-}
-
-function changeLines(build: Build, changes: readonly { readonly id: string, readonly fields: LineFields }[]): Build {
-  const fieldsById = new Map<string, LineFields>()
-  for (const { id, fields } of changes) {
-    const line = requireLine(build, id)
-    if (fields.name !== undefined && fields.name.trim() === '') throw new CommandRefused('Say what is fitted: the line needs a name.', 'name')
-    fieldsById.set(id, { ...fieldsById.get(id), ...fields })
-    if (fields.state === undefined || !line.tie) continue
-    for (const tied of build.lines) {
-      if (tied.tie === line.tie && tied.id !== id && tied.state !== 'candidate') fieldsById.set(tied.id, { ...fieldsById.get(tied.id), state: fields.state })
-    }
-  }
-  return { ...build, lines: build.lines.map((line) => {
-    const fields = fieldsById.get(line.id)
-    if (!fields) return line
-    const changed: Line = { ...line, ...fields }
-    return keepListing(fields.slot !== undefined && fields.slot !== line.slot ? keepKnownProperties(changed) : changed, fields)
-  }) }
-}
-
-/** A mass typed as listed is also the listing, and stays known as such when the part is weighed later. */
-function keepListing(line: Line, fields: LineFields): Line {
-  if (!fields.mass || fields.mass.evidence !== 'listed' || fields.mass.weighing || fields.listing !== undefined) return line
-  return { ...line, listing: { valueG: fields.mass.valueG / fields.mass.valueCount, resolutionG: fields.mass.resolutionG } }
-}
-
-/** A line of another kind keeps only the properties that kind has. */
-function keepKnownProperties(line: Line): Line {
-  const kept = Object.entries(line.properties ?? {}).filter(([key]) => propertyNamed(line.slot, key))
-  return { ...line, properties: kept.length > 0 ? Object.fromEntries(kept) : null }
-}
-
-function moveLines(build: Build, ids: readonly string[], beforeId: string | null): Build {
-  const moving = new Set(ids)
-  for (const id of ids) requireLine(build, id)
-  if (beforeId !== null && moving.has(beforeId)) throw new CommandRefused('A line cannot be moved before itself.', 'beforeId')
-  const staying = build.lines.filter(line => !moving.has(line.id))
-  const at = beforeId === null ? staying.length : staying.findIndex(l => l.id === beforeId)
-  const index = at < 0 ? staying.length : at
-  return { ...build, lines: [...staying.slice(0, index), ...build.lines.filter(line => moving.has(line.id)), ...staying.slice(index)] }
-}
-
-function deleteLines(build: Build, ids: readonly string[]): Build {
-  const gone = new Set(ids)
-  for (const id of ids) requireLine(build, id)
-  return {
-    ...build,
-    lines: build.lines.filter(line => !gone.has(line.id)).map(line => line.insteadOf && gone.has(line.insteadOf) ? { ...line, insteadOf: null } : line),
-    setups: build.setups.map(s => s.lineIds.some(id => gone.has(id)) ? { ...s, lineIds: s.lineIds.filter(id => !gone.has(id)) } : s),
-    neverFlown: build.neverFlown.some(c => c.packLineId && gone.has(c.packLineId)) ? build.neverFlown.filter(c => !c.packLineId || !gone.has(c.packLineId)) : build.neverFlown,
-    flies: build.flies.packLineId && gone.has(build.flies.packLineId) ? { ...build.flies, packLineId: null } : build.flies,
-    flying: withoutLoadouts(build.flying, c => c.packLineId !== null && gone.has(c.packLineId)),
-  }
-}
-
-/** The flight plan without decisions about loadouts that are gone. */
-function withoutLoadouts(flying: Build['flying'], isGone: (choice: LoadoutChoice) => boolean): Build['flying'] {
-  return flying?.overOnPurpose.some(isGone) ? { ...flying, overOnPurpose: flying.overOnPurpose.filter(choice => !isGone(choice)) } : flying
-}
-
-/**
- * Fits a candidate (or a line that was off). The line it stands for becomes a candidate for it in turn, hands over its
- * place in set-ups and as the pack flown, and the other candidates follow.
- */
-function fitInstead(build: Build, id: string): Build {
-  const candidate = requireLine(build, id)
-  const replaced = candidate.insteadOf ? build.lines.find(l => l.id === candidate.insteadOf) : undefined
-  const swapped = build.lines.map((line): Line => {
-    if (line.id === id) return { ...line, state: 'fitted', insteadOf: null, role: replaced?.role ?? line.role }
-    if (replaced && line.id === replaced.id) return { ...line, state: 'candidate', insteadOf: id }
-    if (replaced && line.insteadOf === replaced.id) return { ...line, insteadOf: id }
-    return line
-  })
-  if (!replaced) return { ...build, lines: swapped }
-  return {
-    ...build,
-    lines: swapped,
-    setups: build.setups.map(s => s.lineIds.includes(replaced.id) ? { ...s, lineIds: s.lineIds.map(l => l === replaced.id ? id : l) } : s),
-    flies: build.flies.packLineId === replaced.id ? { ...build.flies, packLineId: id } : build.flies,
-  }
 }

@@ -45,6 +45,10 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
     case 'lines.change': return only?.after && only.before
       ? { title: describeLineChange(only.before, only.after), ...grams }
       : { title: describeSeveral(patch), ...none }
+    case 'line.weigh': return only?.after && only.before
+      ? { title: command.as === 'further' && only.before.mass ? `${lineName(only.after)}: weighed again, ${fixed(lineGrams(command.mass, only.after.quantity), 2)} g` : describeLineChange(only.before, only.after), ...grams }
+      : { title: `${nameOf(before, command.id)}: weighed`, ...none }
+    case 'line.another': return { title: `${nameOf(before, command.id)}: another part than before`, ...none }
     case 'setup.put': return { title: `Set-up “${command.setup.name}” ${before.setups.some(s => s.id === command.setup.id) ? 'changed' : 'added'}`, ...none }
     case 'setup.delete': return { title: `Set-up “${before.setups.find(s => s.id === command.id)?.name ?? ''}” deleted`, ...none }
     case 'observation.put': {

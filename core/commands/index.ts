@@ -1,5 +1,6 @@
 export * from './types'
 export * from './apply'
+export { mostFurther, mostLines } from './lines'
 export * from './patch'
 export * from './describe'
 export * from './rebase'

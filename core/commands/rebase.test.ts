@@ -33,6 +33,13 @@ describe('a change made on an older state', () => {
     expect(meetings.map(m => m.path)).toEqual([['lines', 'a', 'mass']])
     expect(words).toEqual([{ what: 'line a: grams', mine: '12.40 g weighed', theirs: '12.90 g listed' }])
   })
+  it('two who weigh one line again do not meet, and both weighings are kept; two first weighings do', () => {
+    const again = (versionId: string, as: 'further' | 'estimate'): Command => ({ type: 'line.weigh', id: 'a', mass: makeMass({ versionId, evidence: 'weighed', valueG: 3.2 }), as })
+    const { meetings, after } = both(again('mine', 'further'), again('theirs', 'further'))
+    expect(meetings).toEqual([])
+    expect(after.lines[0]!.further.map(one => one.mass.versionId)).toEqual(['theirs', 'mine'])
+    expect(both(again('mine', 'estimate'), again('theirs', 'estimate')).meetings.map(m => m.path)).toEqual([['lines', 'a', 'mass']])
+  })
   it('that comes to the same does not meet', () => {
     expect(both(change('a', { quantity: 3 }), change('a', { quantity: 3 })).meetings).toEqual([])
   })

@@ -1,6 +1,6 @@
 import { blankAssembly } from '../assembly/types'
 import { blankFit } from '../fit/plan'
-import type { Build } from '../ledger'
+import type { Build, FurtherWeighing } from '../ledger'
 import { mergeByField, type Meeting, type MergeRules } from '../merge'
 import { blankFlightPlan } from '../power/plan'
 import { blankShaveList } from '../shave/types'
@@ -21,6 +21,7 @@ export const buildMergeRules: MergeRules = {
   whole: new Set(['mass', 'listing', 'feed', 'contributions', 'subjects', 'displaysG', 'patterns', 'outputs', 'bench', 'provides', 'order']),
   keyOf(list, path) {
     if (sets.has(path.at(-1) ?? '')) return String
+    if (path.at(-1) === 'further') return item => (item as FurtherWeighing).mass.versionId
     return list.length > 0 && list.every(hasKey) ? keyOfItem : null
   },
 }
@@ -56,9 +57,9 @@ function withPayload(command: Command, build: Build): Command {
       const { aim, ...fields } = command.fields
       return { ...command, fields: { ...picked(build, fields), ...(aim ? { aim: picked(build.aim, aim) } : {}) } }
     }
-    case 'lines.change': return { ...command, changes: command.changes.map(({ id, fields }) => {
-      const line = build.lines.find(l => l.id === id)
-      return { id, fields: line ? picked(line, fields) : fields }
+    case 'lines.change': return { ...command, changes: command.changes.map((change) => {
+      const line = build.lines.find(l => l.id === change.id)
+      return line ? { ...change, fields: picked(line, change.fields) } : change
     }) }
     case 'setup.put': return { ...command, setup: build.setups.find(s => s.id === command.setup.id) ?? command.setup }
     case 'observation.put': return { ...command, observation: build.observations.find(o => o.id === command.observation.id) ?? command.observation }
@@ -71,7 +72,7 @@ function withPayload(command: Command, build: Build): Command {
       const record = build.assembly?.records.find(r => r.stepId === command.stepId)
       return { ...command, fields: record ? picked(record, command.fields) : command.fields }
     }
-    case 'lines.add': case 'lines.move': case 'lines.delete': case 'line.fit': case 'setup.delete': case 'observation.delete':
+    case 'lines.add': case 'line.weigh': case 'line.another': case 'lines.move': case 'lines.delete': case 'line.fit': case 'setup.delete': case 'observation.delete':
     case 'shaving.delete': case 'shavings.plan': case 'shaving.do': case 'loadout.fly': case 'loadout.never': return command
   }
 }

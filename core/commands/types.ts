@@ -5,7 +5,13 @@ import type { Aim, Build, Line, LoadoutChoice, Mass, Observation, Setup } from '
 import type { ShaveList, Shaving } from '../shave/types'
 
 /** The fields of a line a builder may change. */
-export type LineFields = Partial<Omit<Line, 'id' | 'insteadOf'>>
+export type LineFields = Partial<Omit<Line, 'id' | 'insteadOf' | 'edition' | 'further'>>
+
+/**
+ * What a weighing is for a line: its estimate from now on, in the place of one it is surer than; one more observation
+ * beside its estimate; or the grams of another piece than before (cut, swapped).
+ */
+export type WeighedAs = 'estimate' | 'further' | 'another piece'
 
 /** The fields of a build, its lines and set-ups apart. */
 export type BuildFields = Partial<Pick<Build, 'name' | 'craftClass' | 'archived' | 'reference'>> & { aim?: Partial<Aim> }
@@ -14,7 +20,11 @@ export type BuildFields = Partial<Pick<Build, 'name' | 'craftClass' | 'archived'
 export type Command
   = | { readonly type: 'build.set', readonly fields: BuildFields }
     | { readonly type: 'lines.add', readonly lines: readonly Line[], readonly beforeId: string | null }
-    | { readonly type: 'lines.change', readonly changes: readonly { readonly id: string, readonly fields: LineFields }[] }
+    /** `anotherPiece`: the new grams are of another piece than the old ones, not the same one better known. */
+    | { readonly type: 'lines.change', readonly changes: readonly { readonly id: string, readonly fields: LineFields, readonly anotherPiece?: boolean | undefined }[] }
+    | { readonly type: 'line.weigh', readonly id: string, readonly mass: Mass, readonly as: WeighedAs }
+    /** Says afterwards that the grams a line has now, or the weighing beside them named by its version, are of another piece; `was`: the grams of the piece before. */
+    | { readonly type: 'line.another', readonly id: string, readonly versionId: string, readonly was: Mass }
     | { readonly type: 'lines.move', readonly ids: readonly string[], readonly beforeId: string | null }
     | { readonly type: 'lines.delete', readonly ids: readonly string[] }
     | { readonly type: 'line.fit', readonly id: string }

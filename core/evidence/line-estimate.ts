@@ -2,7 +2,7 @@ import { CoreInputError } from '../errors'
 import { contributionsOf, estimateOf, exactly, rectangularSigma, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import type { HonestyTable } from '../listings'
-import type { Mass, Subject, Weighing } from '../ledger'
+import type { Mass, Weighed, Weighing } from '../ledger'
 import { uncheckedGainHalfWidth } from '../scale'
 import { betweenPiecePartG, betweenPieceSigmaG } from './pieces'
 
@@ -35,7 +35,7 @@ export function listingKey(slot: string): string {
  *
  * Throws {@link CoreInputError} on a mass below zero, a quantity below one, or anything not finite.
  */
-export function lineEstimate(line: Subject, honesty: HonestyTable): Estimate {
+export function lineEstimate(line: Weighed, honesty: HonestyTable): Estimate {
   const { mass, quantity } = line
   if (!mass) return exactly(0)
   requireUsable(mass, quantity)
@@ -74,7 +74,7 @@ function requireUsable(mass: Mass, quantity: number): void {
   if (!(quantity >= 1) || !Number.isFinite(quantity)) throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
 }
 
-function listedEstimate(line: Subject, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
+function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
   const { mu, ownSigma, sharedSigma } = honesty.of(line.slot)
   const expectedG = lineG * Math.exp(mu)
   return estimateOf(expectedG, {

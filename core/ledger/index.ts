@@ -1,3 +1,4 @@
 export * from './slots'
 export * from './types'
 export * from './make'
+export * from './pieces'

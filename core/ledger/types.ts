@@ -90,14 +90,24 @@ export interface PackFacts {
 /** Where a device's power comes from: the pack, its balance lead, or a line; with the name of that line's regulated output, empty for the pack's own volts handed on. */
 export interface Feed { readonly from: string, readonly output: string }
 
+/**
+ * A weighing of a line beside the estimate it stands on: one more observation of the same piece. `of` is what the line
+ * was when it became another piece; null while it is still the piece that was weighed.
+ */
+export interface FurtherWeighing { readonly mass: Mass, readonly of: { readonly quantity: number, readonly mass: Mass } | null }
+
 /** One row of a build's ledger. */
 export interface Line {
   readonly id: string
   readonly slot: Slot
   readonly name: string
   readonly quantity: number
-  /** Null while nobody has said what it weighs. */
+  /** The estimate it stands on. Null while nobody has said what it weighs. */
   readonly mass: Mass | null
+  /** Which piece the line is: one more each time it became another one (cut, shaved, another part, another number of pieces); the same while it only becomes better known. */
+  readonly edition: number
+  /** Weighings of it beside `mass`, in the order taken. */
+  readonly further: readonly FurtherWeighing[]
   readonly listing: Listing | null
   readonly state: LineState
   readonly role: Role
@@ -124,8 +134,15 @@ export interface Setup { readonly id: string, readonly name: string, readonly li
 /** One way to fly: a set-up and a pack (null: flown without a pack line). */
 export interface LoadoutChoice { readonly setupId: string, readonly packLineId: string | null }
 
-/** What of a line was on the pan: enough to know what was expected of it then, whatever becomes of the line. */
-export type Subject = Pick<Line, 'id' | 'slot' | 'quantity' | 'mass'>
+/** What the estimate of a line is made from. */
+export type Weighed = Pick<Line, 'slot' | 'quantity' | 'mass'>
+
+/**
+ * What of a line was on the pan: enough to know what was expected of it then, whatever becomes of the line. While the line
+ * is the same edition, what is known of it now is known of what was on the pan. Weighings from before there were editions
+ * have none: they are of the line's present piece while it has the same grams.
+ */
+export type Subject = Weighed & Pick<Line, 'id'> & { readonly edition?: number | undefined }
 
 export const observationStates = ['taken in', 'held', 'set aside'] as const
 

@@ -1,8 +1,8 @@
 import { exactly, type Estimate } from '../estimate'
 import { isSharedCause, lineEstimate } from '../evidence'
 import type { HonestyTable } from '../listings'
-import type { Build, Line, Observation } from '../ledger'
-import { Conditioning, takenIn } from '../observation'
+import type { Build, Line } from '../ledger'
+import { Conditioning, observedSums } from '../observation'
 
 /**
  * A line's estimate in the form sums are made from: its value, the variance of the causes it has for itself, and the
@@ -25,25 +25,24 @@ export class LineEstimates {
   private readonly conditioning: Conditioning
   private readonly commonKeys: ReadonlySet<string>
   private readonly commonVersions: ReadonlySet<string>
-  private readonly madeFrom: { honesty: string, observations: readonly Observation[], common: string }
+  private readonly madeFrom: { honesty: string, build: Ledger, common: string }
 
-  constructor(private readonly honesty: HonestyTable, observations: readonly Observation[] = [], common: Common = nothingInCommon) {
+  constructor(private readonly honesty: HonestyTable, build: Ledger = { lines: [], observations: [] }, common: Common = inCommon(build.lines)) {
     this.commonKeys = new Set(common.keys)
     this.commonVersions = new Set(common.versions)
-    this.madeFrom = { honesty: honesty.fingerprint, observations, common: signatureOf(common) }
-    this.conditioning = new Conditioning(takenIn(observations, honesty))
+    this.madeFrom = { honesty: honesty.fingerprint, build, common: signatureOf(common) }
+    this.conditioning = new Conditioning(observedSums(build, honesty))
   }
 
-  /** The estimates of a build: these ones while nothing they rest on has changed but lines. */
-  for(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): LineEstimates {
+  /** The estimates of a build: these ones while nothing they rest on has changed but lines that no weighing speaks of. */
+  for(build: Ledger, honesty: HonestyTable): LineEstimates {
     const common = inCommon(build.lines)
-    const same = honesty.fingerprint === this.madeFrom.honesty && signatureOf(common) === this.madeFrom.common
-      && (build.observations === this.madeFrom.observations || build.observations.length + this.madeFrom.observations.length === 0)
-    return same ? this : new LineEstimates(honesty, build.observations, common)
+    const same = honesty.fingerprint === this.madeFrom.honesty && signatureOf(common) === this.madeFrom.common && sameWeighings(build, this.madeFrom.build)
+    return same ? this : new LineEstimates(honesty, build, common)
   }
 
-  /** The estimates of a build under the same honesty of listings: these ones while nothing they rest on has changed but lines. */
-  forBuild(build: Pick<Build, 'lines' | 'observations'>): LineEstimates {
+  /** The estimates of a build under the same honesty of listings. */
+  forBuild(build: Ledger): LineEstimates {
     return this.for(build, this.honesty)
   }
 
@@ -64,6 +63,11 @@ export class LineEstimates {
   /** What a line was known to be before any weighing together. */
   before(line: Line): Estimate {
     return line.mass ? lineEstimate(line, this.honesty) : exactly(0)
+  }
+
+  /** How far each weighing moves a line from what it was known to be before, grams, largest first; ids of weighings or of versions weighed beside. */
+  movedBy(line: Line): { readonly id: string, readonly shiftG: number }[] {
+    return this.conditioning.shiftsOf(this.before(line))
   }
 
   /** How many different shared causes have been met so far. */
@@ -99,6 +103,27 @@ export class LineEstimates {
   }
 }
 
+/** What estimates are made from. */
+type Ledger = Pick<Build, 'lines' | 'observations'>
+
+/** Whether the weighings of two states of a build say the same: the same ones, of lines known alike. */
+function sameWeighings(now: Ledger, before: Ledger): boolean {
+  if (now.observations !== before.observations && now.observations.length + before.observations.length > 0) return false
+  if (now.lines === before.lines) return true
+  const onPan = new Set(now.observations.flatMap(o => o.state === 'taken in' ? o.subjects.map(subject => subject.id) : []))
+  const spoken = (line: Line) => line.further.length > 0 || onPan.has(line.id)
+  if (onPan.size === 0 && !now.lines.some(spoken)) return !before.lines.some(spoken)
+  const earlier = new Map(before.lines.map(line => [line.id, line]))
+  let known = 0
+  for (const line of now.lines) {
+    if (!spoken(line)) continue
+    const was = earlier.get(line.id)
+    if (!was || was.mass !== line.mass || was.further !== line.further || was.edition !== line.edition || was.slot !== line.slot || (was.quantity !== line.quantity && line.further.length > 0)) return false
+    known++
+  }
+  return known === before.lines.filter(spoken).length
+}
+
 /** What lines have in common besides the causes that are always shared: grams that stand on several of them, and keys of single weighings. */
 interface Common { readonly keys: readonly string[], readonly versions: readonly string[] }
 const nothingInCommon: Common = { keys: [], versions: [] }
@@ -130,6 +155,6 @@ function inCommon(lines: readonly Line[]): Common {
 }
 
 /** The estimates of a build made afresh. */
-export function estimatesOf(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): LineEstimates {
-  return new LineEstimates(honesty, build.observations, inCommon(build.lines))
+export function estimatesOf(build: Ledger, honesty: HonestyTable): LineEstimates {
+  return new LineEstimates(honesty, build)
 }

@@ -1,6 +1,7 @@
 import { addEstimates, estimateOf, type Estimate } from '../estimate'
+import { asObserved } from '../scale'
 import { lineEstimate } from '../evidence'
-import type { Observation } from '../ledger'
+import { isPresentPiece, type Build, type Line, type Observation, type Subject, type Weighed } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { factorise, solve, type Factor } from './cholesky'
 
@@ -12,13 +13,43 @@ export interface ObservedSum {
   readonly observed: Estimate
 }
 
-/** The estimates of what was on the pan, as the lines were when it was weighed. */
-export function observedSum(observation: Observation, honesty: HonestyTable): ObservedSum {
+/** What was on the pan as it is known by now: while the line is still the same piece, as the line is. */
+export function asKnownNow(subject: Subject, lines: ReadonlyMap<string, Line>): Weighed {
+  const line = lines.get(subject.id)
+  if (!line?.mass || line.mass === subject.mass || !isPresentPiece(subject, line)) return subject
+  return { slot: line.slot, quantity: subject.quantity, mass: line.mass }
+}
+
+/** The estimates of what was on the pan, as far as it is known by now. What has no grams yet counts as exactly 0 g. */
+export function observedSum(observation: Observation, lines: ReadonlyMap<string, Line>, honesty: HonestyTable): ObservedSum {
   return {
     id: observation.id,
-    parts: observation.subjects.map(subject => lineEstimate(subject, honesty)),
+    parts: observation.subjects.map(subject => lineEstimate(asKnownNow(subject, lines), honesty)),
     observed: { valueG: observation.valueG, contributions: observation.contributions },
   }
+}
+
+/** A weighing of one line beside its estimate, as an observation of it. */
+function furtherSums(line: Line, honesty: HonestyTable): ObservedSum[] {
+  return line.further.flatMap(({ mass, of }) => {
+    const known = of ?? (line.mass && { quantity: line.quantity, mass: line.mass })
+    if (!known) return []
+    const { slot } = line
+    const observed = lineEstimate({ slot, quantity: known.quantity, mass }, honesty)
+    return [{ id: mass.versionId, parts: [lineEstimate({ slot, ...known }, honesty)], observed: asObserved(observed) }]
+  })
+}
+
+/**
+ * Everything the weighings of a build say: those of several lines that are taken in, and those of single lines beside their
+ * estimates. A weighing with something on the pan that nobody has said the grams of says nothing until somebody has.
+ */
+export function observedSums(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): ObservedSum[] {
+  const lines = new Map(build.lines.map(line => [line.id, line]))
+  const together = build.observations
+    .filter(o => o.state === 'taken in' && o.subjects.every(subject => asKnownNow(subject, lines).mass !== null))
+    .map(o => observedSum(o, lines, honesty))
+  return [...together, ...build.lines.flatMap(line => line.further.length === 0 ? [] : furtherSums(line, honesty))]
 }
 
 /** Row of A: how the prediction of the display departs with each cause. Its value is the prediction. */
@@ -47,6 +78,8 @@ export class Conditioning {
   private readonly factor: Factor
   private readonly learnt = new Map<string, number>()
   private readonly keptRows: readonly Estimate[]
+  private readonly weights: ArrayLike<number>
+  private readonly ids: readonly string[]
   /** Ids of observations that contradict the others exactly: they were left out. */
   readonly contradictions: readonly string[]
 
@@ -56,6 +89,8 @@ export class Conditioning {
     this.keptRows = this.factor.kept.map(i => this.rows[i]!)
     const residuals = this.factor.kept.map(i => sums[i]!.observed.valueG - this.rows[i]!.valueG)
     const weights = solve(this.factor, residuals)
+    this.weights = weights
+    this.ids = this.factor.kept.map(i => sums[i]!.id)
     this.keptRows.forEach((row, i) => {
       for (const key in row.contributions) this.learnt.set(key, (this.learnt.get(key) ?? 0) + row.contributions[key]! * weights[i]!)
     })
@@ -63,6 +98,12 @@ export class Conditioning {
       if (this.factor.kept.includes(i)) return []
       return Math.abs(sum.observed.valueG - this.of(this.rows[i]!).valueG) > 1e-6 ? [sum.id] : []
     })
+  }
+
+  /** How much each observation moves an estimate, grams, largest first; those that leave it alone are left out. */
+  shiftsOf(before: Estimate): { readonly id: string, readonly shiftG: number }[] {
+    return this.keptRows.map((row, i) => ({ id: this.ids[i]!, shiftG: dot(before, row) * this.weights[i]! }))
+      .filter(({ shiftG }) => shiftG !== 0).sort((a, b) => Math.abs(b.shiftG) - Math.abs(a.shiftG))
   }
 
   /** Whether a cause stands in an observation: such causes are shared between lines afterwards. */

@@ -126,6 +126,9 @@ const u = (lines: readonly Line[], observations: readonly Observation[]) => {
   return addEstimates(lines.map(line => estimates.of(line)))
 }
 
+/** A build in which nothing of what was on the pan is any more: it is known as it was then. */
+const none = { lines: [], observations: [] }
+
 describe('a build weighed as a whole', () => {
   const dry = [guessed('frame', 45), guessed('wires', 6), weighedLine('motors', 44), guessed('strap', 3)]
   const p4 = weighedLine('p4', 84.6)
@@ -143,7 +146,7 @@ describe('a build weighed as a whole', () => {
     const before = [...dry.slice(0, 3), weighedLine('strap', 3)]
     const whole = observe(before, 99.3)
     const lighter = weighedLine('strap', 2.2)
-    const swapped = { ...lighter, mass: { ...lighter.mass!, versionId: 'v-light', weighing: { ...lighter.mass!.weighing!, contributions: Object.fromEntries(Object.entries(lighter.mass!.weighing!.contributions).map(([key, c]) => [key.replace('w-strap', 'w-light'), c])) } } }
+    const swapped = { ...lighter, edition: 1, mass: { ...lighter.mass!, versionId: 'v-light', weighing: { ...lighter.mass!.weighing!, contributions: Object.fromEntries(Object.entries(lighter.mass!.weighing!.contributions).map(([key, c]) => [key.replace('w-strap', 'w-light'), c])) } } }
     const [was, is] = [u(before, [whole]), u([...before.slice(0, 3), swapped], [whole])]
     const { gain } = state.check!.result
     expect(is.valueG - was.valueG).toBeCloseTo(-0.8 / gain, 2)
@@ -155,7 +158,7 @@ describe('a build weighed as a whole', () => {
     const trimmed = byDifference(weighedEstimate(state, { id: 'b', displaysG: [44], tare: { id: 't', displayG: 0 } }), weighedEstimate(state, { id: 'a', displaysG: [42.6], tare: { id: 't', displayG: 0 } }))
     const motors = dry[2]!
     const contributions = addEstimates([{ valueG: 0, contributions: motors.mass!.weighing!.contributions }, trimmed]).contributions
-    const cut: Line = { ...motors, mass: { ...motors.mass!, versionId: 'v-cut', valueG: motors.mass!.valueG + trimmed.valueG, weighing: { ...motors.mass!.weighing!, method: 'by difference', contributions } } }
+    const cut: Line = { ...motors, edition: 1, mass: { ...motors.mass!, versionId: 'v-cut', valueG: motors.mass!.valueG + trimmed.valueG, weighing: { ...motors.mass!.weighing!, method: 'by difference', contributions } } }
     const after = [dry[0]!, dry[1]!, cut, dry[3]!]
     const [was, is] = [u(dry, [observation]), u(after, [observation])]
     expect(is.valueG - was.valueG).toBeCloseTo(trimmed.valueG, 6)
@@ -168,28 +171,28 @@ describe('a build weighed as a whole', () => {
   })
   it('agrees when it may, and otherwise ranks what could explain it', () => {
     const spare = weighedLine('spare prop', 6)
-    expect(reconcile(observation, [], [], nobody)).toMatchObject({ agrees: true })
+    expect(reconcile(observation, none, [], nobody)).toMatchObject({ agrees: true })
     const narrow = dry.map((line, i) => weighedLine(line.id, [45, 6, 44, 3][i]!))
-    const over = reconcile(observe(narrow, 104.1), [], [spare], nobody)
+    const over = reconcile(observe(narrow, 104.1), none, [spare], nobody)
     expect(over.agrees).toBe(false)
     expect(over.differenceG).toBeCloseTo(6.1 / state.check!.result.gain, 6)
     expect(over.suspects[0]).toMatchObject({ lineId: 'spare prop', why: 'on the pan though not ticked' })
-    const under = reconcile(observe(narrow, 95), [], [], nobody)
+    const under = reconcile(observe(narrow, 95), none, [], nobody)
     expect(under.suspects[0]).toMatchObject({ lineId: 'strap', why: 'not on the pan' })
-    const loose = reconcile(observe([...narrow.slice(1), guessed('frame', 20)], 99), [], [], nobody)
+    const loose = reconcile(observe([...narrow.slice(1), guessed('frame', 20)], 99), none, [], nobody)
     expect(loose.suspects[0]).toMatchObject({ lineId: 'frame', why: 'its spread' })
   })
   it('an empty pan is not compared, and what would make a line weigh less than nothing is named', () => {
     expect([isComparable(0, 230), isComparable(-0.01, 230), isComparable(60, 230), isComparable(80, 230), isComparable(228, 230)]).toEqual([false, false, false, true, true])
     expect(isComparable(0.5, 0)).toBe(true)
-    const empty = reconcile(observe(dry, 0), [], [], nobody)
+    const empty = reconcile(observe(dry, 0), none, [], nobody)
     expect(empty.belowNothing).toContain('frame')
-    expect(reconcile(observe(dry, 98), [], [], nobody).belowNothing).toEqual([])
+    expect(reconcile(observe(dry, 98), none, [], nobody).belowNothing).toEqual([])
   })
   it('the difference booked as a line makes the total the one displayed, and no surer than the scale', () => {
     const narrow = dry.map((line, i) => weighedLine(line.id, [45, 6, 44, 3][i]!))
     const short = observe(narrow, 99.9, { state: 'held' })
-    const difference = differenceAsMass(short, nobody)
+    const difference = differenceAsMass(short, [], nobody)
     const solder = makeLine({ id: 'solder', slot: 'other', name: 'solder', mass: makeMass({ versionId: 'v-solder', evidence: 'weighed', valueG: difference.valueG, weighing: { ...narrow[0]!.mass!.weighing!, method: 'booked difference', contributions: difference.contributions } }) })
     const total = u([...narrow, solder], [short])
     expect(total.valueG).toBeCloseTo(short.valueG, 9)

@@ -1,7 +1,7 @@
 import { addEstimates, scaleEstimate, sigmaG, varianceG2, type Estimate } from '../estimate'
-import type { Line, Observation } from '../ledger'
+import { subjectOf, type Build, type Line, type Observation } from '../ledger'
 import type { HonestyTable } from '../listings'
-import { Conditioning, observedSum, type ObservedSum } from './condition'
+import { Conditioning, observedSum, observedSums } from './condition'
 
 /** A line that could explain a difference, and how. */
 export interface Suspect {
@@ -36,18 +36,15 @@ export function isComparable(weighedG: number, expectedG: number): boolean {
   return weighedG > 0 && weighedG >= leastShareCompared * expectedG
 }
 
-/** The observations that count: those taken in. */
-export function takenIn(observations: readonly Observation[], honesty: HonestyTable): ObservedSum[] {
-  return observations.filter(o => o.state === 'taken in').map(o => observedSum(o, honesty))
-}
-
 /**
- * Compares an observation with its prediction from everything taken in before. `others` are lines of the build that were
+ * Compares an observation with its prediction from everything else taken in. `others` are lines of the build that were
  * not ticked as being on the pan.
  */
-export function reconcile(observation: Observation, before: readonly Observation[], others: readonly Line[], honesty: HonestyTable): Reconciliation {
-  const known = new Conditioning(takenIn(before.filter(o => o.id !== observation.id), honesty))
-  const { parts, observed } = observedSum(observation, honesty)
+export function reconcile(observation: Observation, build: Pick<Build, 'lines' | 'observations'>, others: readonly Line[], honesty: HonestyTable): Reconciliation {
+  const lines = new Map(build.lines.map(line => [line.id, line]))
+  const rest = { lines: build.lines, observations: build.observations.filter(o => o.id !== observation.id) }
+  const known = new Conditioning(observedSums(rest, honesty))
+  const { parts, observed } = observedSum(observation, lines, honesty)
   const expected = known.of(addEstimates([...parts, { valueG: 0, contributions: observed.contributions }]))
   const differenceG = observed.valueG - expected.valueG
   const sigma = sigmaG(expected)
@@ -65,11 +62,11 @@ export function reconcile(observation: Observation, before: readonly Observation
   })
   for (const line of others) {
     if (!line.mass) continue
-    const part = known.of(observedSum({ ...observation, subjects: [line] }, honesty).parts[0]!)
+    const part = known.of(observedSum({ ...observation, subjects: [subjectOf(line)] }, lines, honesty).parts[0]!)
     if (isAbout(part.valueG, differenceG, sigma)) suspects.push({ lineId: line.id, why: 'on the pan though not ticked', explainsG: part.valueG, stretch: 0 })
   }
   suspects.sort((a, b) => Number(b.why !== 'its spread') - Number(a.why !== 'its spread') || Math.abs(b.explainsG) - Math.abs(a.explainsG))
-  const after = new Conditioning(takenIn([...before.filter(o => o.id !== observation.id), { ...observation, state: 'taken in' }], honesty))
+  const after = new Conditioning(observedSums({ lines: rest.lines, observations: [...rest.observations, { ...observation, state: 'taken in' }] }, honesty))
   const belowNothing = observation.subjects.flatMap((subject, i) => after.of(parts[i]!).valueG < 0 ? [subject.id] : [])
   return { expected, differenceG, sigmaG: sigma, z, agrees: Math.abs(z) <= 2, suspects, belowNothing }
 }
@@ -87,8 +84,8 @@ function covariance(a: Estimate, b: Estimate): number {
  * The difference as a mass of its own, with the signed causes that make every total which holds the line and the same
  * parts exactly the one displayed: `truth = Δ − Σ parts' causes − the weighing's causes`.
  */
-export function differenceAsMass(observation: Observation, honesty: HonestyTable): Estimate {
-  const { parts, observed } = observedSum(observation, honesty)
+export function differenceAsMass(observation: Observation, lines: readonly Line[], honesty: HonestyTable): Estimate {
+  const { parts, observed } = observedSum(observation, new Map(lines.map(line => [line.id, line])), honesty)
   const sum = addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
   return addEstimates([{ valueG: observed.valueG, contributions: {} }, scaleEstimate(sum, -1)])
 }

@@ -1,4 +1,4 @@
 export * from './judged'
 export * from './overview'
-export * from './settle'
+export * from './shares'
 export * from './loadout-verdicts'

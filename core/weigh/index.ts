@@ -1,2 +1,5 @@
+export * from './advice'
+export * from './place'
 export * from './take'
 export * from './run'
+export * from './piece-question'

@@ -1,3 +1,4 @@
+import { applyCommand } from '../commands'
 import { addEstimates, scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import type { Build, Line, LoadoutChoice, Mass } from '../ledger'
@@ -6,6 +7,7 @@ import { countedLines, type LineEstimates } from '../loadout'
 import { overviewOf, spreadShares, type Overview } from '../report'
 import type { RuleCard } from '../rules'
 import type { VerdictWord } from '../verdict'
+import { placeOf } from './place'
 
 /** The lines a weighing run goes through: by what they add to the spread of the loadout, or in the order of the ledger. */
 export type RunOrder = 'by spread' | 'as listed'
@@ -48,8 +50,8 @@ export interface WouldChange {
 
 /** Compares the loadout before and after a mass is taken for a line; nothing is changed. */
 export function wouldChange(build: Build, before: Overview, line: Line, mass: Mass, cards: readonly RuleCard[], estimates: LineEstimates, honesty: HonestyTable): WouldChange {
-  const weighed: Line = { ...line, mass }
-  const next: Build = { ...build, lines: build.lines.map(l => l.id === line.id ? weighed : l) }
+  const next = applyCommand(build, { type: 'line.weigh', id: line.id, mass, as: placeOf(mass, line, build, estimates, honesty) })
+  const weighed = next.lines.find(l => l.id === line.id)!
   const after = overviewOf(next, before.choice, cards, estimates.for(next, honesty))
   const { listing } = line
   const eachG = mass.valueG / mass.valueCount
@@ -65,12 +67,17 @@ export function wouldChange(build: Build, before: Overview, line: Line, mass: Ma
 /** What a run of weighings brought for one line. */
 export interface Learnt { readonly line: Line, readonly beforeG: number, readonly afterG: number, readonly surprise: number }
 
+/** Whether a line was put on a scale between two states: its grams are another weighing, or one more lies beside them. */
+function weighedBetween(was: Line, now: Line): boolean {
+  return now.further.length > was.further.length || (was.mass !== now.mass && now.mass?.weighing != null)
+}
+
 /** What was learnt of each line between two states of a build: lines weighed since, biggest surprise first (in spreads of what was believed). */
 export function learntBetween(before: Build, beforeEstimates: LineEstimates, after: Build, afterEstimates: LineEstimates): Learnt[] {
   const earlier = new Map(before.lines.map(line => [line.id, line]))
   return after.lines.flatMap((line) => {
     const was = earlier.get(line.id)
-    if (!was || was.mass === line.mass || !line.mass?.weighing) return []
+    if (!was || !weighedBetween(was, line)) return []
     const [old, now] = [beforeEstimates.of(was), afterEstimates.of(line)]
     const spread = spreadG(subtractEstimates(old, now)) / spreadFactor95
     return [{ line, beforeG: old.valueG, afterG: now.valueG, surprise: spread === 0 ? 0 : Math.abs(now.valueG - old.valueG) / spread }]

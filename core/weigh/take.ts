@@ -1,7 +1,7 @@
 import { CoreInputError } from '../errors'
 import { addEstimates, type Estimate } from '../estimate'
 import { lineEstimate } from '../evidence'
-import { makeMass, type Basis, type Line, type Mass, type Subject, type Observation, type WeighingMethod } from '../ledger'
+import { makeMass, subjectOf, type Basis, type Line, type Mass, type Observation, type WeighingMethod } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { asObserved, byDifference, inLifts, meanEstimate, weighedEstimate, type ScaleState } from '../scale'
 
@@ -73,7 +73,7 @@ export function takeObservation(taking: Taking, title: string, lines: readonly L
   return {
     id, title, takenAt, scaleId: ready.scale.id, scaleName: ready.name, checkId: ready.check?.id ?? null, displaysG, tareDisplayG: tare?.displayG ?? null,
     valueG: observed.valueG, contributions: observed.contributions, state,
-    subjects: lines.map(({ id: lineId, slot, quantity, mass }): Subject => ({ id: lineId, slot, quantity, mass })),
+    subjects: lines.map(subjectOf),
   }
 }
 

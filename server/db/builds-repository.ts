@@ -21,7 +21,7 @@ const selectHead = `
 const selectLines = `
   SELECT l.build_id AS buildId, l.id, l.slot, l.name, l.quantity, l.mass_version_id AS massVersionId, l.listing_g AS listingG,
          l.listing_resolution_g AS listingResolutionG, l.state, l.role, l.removable, l.price_each_cents AS priceEachCents,
-         l.note, l.tie, l.instead_of AS insteadOf, l.properties, l.part_id AS partId, l.feed,
+         l.note, l.tie, l.instead_of AS insteadOf, l.properties, l.part_id AS partId, l.feed, l.edition, l.further,
          m.evidence, m.value_g AS valueG, m.value_count AS valueCount, m.resolution_g AS resolutionG, m.piece_readings AS pieceReadings,
          m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis, m.origin, m.weighing,
          p.label, p.cells, p.chemistry, p.capacity_mah AS capacityMah, p.c_rating AS cRating, p.plug
@@ -83,14 +83,15 @@ export function buildsRepository(db: Db) {
       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
-                         removable, price_each_cents, note, tie, instead_of, properties, part_id, feed)
+                         removable, price_each_cents, note, tie, instead_of, properties, part_id, feed, edition, further)
       VALUES (:buildId, :id, :position, :slot, :name, :quantity, :massVersionId, :listingG, :listingResolutionG, :state, :role,
-              :removable, :priceEachCents, :note, :tie, :insteadOf, :properties, :partId, :feed)
+              :removable, :priceEachCents, :note, :tie, :insteadOf, :properties, :partId, :feed, :edition, :further)
       ON CONFLICT (build_id, id) DO UPDATE
       SET slot = excluded.slot, name = excluded.name, quantity = excluded.quantity, mass_version_id = excluded.mass_version_id,
           listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g, state = excluded.state, role = excluded.role,
           removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note, tie = excluded.tie,
-          instead_of = excluded.instead_of, properties = excluded.properties, part_id = excluded.part_id, feed = excluded.feed`),
+          instead_of = excluded.instead_of, properties = excluded.properties, part_id = excluded.part_id, feed = excluded.feed,
+          edition = excluded.edition, further = excluded.further`),
     pointToVersion: db.prepare('UPDATE lines SET mass_version_id = ? WHERE build_id = ? AND id = ?'),
     deleteLine: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
     position: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),
@@ -152,6 +153,7 @@ export function buildsRepository(db: Db) {
   /** Writes a line; of one that was there, only what differs from before. */
   function putLine(buildId: string, line: Line, before: Line | null, position: number, madeAt: string, revision: number) {
     if (line.mass && line.mass !== before?.mass) addVersion(buildId, line.id, line.mass, madeAt, afterWhatCameIn + revision)
+    if (line.further !== before?.further) for (const { mass } of line.further) addVersion(buildId, line.id, mass, madeAt, afterWhatCameIn + revision)
     if (before && onlyMassDiffers(before, line)) {
       sql.pointToVersion.run(line.mass?.versionId ?? null, buildId, line.id)
       return

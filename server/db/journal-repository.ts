@@ -1,10 +1,21 @@
 import type { Patch } from '../../core/commands'
+import type { Line } from '../../core/ledger'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
 const columns = `
   seq, at, kind, target, title, grams_before_g AS gramsBeforeG, grams_after_g AS gramsAfterG, auw_before_g AS auwBeforeG,
   auw_after_g AS auwAfterG, note, undone`
+
+/** Lines written before there were editions are the first of their kind. */
+function lineFromPatch(line: Line | null): Line | null {
+  return line === null || Object.hasOwn(line, 'edition') ? line : { ...line, edition: 0, further: [] }
+}
+
+function patchFromText(text: string): Patch {
+  const patch = JSON.parse(text) as Patch
+  return { ...patch, lines: patch.lines.map(({ before, after }) => ({ before: lineFromPatch(before), after: lineFromPatch(after) })) }
+}
 
 type RecordRow = JournalEntry & { patch: string }
 
@@ -27,7 +38,7 @@ export function journalRepository(db: Db) {
   const withPatch = (row: unknown): JournalRecord | null => {
     if (!row) return null
     const { patch, ...entry } = row as RecordRow
-    return { ...entry, patch: JSON.parse(patch) as Patch } as JournalRecord
+    return { ...entry, patch: patchFromText(patch) } as JournalRecord
   }
   return {
     entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],

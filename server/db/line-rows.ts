@@ -12,7 +12,7 @@ export interface LineRow extends Omit<MassRow, 'versionId'> {
   id: string, slot: Slot, name: string, quantity: number, massVersionId: string | null, listingG: number | null, listingResolutionG: number | null
   state: LineState, role: Role, removable: number, priceEachCents: number | null, note: string, tie: string | null, insteadOf: string | null
   label: string | null, cells: number, chemistry: Chemistry, capacityMah: number, cRating: number | null, plug: string
-  properties: string | null, partId: string | null, feed: string | null
+  properties: string | null, partId: string | null, feed: string | null, edition: number, further: string
 }
 
 export function massFromRow(row: MassRow): Mass | null {
@@ -30,12 +30,15 @@ export function massToRow(buildId: string, lineId: string, mass: Mass, madeAt: s
   return { buildId, lineId, madeAt, ...rest, pieceReadings: pieceReadingsG === null ? null : JSON.stringify(pieceReadingsG), weighing: weighing ? JSON.stringify(weighing) : null }
 }
 
+const nothingFurther: Line['further'] = []
+
 export function lineFromRow(row: LineRow): Line {
   const pack: PackFacts | null = row.label === null
     ? null
     : { label: row.label, cells: row.cells, chemistry: row.chemistry, capacityMah: row.capacityMah, cRating: row.cRating, plug: row.plug }
   return {
     id: row.id, slot: row.slot, name: row.name, quantity: row.quantity, mass: massFromRow({ ...row, versionId: row.massVersionId }),
+    edition: row.edition, further: row.further === '[]' ? nothingFurther : JSON.parse(row.further) as Line['further'],
     listing: row.listingG === null ? null : { valueG: row.listingG, resolutionG: row.listingResolutionG ?? 0 },
     state: row.state, role: row.role, removable: row.removable === 1, priceEachCents: row.priceEachCents, note: row.note,
     tie: row.tie, insteadOf: row.insteadOf, pack, partId: row.partId,
@@ -49,5 +52,6 @@ export function lineToRow(buildId: string, line: Line, position: number) {
     listingG: line.listing?.valueG ?? null, listingResolutionG: line.listing?.resolutionG ?? null, state: line.state, role: line.role,
     removable: Number(line.removable), priceEachCents: line.priceEachCents, note: line.note, tie: line.tie, insteadOf: line.insteadOf,
     properties: line.properties === null ? null : JSON.stringify(line.properties), partId: line.partId, feed: line.feed === null ? null : JSON.stringify(line.feed),
+    edition: line.edition, further: line.further.length === 0 ? '[]' : JSON.stringify(line.further),
   }
 }

@@ -114,6 +114,25 @@ describe('a change', () => {
   })
 })
 
+describe('weighings beside a line', () => {
+  it('are kept with it through restart, file and journal, and are another piece’s when it is said so', async () => {
+    const mass = (versionId: string, valueG: number) => makeMass({ versionId, evidence: 'weighed', valueG })
+    for (const n of [1, 2]) await disk.app.builds.command(id, revision(), { type: 'line.weigh', id: 'strap', mass: mass(`again-${n}`, 3 + n / 10), as: 'further' }, '')
+    const was = disk.app.builds.read(id).build.lines.find(l => l.id === 'strap')!.mass!
+    await disk.app.builds.command(id, revision(), { type: 'line.another', id: 'strap', versionId: 'again-2', was }, '')
+    const strap = disk.again().builds.read(id).build.lines.find(l => l.id === 'strap')!
+    expect(strap).toMatchObject({ edition: 1, mass: { versionId: 'again-2', valueG: 3.2 }, further: [{ mass: { versionId: 'again-1' }, of: { quantity: 1, mass: was } }] })
+    expect(disk.app.builds.lineHistory(id, 'strap').map(version => version.mass.versionId).slice(-2)).toEqual(['again-1', 'again-2'])
+    const text = disk.app.files.exportBuild(id)
+    const beside = applicationOnDisk()
+    expect(beside.app.files.exportBuild(await beside.app.files.importBuild(text))).toBe(text)
+    beside.app.close()
+    beside.remove()
+    for (const _ of [1, 2, 3]) await disk.app.builds.undo(id, revision())
+    expect(disk.app.builds.read(id).build.lines.find(l => l.id === 'strap')).toMatchObject({ edition: 0, further: [], mass: was })
+  })
+})
+
 describe('every kind of command survives the database', () => {
   const commands: Command[] = [
     { type: 'lines.add', lines: [{ ...makeLine({ id: 'x', slot: 'frame', name: 'x' }), ...JSON.parse(demoFile('marzipan')).build.lines[0], id: 'second', mass: makeMass({ versionId: 'x1', evidence: 'guess', valueG: 1 }) }], beforeId: 'motors' },
@@ -128,6 +147,7 @@ describe('every kind of command survives the database', () => {
       contributions: { 'weighing:dry': -0.01, 'listing:video transmitter': 0.2 }, subjects: JSON.parse(demoFile('marzipan')).build.lines.slice(0, 3).map(({ id, slot, quantity, mass }: Line) => ({ id, slot, quantity, mass })), state: 'taken in',
     } },
     { type: 'lines.change', changes: [{ id: 'strap', fields: { mass: makeMass({ versionId: 'onscale', evidence: 'weighed', valueG: 3.2, weighing: { takenAt: '2026-11-02T18:00:00.000Z', scaleId: 'blue', scaleName: 'blue', checkId: 'c', method: 'on the pan', displaysG: [3.21], tare: { id: 't', name: 'tray', displayG: 0.01 }, contributions: { 'gain:blue:c': -0.001 }, supersedes: null } }) } }] },
+    { type: 'line.weigh', id: 'strap', mass: makeMass({ versionId: 'again', evidence: 'weighed', valueG: 3.19 }), as: 'further' }, { type: 'line.weigh', id: 'vtx', mass: makeMass({ versionId: 'cut', evidence: 'weighed', valueG: 15 }), as: 'another piece' },
     { type: 'build.set', fields: { name: 'Other', archived: true, reference: { massG: 200, spreadG: 1, thrustG: null, priceCents: 1, minutes: null }, aim: { goalDryG: 140, places: ['Canada'] } } },
     { type: 'shave.set', fields: { spare: 'minutes', caps: { cents: 500, minutes: null, loss: 3 } } }, { type: 'shaving.put', shaving: makeShaving({ id: 'thin', what: 'thinner strap', kind: 'lighter strap', lineId: 'strap', gramsG: 1.2 }) },
     { type: 'assembly.set', fields: { school: 'boards first', order: ['camera', 'video'], own: [{ id: 'own-1', title: 'clean the lens', words: '', phase: 'camera', after: ['camera'], minutes: 2 }] } },

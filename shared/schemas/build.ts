@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { mostFurther } from '../../core/commands'
 import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, type Build, type Line, type Mass, type Observation, type Weighing } from '../../core/ledger'
 import { largestMassG } from '../../core/units'
 import { fitSchema } from './fit'
@@ -55,6 +56,9 @@ export const lineShape = {
   name: nameSchema('The name'),
   quantity: quantitySchema,
   mass: massSchema.nullable(),
+  edition: z.int().min(0).max(1_000_000),
+  further: z.array(z.strictObject({ mass: massSchema, of: z.strictObject({ quantity: quantitySchema, mass: massSchema }).nullable() }))
+    .max(mostFurther, `A line keeps at most ${mostFurther} weighings beside its estimate.`),
   listing: z.strictObject({ valueG: massGSchema, resolutionG: z.number().min(0).max(100) }).nullable(),
   state: z.enum(lineStates),
   role: z.enum(roles),
@@ -68,9 +72,9 @@ export const lineShape = {
   partId: idSchema.nullable(),
   feed: z.strictObject({ from: idSchema, output: z.string().max(40) }).nullable(),
 }
-/** Files written before parts had properties lack those fields. */
+/** Files written before parts had properties, or lines editions, lack those fields. */
 export const lineSchema = z.strictObject({
-  ...lineShape, properties: lineShape.properties.default(null), partId: lineShape.partId.default(null), feed: lineShape.feed.default(null),
+  ...lineShape, edition: lineShape.edition.default(0), further: lineShape.further.default([]), properties: lineShape.properties.default(null), partId: lineShape.partId.default(null), feed: lineShape.feed.default(null),
 }).superRefine((line, context) => {
   const problem = propertyProblem(line.slot, line.properties)
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
@@ -93,7 +97,7 @@ export const observationSchema = z.strictObject({
   tareDisplayG: z.number().min(-largestMassG).max(largestMassG).nullable(),
   valueG: massGSchema,
   contributions: contributionsSchema,
-  subjects: z.array(z.strictObject({ id: idSchema, slot: z.enum(slots), quantity: quantitySchema, mass: massSchema.nullable() })).min(1, 'Say what is on the pan: at least one line.').max(2000),
+  subjects: z.array(z.strictObject({ id: idSchema, slot: z.enum(slots), quantity: quantitySchema, mass: massSchema.nullable(), edition: lineShape.edition.optional() })).min(1, 'Say what is on the pan: at least one line.').max(2000),
   state: z.enum(observationStates),
 }) satisfies z.ZodType<Observation>
 

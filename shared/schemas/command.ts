@@ -8,7 +8,7 @@ import { shaveShape, shavingSchema } from './shave'
 import { mostCommands } from '../settings'
 import { daySchema, idSchema, noteSchema } from './common'
 
-const { id: _id, insteadOf: _insteadOf, ...changeable } = lineShape
+const { id: _id, insteadOf: _insteadOf, edition: _edition, further: _further, ...changeable } = lineShape
 const lineFieldsSchema = z.strictObject(changeable).partial()
 
 export const commandSchema = z.discriminatedUnion('type', [
@@ -20,7 +20,9 @@ export const commandSchema = z.discriminatedUnion('type', [
     }).partial(),
   }),
   z.strictObject({ type: z.literal('lines.add'), lines: z.array(lineSchema).min(1).max(2000, 'At most 2000 lines at once.'), beforeId: idSchema.nullable() }),
-  z.strictObject({ type: z.literal('lines.change'), changes: z.array(z.strictObject({ id: idSchema, fields: lineFieldsSchema })).min(1).max(2000) }),
+  z.strictObject({ type: z.literal('lines.change'), changes: z.array(z.strictObject({ id: idSchema, fields: lineFieldsSchema, anotherPiece: z.boolean().optional() })).min(1).max(2000) }),
+  z.strictObject({ type: z.literal('line.weigh'), id: idSchema, mass: massSchema, as: z.enum(['estimate', 'further', 'another piece']) }),
+  z.strictObject({ type: z.literal('line.another'), id: idSchema, versionId: idSchema, was: massSchema }),
   z.strictObject({ type: z.literal('lines.move'), ids: z.array(idSchema).min(1).max(2000), beforeId: idSchema.nullable() }),
   z.strictObject({ type: z.literal('lines.delete'), ids: z.array(idSchema).min(1).max(2000) }),
   z.strictObject({ type: z.literal('line.fit'), id: idSchema }),

@@ -18,7 +18,7 @@ function take() {
   if (!by) { message.value = 'Say first which scale this is, under Scales.'; return }
   try {
     const mass = takeByDifference(by, props.line, massG, 0, store.honesty)
-    if (!store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields: { mass } }] }, `${fixed(massG, 2)} g cut off, weighed`)) { message.value = store.refusal; return }
+    if (!store.run({ type: 'line.weigh', id: props.line.id, mass, as: 'another piece' }, `${fixed(massG, 2)} g cut off, weighed`)) { message.value = store.refusal; return }
     pan.leave(massG)
     pan.type('')
     message.value = `${fixed(massG, 2)} g taken off the line.`

@@ -50,7 +50,7 @@ function book(joint: JointPlan, massG: number) {
   if (line) { store.run({ type: 'lines.change', changes: [{ id: line.id, fields: { mass, quantity: joint.count, properties } }] }); return }
   const id = newId()
   const length = joint.lengthMm ?? schedule.value.rows.find(r => r.joint.id === joint.id)?.soldMm
-  if (store.run({ type: 'lines.add', lines: [{ id, slot: 'screw', name: `${joint.thread} × ${length} ${joint.head}, ${joint.material}`, quantity: joint.count, mass, listing: null, state: 'fitted', role: 'airframe', removable: false, priceEachCents: null, note: joint.name, tie: null, insteadOf: null, pack: null, properties: { ...properties, ...(length == null ? {} : { lengthMm: length }) }, partId: null, feed: null }], beforeId: null })) change(joint, { lineId: id, lengthMm: length ?? null })
+  if (store.run({ type: 'lines.add', lines: [{ id, slot: 'screw', name: `${joint.thread} × ${length} ${joint.head}, ${joint.material}`, quantity: joint.count, mass, listing: null, state: 'fitted', role: 'airframe', removable: false, priceEachCents: null, note: joint.name, tie: null, insteadOf: null, pack: null, edition: 0, further: [], properties: { ...properties, ...(length == null ? {} : { lengthMm: length }) }, partId: null, feed: null }], beforeId: null })) change(joint, { lineId: id, lengthMm: length ?? null })
 }
 </script>
 

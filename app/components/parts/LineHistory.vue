@@ -27,8 +27,8 @@ watch(() => [props.line.id, props.line.mass?.versionId], async () => {
 const width = 248
 const height = 74
 const points = computed(() => versions.value.slice(-12).map(({ madeAt, mass }) => {
-  const { slot, quantity, id } = props.line
-  const estimate = lineEstimate({ id, slot, quantity, mass }, store.honesty)
+  const { slot, quantity } = props.line
+  const estimate = lineEstimate({ slot, quantity, mass }, store.honesty)
   return { id: mass.versionId, at: madeAt, mass, massG: estimate.valueG, spread: spreadG(estimate) }
 }))
 const x = computed(() => scalePoint(points.value.map(p => p.id), [14, width - 14]))

@@ -17,7 +17,16 @@ const estimate = computed(() => store.estimates.of(props.line))
 const spread = computed(() => spreadG(estimate.value))
 const honesty = computed(() => store.honesty.of(props.line.slot))
 const bookedG = computed(() => props.line.mass ? lineGrams(props.line.mass, props.line.quantity) : 0)
-const correctionG = computed(() => estimate.value.valueG - bookedG.value)
+/** What the honesty of listings adds, before any weighing together. */
+const correctionG = computed(() => store.estimates.before(props.line).valueG - bookedG.value)
+/** The weighings that move it, by name, with how much; what they move through, where it was not on the pan itself. */
+const moved = computed(() => store.estimates.movedBy(props.line).filter(m => Math.abs(m.shiftG) >= 0.005).map(({ id, shiftG }) => {
+  const again = store.build!.lines.find(line => line.further.some(one => one.mass.versionId === id))
+  const together = store.build!.observations.find(o => o.id === id)
+  const own = again?.id === props.line.id || together?.subjects.some(subject => subject.id === props.line.id)
+  const name = together ? `“${together.title}”` : own ? 'weighing it again' : `weighing ${again ? lineTitle(again) : 'another line'} again`
+  return { id, words: own ? `Moved by ${name}` : `Moved by ${name}, through ${sharedWords.value}`, shiftG }
+}))
 const share = computed(() => store.shares.find(entry => entry.line.id === props.line.id)?.share ?? null)
 const limit = computed(() => store.overview?.binding?.limitG ?? null)
 const counted = computed(() => store.overview?.counted.some(line => line.id === props.line.id) ?? false)
@@ -71,6 +80,9 @@ function causeWords(key: string): string {
   return words[key.split(':')[0]!] ?? key
 }
 
+/** What a line that was not on the pan has in common with what was. */
+const sharedWords = computed(() => contributions.value.find(c => c.words.includes('(shared)'))?.words.replace(' (shared)', '') ?? 'a cause they share')
+
 function change(fields: LineFields) {
   store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields }] })
 }
@@ -86,7 +98,7 @@ function changeTie(event: Event) {
 function addCandidate() {
   const id = newId()
   const name = `Another ${slotFacts[props.line.slot].label.toLowerCase()}`
-  if (store.run({ type: 'lines.add', lines: [{ ...props.line, id, name, mass: null, listing: null, state: 'candidate', insteadOf: props.line.id, priceEachCents: null, note: '', tie: null }], beforeId: null })) store.selectedId = id
+  if (store.run({ type: 'lines.add', lines: [{ ...props.line, id, name, mass: null, edition: 0, further: [], listing: null, state: 'candidate', insteadOf: props.line.id, priceEachCents: null, note: '', tie: null }], beforeId: null })) store.selectedId = id
 }
 /** Tied lines go into and out of a set-up together. */
 function tick(setupId: string, on: boolean) {
@@ -110,6 +122,8 @@ function remove() {
     <dl class="facts">
       <template v-if="line.listing"><dt>Listed<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></dt><dd>{{ fixed(line.listing.valueG * line.quantity, 2) }} g</dd></template>
       <template v-if="Math.abs(correctionG) > 0.004"><dt>Correction for listings</dt><dd>{{ signed(correctionG, 2) }} g</dd></template>
+      <template v-for="one in line.further.filter(w => !w.of)" :key="one.mass.versionId"><dt>Weighed again, {{ one.mass.weighing?.scaleName ?? 'typed' }}</dt><dd>{{ fixed(lineGrams(one.mass, line.quantity), 2) }} g</dd></template>
+      <template v-for="one in moved" :key="one.id"><dt>{{ one.words }}</dt><dd>{{ signed(one.shiftG, 2) }} g</dd></template>
       <template v-if="line.mass"><dt>Spread (95 %)</dt><dd>± {{ spreadFigure(spread) }} g</dd></template>
       <template v-if="limit && counted"><dt>Share of the limit</dt><dd>{{ fixed(100 * estimate.valueG / limit, 1) }} %</dd></template>
       <template v-if="share !== null && counted"><dt>Share of the doubt</dt><dd>{{ fixed(100 * share, 0) }} %</dd></template>

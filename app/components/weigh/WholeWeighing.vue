@@ -33,7 +33,7 @@ function tick(line: Line) {
 const { lifts, message, draft, compared, suspectWords, addLift, keep, enter, bookDifference } = useStageWeighing(props.run, lines, title)
 function change(observation: Observation, state: Observation['state']) {
   if (state === 'taken in') {
-    const [below] = reconcile(observation, store.build!.observations, [], store.honesty).belowNothing.flatMap(id => store.lineOf(id) ?? [])
+    const [below] = reconcile(observation, store.build!, [], store.honesty).belowNothing.flatMap(id => store.lineOf(id) ?? [])
     if (below) { message.value = `Taken in, ${lineTitle(below)} would weigh less than nothing: weigh it again, or leave it set aside.`; return }
   }
   store.run({ type: 'observation.put', observation: { ...observation, state } })

@@ -13,6 +13,9 @@ watch(id, async (wanted) => {
   catch (error) { if (wanted === id.value) problem.value = sentenceOf(error) }
 }, { immediate: true })
 
+// What weighing would bring is told for the scale at hand; until it is known, and where it cannot be read, for a usual one.
+useScalesStore().load().catch(() => undefined)
+
 watch(() => route.query.with, (text) => {
   const [setupId = '', packLineId = ''] = String(text ?? '').split('.')
   store.viewed = text ? { setupId, packLineId: packLineId || null } satisfies LoadoutChoice : null

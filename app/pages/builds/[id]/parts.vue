@@ -37,6 +37,7 @@ function bring(text = '') {
         <button type="button" class="first" @click="adding = true">Add the first line</button>
       </div>
       <div v-else class="sheet"><PartsSheet @rows="bring" /></div>
+      <SameOrAnother class="asking" />
       <form v-if="last" class="why" @submit.prevent="saveWhy">
         <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
         <input v-model="whyText" aria-label="Reason for the last change" placeholder="why? (optional)"><button type="submit">Note it</button>
@@ -54,6 +55,7 @@ function bring(text = '') {
 .empty { padding: 40px; text-align: center; }
 .sheet { overflow-x: auto; overflow-y: visible; }
 @media (min-width: 761px) { .sheet { overflow: visible; } }
+.asking { margin-top: 12px; }
 .why { display: flex; gap: 8px; align-items: center; margin-top: 12px; padding: 6px 10px; background: var(--paper); border-radius: 7px; font-size: 12.5px; flex-wrap: wrap; }
 .why input { flex: 1; min-width: 140px; padding: 3px 8px; } .why button { padding: 3px 9px; }
 </style>

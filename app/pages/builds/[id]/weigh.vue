@@ -48,6 +48,7 @@ function typedEnter() {
         <button type="button" :aria-pressed="whole" :class="{ first: whole }" @click="whole = !whole">{{ whole ? 'Back to the run' : 'Whole aircraft' }}</button>
       </div>
       <p v-if="loadProblem" class="problem" role="alert">{{ loadProblem }}</p>
+      <SameOrAnother />
       <p v-if="store.build!.lines.length === 0" class="soft">No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>, then put it on the pan.</p>
       <WholeWeighing v-else-if="whole" :run="run" />
       <div v-else class="run" @click="backToPan">
