@@ -1,4 +1,4 @@
-import type { Estimate } from '../estimate'
+import { sigmaG, type Estimate } from '../estimate'
 import { makeLine, makeMass, type Build, type Line, type Mass } from '../ledger'
 import { spreadFactor95 } from '../numbers'
 import type { Shaving } from './types'
@@ -39,6 +39,20 @@ function putOnMass(shaving: Shaving, { gramsG, spreadG, weighed }: ShavedOff, ve
 
 /** What remains on board of a line that was left off, where the scale says less came off than was booked; less than this is nothing, grams. */
 const leastRestG = 0.005
+
+/**
+ * The line that so many grams cannot come off, because it weighs less; null where they can. Of a part left off or swapped
+ * the scale may say a little more than is booked: its spread is allowed for. `before` as in {@link massAfter}.
+ */
+export function takesTooMuch(build: Build, shaving: Shaving, before: (line: Line) => Estimate, gramsG: number, spreadG = 0): { readonly line: Line, readonly lineG: number } | null {
+  const effect = effectOf(build, shaving)
+  const id = effect.kind === 'grams' || effect.kind === 'off' ? effect.lineId : effect.kind === 'swap' ? build.lines.find(l => l.id === effect.candidateId)!.insteadOf : null
+  const line = build.lines.find(l => l.id === id)
+  if (!line?.mass) return null
+  const known = before(line)
+  const most = known.valueG + (effect.kind === 'grams' ? 0 : spreadFactor95 * sigmaG(known) + spreadG)
+  return gramsG > most + 1e-9 ? { line, lineG: known.valueG } : null
+}
 
 /**
  * The grams a shaving gives a line: the one it touches, the one it fits instead, or the one it makes; null where that line is

@@ -8,8 +8,8 @@ import { estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
 import { wiresG } from '../workings'
-import { cheapestOfAll } from './exhaustive'
-import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, type PlanningSetting } from './index'
+import { allowedPlans, cheapestOfAll } from './exhaustive'
+import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, takesTooMuch, type PlanningSetting } from './index'
 
 const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
@@ -63,6 +63,23 @@ describe('a shaving done to the ledger', () => {
     // As much as was booked, or more: nothing of it is left.
     const gone = applyCommand(build, { type: 'shaving.put', shaving: steps[1][0] })
     expect(massAfter(gone, steps[1][0], line => estimates.before(line), { gramsG: 3.6, spreadG: 0.03, weighed: true, on: '2026-11-01' }, () => 'new')).toBeNull()
+  })
+  it('never takes more off a line than it has: not by one step, not by several of a plan', () => {
+    const pad = nougat.lines.find(l => l.id === 'pad')!
+    const padG = estimates.before(pad).valueG
+    const cut = (id: string, gramsG: number) => makeShaving({ id, what: id, kind: 'cut', lineId: 'pad', gramsG, evidence: 'weighed', spreadG: 0.02 })
+    const build: Build = { ...nougat, shave: { ...nougat.shave!, shavings: [cut('one', 0.6 * padG), cut('other', 0.6 * padG), cut('slip', padG + 3.5)] } }
+    const before = (line: typeof pad) => estimates.before(line)
+    expect(takesTooMuch(build, build.shave!.shavings[2]!, before, padG + 3.5)).toMatchObject({ line: { id: 'pad' }, lineG: padG })
+    expect(takesTooMuch(build, build.shave!.shavings[0]!, before, 0.6 * padG)).toBeNull()
+    const { problem } = poseProblem({ ...setting, build, goal: { kind: 'grams', gramsG: 0.1 } })
+    expect(problem.lines).toEqual([{ ids: ['one', 'other', 'slip'], gramsG: [0.6 * padG, 0.6 * padG, padG + 3.5], mostG: padG }])
+    expect([...allowedPlans(problem)].map(items => items.map(item => item.id).join())).toEqual(['', 'one', 'other'])
+    // What a scale says of a part that is left off may be a little more than was booked, not much more.
+    const off = makeShaving({ id: 'off', what: 'no pad', kind: 'leave off', lineId: 'pad' })
+    const leaving: Build = { ...nougat, shave: { ...nougat.shave!, shavings: [off] } }
+    expect(takesTooMuch(leaving, off, before, padG + 0.05, 0.06)).toBeNull()
+    expect(takesTooMuch(leaving, off, before, padG + 3.5, 0.06)).toMatchObject({ lineG: padG })
   })
   it('leaves no trace of itself in others when it is deleted', () => {
     const tied = applyCommand(nougat, { type: 'shaving.put', shaving: { ...shaving('coax'), needs: ['leads'], excludes: ['strap'] } })

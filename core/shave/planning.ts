@@ -8,7 +8,7 @@ import { limitG, type RuleCard } from '../rules'
 import { judge, type Comparator } from '../verdict'
 import { effectOf, massAfter } from './effect'
 import type { PlanAnswer } from './plan'
-import { spareFirst, wantMost, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
+import { spareFirst, wantMost, type LineBudget, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
 import { blankShaveList, type Shaving, type ShaveList } from './types'
 
 /** What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so many grams off; or the most that can be put on while it stays Clear. */
@@ -128,10 +128,20 @@ export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving
   return {
     shavings: notLater,
     problem: {
-      items, targets, groups: groupsOf(build, notLater), needs, spare: goal.kind === 'put on' ? wantMost(spare) : spareFirst(spare),
+      items, targets, groups: groupsOf(build, notLater), needs, lines: lineBudgets(build, notLater, estimates), spare: goal.kind === 'put on' ? wantMost(spare) : spareFirst(spare),
       caps: { ...(caps.cents !== null ? { cents: caps.cents } : {}), ...(caps.minutes !== null ? { minutes: caps.minutes } : {}), ...(caps.loss !== null ? { loss: caps.loss } : {}) },
     },
   }
+}
+
+/** What the shavings of each line take off it, and what it weighs: only lines that could be overdrawn. */
+function lineBudgets(build: Build, shavings: readonly Shaving[], estimates: LineEstimates): LineBudget[] {
+  const trimming = shavings.filter(shaving => effectOf(build, shaving).kind === 'grams')
+  return build.lines.flatMap((line) => {
+    const mine = trimming.filter(shaving => shaving.lineId === line.id && shaving.gramsG > 0)
+    const mostG = mine.length > 0 ? estimates.before(line).valueG : 0
+    return mine.reduce((sum, shaving) => sum + shaving.gramsG, 0) > mostG ? [{ ids: mine.map(s => s.id), gramsG: mine.map(s => s.gramsG), mostG }] : []
+  })
 }
 
 /** Pairs that exclude each other: said so, or because one takes away the line the other works on. */

@@ -38,6 +38,9 @@ export interface ShavingTarget {
 /** What is to be spared: how much each measure weighs. At least one is above zero. */
 export interface Sparing { readonly cents: number, readonly minutes: number, readonly loss: number, readonly changes: number, readonly forGood: number, readonly gain?: number }
 
+/** The shavings that take grams off one line, what each takes, and what the line weighs. */
+export interface LineBudget { readonly ids: readonly string[], readonly gramsG: readonly number[], readonly mostG: number }
+
 /** A shaving problem: which changes to make so that every loadout comes to its goal, at the least cost. */
 export interface ShavingProblem {
   readonly items: readonly ShavingItem[]
@@ -46,6 +49,8 @@ export interface ShavingProblem {
   readonly groups: readonly (readonly string[])[]
   /** Pairs: the first may be done only with the second. */
   readonly needs: readonly (readonly [string, string])[]
+  /** What the shavings of one line take off it together is at most what it weighs. None where nothing is said. */
+  readonly lines?: readonly LineBudget[]
   readonly caps: { readonly cents?: number, readonly minutes?: number, readonly loss?: number }
   readonly spare: Sparing
 }
@@ -73,7 +78,7 @@ export function costOf(item: ShavingCost, spare: Sparing): number {
 }
 
 /** Comparisons of grams are made with this tolerance, as in verdicts. */
-const toleranceG = 1e-9
+export const toleranceG = 1e-9
 
 /** Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. Causes of one key add before they are squared. */
 export function missG(target: ShavingTarget, items: readonly ShavingItem[], loadout: number): number {
@@ -95,7 +100,7 @@ export function reachesGoals(problem: ShavingProblem, items: readonly ShavingIte
 }
 
 /** Throws {@link CoreInputError} where a problem cannot be meant: figures not finite, unknown ids, costs below zero. */
-export function requireProblem({ items, targets, groups, needs, spare }: ShavingProblem): void {
+export function requireProblem({ items, targets, groups, needs, lines, spare }: ShavingProblem): void {
   const where = 'shaving'
   const ids = new Set(items.map(item => item.id))
   if (ids.size !== items.length) throw new CoreInputError(where, 'items', items.length, 'all with ids of their own')
@@ -113,7 +118,7 @@ export function requireProblem({ items, targets, groups, needs, spare }: Shaving
     for (const coefficientG of Object.values(contributions)) requireFinite(where, 'contributions', coefficientG)
     requireNotNegative(where, 'guard', guard)
   }
-  for (const id of [...groups.flat(), ...needs.flat()]) if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')
+  for (const id of [...groups.flat(), ...needs.flat(), ...(lines ?? []).flatMap(line => line.ids)]) if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')
   for (const measure of measures) requireNotNegative(where, measure, spare[measure])
   if (measures.every(measure => spare[measure] === 0)) throw new CoreInputError(where, 'spare', 0, 'something to spare')
 }

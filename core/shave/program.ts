@@ -81,7 +81,7 @@ export class PlanProgram {
 
   /** The program as it stands. `goal`: the least cost, the least of the greatest misses, or any plan the rules allow at all. */
   program(goal: 'least cost' | 'least miss' | 'any plan', caps = this.problem.caps): LinearProgram {
-    const { items, targets, groups, needs, spare } = this.problem
+    const { items, targets, groups, needs, lines, spare } = this.problem
     const index = new Map(items.map((item, i) => [item.id, nameOf(i)]))
     const each = (values: readonly number[]) => new Map(items.map((_, i) => [nameOf(i), values[i]!]))
     const rows: LinearRow[] = []
@@ -96,6 +96,7 @@ export class PlanProgram {
       for (const one of this.chorded ?? []) this.chordRows(one, rows, extra, reach, each)
     }
     for (const group of groups) if (group.length > 1) rows.push({ coefficients: new Map(group.map(id => [index.get(id)!, 1])), most: 1 })
+    for (const { ids, gramsG, mostG } of lines ?? []) rows.push({ coefficients: new Map(ids.map((id, i) => [index.get(id)!, gramsG[i]!])), most: mostG + slackG })
     for (const [first, second] of needs) rows.push({ coefficients: new Map([[index.get(first)!, 1], [index.get(second)!, -1]]), most: 0 })
     items.forEach((item, i) => { if (item.lock) rows.push({ coefficients: new Map([[nameOf(i), 1]]), ...(item.lock === 'in' ? { least: 1 } : { most: 0 }) }) })
     for (const measure of ['cents', 'minutes', 'loss'] as const) if (caps[measure] !== undefined) rows.push({ coefficients: each(items.map(item => item[measure])), most: caps[measure] })
@@ -108,7 +109,7 @@ export class PlanProgram {
   }
 
   /**
-   * √W under its chords: W = start + Σ slopes·x + s with s at least every tangent of the part that is not linear, W in one
+   * √W under its chords: W at least start + Σ slopes·x + s (more would only ask for more) with s at least every tangent of the part that is not linear, W in one
    * segment, and there the root at least its chord.
    */
   private chordRows({ loadout, parts, tangents }: Chorded, rows: LinearRow[], extra: { binaries: string[], continuous: LinearProgram['continuous'][number][] }, reach: (coefficients: Map<string, number>, least: number) => void, each: (values: readonly number[]) => Map<string, number>) {
@@ -141,7 +142,7 @@ export class PlanProgram {
       guarded.set(z, -guard * (from - slope * from ** 2))
       guarded.set(w, -guard * slope)
     }
-    rows.push({ coefficients: one, least: 1, most: 1 }, { coefficients: whole, least: startG2 - 1e-9, most: startG2 + 1e-9 })
+    rows.push({ coefficients: one, least: 1, most: 1 }, { coefficients: whole, least: startG2 - 1e-9 })
     reach(guarded, massG - goalG)
   }
 }

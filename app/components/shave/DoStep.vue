@@ -4,7 +4,7 @@ import { isNotRead, readNumber, withoutUnit } from '#core/units'
 import type { Shaving } from '#core/shave'
 
 /** Asks what a step really took off: typed, lying on the pan, or as the difference of the part before and after. */
-const props = defineProps<{ shaving: Shaving, forecastG: number }>()
+const props = defineProps<{ shaving: Shaving, forecastG: number, /** Why what was said last cannot be done. */ refusal: string }>()
 const emit = defineEmits<{ done: [real: { grams: number, stepG: number } | null], close: [] }>()
 const bench = useBenchScale()
 const real = ref('')
@@ -41,7 +41,7 @@ onMounted(() => field.value?.focus())
       <button v-if="beforeG === null" type="button" :disabled="panG === null" @click="beforeG = panG">That is it before</button>
       <button v-else type="button" :disabled="panG === null" @click="takeAfter">{{ fixed(beforeG, 2) }} g before: that is it after</button>
     </p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem || refusal" class="problem" role="alert">{{ problem || refusal }}</p>
   </form>
 </template>
 

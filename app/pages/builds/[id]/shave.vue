@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { centsFigure, fixed, percentSure, signed } from '#core/display'
-import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import type { Line } from '#core/ledger'
 import { loadoutName } from '#core/loadout'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
 import { nameSchema } from '#shared/schemas/common'
@@ -83,10 +84,23 @@ function put(shaving: Shaving, fields: Partial<Shaving>) { store.run({ type: 'sh
 
 /** The step whose real grams are asked for; the forecast stands until it is weighed. */
 const doing = ref<string | null>(null)
-function begin(shaving: Shaving) { doing.value = shaving.id }
+const doingProblem = ref('')
+function begin(shaving: Shaving) {
+  doing.value = shaving.id
+  doingProblem.value = ''
+}
+const overWords = ({ line, lineG }: { line: Line, lineG: number }, gramsG: number) => `${fixed(gramsG, 2)} g cannot come off ${lineTitle(line)}: it weighs ${fixed(lineG, 2)} g.`
+/** Why a shaving is in no plan although it touches a line. */
+function leftOutWords(shaving: Shaving): string {
+  const over = effectOf(store.build!, shaving).kind === 'grams' && takesTooMuch(store.build!, shaving, line => store.estimates.before(line), shaving.gramsG)
+  return over ? ` · left out: ${overWords(over, shaving.gramsG)}` : ''
+}
 const today = () => localDay()
 function doIt(shaving: Shaving, real: { grams: number, stepG: number } | null) {
   const off = real === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: real.grams, spreadG: Math.max(0.03, 2 * real.stepG), weighed: true, on: today() }
+  const over = real && takesTooMuch(store.build!, shaving, line => store.estimates.before(line), real.grams, off.spreadG)
+  doingProblem.value = over ? overWords(over, real.grams) : ''
+  if (over) return
   const mass = massAfter(store.build!, shaving, line => store.estimates.before(line), off, () => newId())
   if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG: real?.grams ?? null, on: today() })) doing.value = null
 }
@@ -150,11 +164,11 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
                 <td class="right figure"><b>{{ fixed(step.massG, 1) }}</b></td><td class="right">{{ step.probability === null ? '' : percentSure(step.probability) }}</td>
                 <td class="acts"><button type="button" @click="begin(step.shaving)">Do it<kbd v-if="i === 0">D</kbd></button></td>
               </tr>
-              <tr v-if="doing === step.shaving.id" class="doing"><td /><td colspan="8"><DoStep :key="step.shaving.id" :shaving="step.shaving" :forecast-g="step.offG" @done="doIt(step.shaving, $event)" @close="doing = null" /></td></tr>
+              <tr v-if="doing === step.shaving.id" class="doing"><td /><td colspan="8"><DoStep :key="step.shaving.id" :shaving="step.shaving" :refusal="doingProblem" :forecast-g="step.offG" @done="doIt(step.shaving, $event)" @close="doing = null" /></td></tr>
             </template>
             <tr v-if="rest.length > 0" class="head"><th colspan="9" scope="rowgroup">{{ goal.kind === 'put on' ? 'Not in this plan' : 'Not needed for this plan' }}</th></tr>
             <tr v-for="shaving in rest" :key="shaving.id" :class="{ selected: selectedId === shaving.id }">
-              <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ loses(shaving) }}{{ usable.has(shaving.id) ? '' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}</small></td>
+              <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ loses(shaving) }}{{ usable.has(shaving.id) ? '' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}</small></td>
               <td class="right figure">{{ signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(shavingCents(store.build!, shaving, slipFactorOf[settings.hand])) }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
               <td colspan="3" class="acts"><button v-if="shaving.lock !== 'in'" type="button" class="plain" @click="put(shaving, { lock: 'in' })">Force it in</button><button type="button" class="plain" @click="refusing = { id: shaving.id, why: '' }">Refuse</button></td>
             </tr>
