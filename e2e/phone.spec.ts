@@ -1,7 +1,7 @@
 import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
-import { expect, OwnServer, written, test as base } from './server'
+import { expect, loadedAhead, OwnServer, written, test as base } from './server'
 
 const name = 'tram-shed.home'
 
@@ -122,6 +122,7 @@ test('a part, its grams, a list of parts, a scale and a setting are kept', async
 test('an edit waits while signed out, says so, and is written after signing in again', async ({ phone, home }) => {
   await at(phone, '/builds/marzipan/parts')
   await expect(phone.locator('[data-row=strap]')).toBeVisible()
+  await loadedAhead(phone)
   await phone.context().clearCookies()
   await phone.locator('[data-row=strap] [data-col=each]').click()
   await phone.keyboard.type('2.88')
