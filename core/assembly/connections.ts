@@ -1,4 +1,4 @@
-import { electricalTree, feedNodeOf, feedOf, isPowered, shortName } from '../fit/electrical'
+import { electricalTree, feedNodeOf, feedOf, isPowered, shortName } from '../wiring'
 import { planWires, type PlannedWire } from '../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../ledger'
 import { countedLines } from '../loadout'

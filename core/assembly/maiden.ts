@@ -1,5 +1,5 @@
 import { gramsWithSpread } from '../display'
-import { shortName } from '../fit/electrical'
+import { shortName } from '../wiring'
 import type { Build, LoadoutChoice } from '../ledger'
 import { countedLines, loadoutName } from '../loadout'
 import { providersOf, textOf } from '../properties'

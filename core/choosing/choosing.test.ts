@@ -7,6 +7,7 @@ import type { GroundGear } from '../fit'
 import type { Build } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf } from '../loadout'
+import { openCircuitV } from '../power'
 import { overviewOf } from '../report'
 import { candidateRows } from './index'
 
@@ -47,7 +48,7 @@ describe('choosing for a slot', () => {
     const row = packs.find(r => r.line.pack?.label === 'D2')!
     const figures = Object.fromEntries(row.figures.map(f => [f.key, f.value]))
     expect(figures.perGram).toBeCloseTo(850 / 94.2, 9)
-    expect(figures.whPerKg).toBeCloseTo(0.85 * 4 * 3.7 / 0.0942, 9)
+    expect(figures.whPerKg).toBeCloseTo(0.85 * 4 * openCircuitV('LiPo', 0.5) / 0.0942, 9)
     expect(row.deltaG).toBeCloseTo(94.2 - 79.34, 9)
   })
   it('has nothing for a line that is not there', () => expect(rows('nobody')).toEqual([]))

@@ -1,5 +1,6 @@
 import type { PackFacts, Slot } from '../ledger'
 import { propertiesOf, propertyText, type BenchRow, type Properties } from '../properties'
+import { packWh } from '../power'
 import { statorCode, statorText } from '../drawer'
 
 /** A figure that matters when parts of a kind are compared. Text where it is not a number. */
@@ -7,7 +8,6 @@ export interface Figure { readonly key: string, readonly label: string, readonly
 
 interface Compared { readonly slot: Slot, readonly properties: Properties | null, readonly pack: PackFacts | null, readonly eachG: number | null, readonly quantity: number }
 
-const nominalV: Record<PackFacts['chemistry'], number> = { 'LiPo': 3.7, 'LiHV': 3.8, 'Li-ion': 3.6 }
 const num = (properties: Properties | null, key: string) => typeof properties?.[key] === 'number' ? properties[key] as number : null
 
 /** The figures of one part, by its kind. `cells` are those of the pack it would fly with, null when not known. */
@@ -26,7 +26,7 @@ export function figuresOf({ slot, properties, pack, eachG, quantity }: Compared,
   if (slot === 'pack') {
     const grams = eachG === null ? null : eachG * quantity
     const mah = pack?.capacityMah ?? null
-    const wh = pack ? pack.capacityMah / 1000 * pack.cells * nominalV[pack.chemistry] : null
+    const wh = pack ? packWh(pack) : null
     return [
       f('cells', 'Cells', '', 0, pack?.cells ?? null), f('mah', 'mAh', '', 0, mah), f('perGram', 'mAh/g', '', 2, mah !== null && grams ? mah / grams : null),
       f('whPerKg', 'Wh/kg', '', 0, wh !== null && grams ? wh / grams * 1000 : null), f('amps', 'C × Ah', 'A', 0, pack?.cRating ? pack.cRating * pack.capacityMah / 1000 : null),

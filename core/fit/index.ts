@@ -1,6 +1,5 @@
 export * from './plan'
 export * from './gear'
-export * from './electrical'
 export * from './stack'
 export * from './wires'
 export * from './fixings'

@@ -1,7 +1,8 @@
 import type { Build, Line, LoadoutChoice } from '../ledger'
+import { fullThrottleOf } from '../currents'
 import { allowedLoadouts, countedLines, sameLoadout } from '../loadout'
 import { checks, severities, type Asked, type Outcome, type Severity, type WayOut } from './checks'
-import { electricalTree } from './electrical'
+import { electricalTree } from '../wiring'
 import type { GroundGear } from './gear'
 import { blankFit } from './plan'
 
@@ -50,7 +51,7 @@ export function fitReport(build: Build, viewed: LoadoutChoice, gear: GroundGear)
   for (const choice of choices) {
     const lines = countedLines(build, choice)
     const pack = lines.find(line => line.id === choice.packLineId) ?? null
-    const context = { lines, pack, fit, gear, tree: electricalTree(lines, pack) }
+    const context = { lines, pack, fit, gear, tree: electricalTree(lines, pack), full: fullThrottleOf(lines, pack, build.flying ?? undefined) }
     for (const check of checks) {
       for (const outcome of check.examine(context)) note(check.id, outcome, choice)
     }

@@ -16,7 +16,8 @@ import { blankFlightPlan, fullCellV, styles, type FlightPlan } from '../power'
 import { judgeUnderCard, bindingJudgement, overviewOf, shelfEntry } from '../report'
 import { intoReserveG } from '../verdict'
 import { startingCards } from '../rules'
-import { carryOf, craftOf, daysBetween, deviceWatts, flightPlanOf, flightPoints, flightReport, forecast, frontierOf, longerBy, packMisfits, packNotes, sheetCells, sheetFlight, sheetFlights, triedPacks, worthOf, type Craft } from './index'
+import { craftOf, deviceWatts, type Craft } from '../currents'
+import { carryOf, daysBetween, flightPlanOf, flightPoints, flightReport, forecast, frontierOf, longerBy, packMisfits, packNotes, sheetCells, sheetFlight, sheetFlights, triedPacks, worthOf } from './index'
 
 const demo: Record<string, Build> = Object.fromEntries([marzipanFile, nougatFile, pralineFile, sherbetFile, treacleFile].map(file => [file.build.id, file.build as unknown as Build]))
 const parts = drawerFile.parts as unknown as Part[]

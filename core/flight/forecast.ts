@@ -1,11 +1,6 @@
 import type { Line } from '../ledger'
-import {
-  assumedCellResistanceMohm, assumedResistanceSpread, chargeAtV, connectorNamed, discharge, dischargePoints, efficiencySpread, fullThrottle, idealHoverW, meanFlightW, openCircuitV, styleFactors, usualCutOffV,
-  type DischargeOf, type DischargePoint, type Ending, type FlightPlan, type FullThrottle, type PackModel,
-} from '../power'
-import { measureOf, textOf } from '../properties'
-import { gaugeNear } from '../workings'
-import type { Craft } from './craft'
+import { bearingsOf, cellResistanceOf, fullThrottle, packModelOf, startChargeOf, type Craft, type FullThrottle } from '../currents'
+import { assumedResistanceSpread, discharge, dischargePoints, efficiencySpread, idealHoverW, meanFlightW, styleFactors, usualCutOffV, type DischargeOf, type DischargePoint, type Ending, type FlightPlan } from '../power'
 
 /** One thing the current goes through, against what it bears. */
 export interface Link {
@@ -15,6 +10,9 @@ export interface Link {
   readonly continuousA: number
   readonly fullA: number | null
   readonly burstA: number
+  readonly lineId: string
+  /** Full throttle draws at least this: a bench table was taken at fewer volts. */
+  readonly atLeast: boolean
   /** The greater of the two shares; above 1 it is asked for more than it bears. */
   readonly share: number
 }
@@ -35,6 +33,8 @@ export interface Forecast {
   readonly consumedMah: number
   readonly start: FullThrottle | null
   readonly end: FullThrottle | null
+  /** The pack cannot hold full throttle, at the start or where the flight ends. */
+  readonly collapses: 'at the start' | 'at the end' | null
   /** All motors' thrust over the weight, at the start and where the flight ends. */
   readonly thrustToWeightStart: number | null
   readonly thrustToWeightEnd: number | null
@@ -44,24 +44,6 @@ export interface Forecast {
 
 /** Landing asks for at least this much thrust over the weight. */
 export const landingThrustToWeight = 1.5
-
-/** Resistance of a pack's cell, milliohms, and where it comes from. */
-export function cellResistanceOf(pack: Line): { readonly mohm: number, readonly from: 'measured' | 'assumed' } {
-  const said = measureOf(pack, 'resistanceMohm')
-  return said === undefined ? { mohm: assumedCellResistanceMohm(pack.pack!.chemistry, pack.pack!.capacityMah), from: 'assumed' } : { mohm: said, from: textOf(pack, 'resistanceFrom') === 'assumed' ? 'assumed' : 'measured' }
-}
-
-/** The charge, 0 to 1, a pack starts a flight with by its own policy: one kept at storage is charged full before. */
-export function startChargeOf(pack: Line): number {
-  const policy = textOf(pack, 'chargePolicy')
-  const { chemistry } = pack.pack!
-  const toV = measureOf(pack, 'chargeToV')
-  return policy === 'own end voltage' && toV !== undefined ? chargeAtV(chemistry, toV) : 1
-}
-
-export function packModelOf(pack: Line): PackModel {
-  return { cells: pack.pack!.cells, chemistry: pack.pack!.chemistry, capacityMah: pack.pack!.capacityMah, cellResistanceMohm: cellResistanceOf(pack).mohm }
-}
 
 /** What the discharge of one loadout at its mean power is asked for. */
 export function dischargeAsked(craft: Craft, pack: Line, massG: number, plan: FlightPlan): DischargeOf {
@@ -97,18 +79,19 @@ export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG
   const usual = at(usualLiftW, 1)
   const gentle = at(factors.gentle === factors.usual ? usualLiftW * Math.exp(-spread) : lift(factors.gentle), 1 - off)
   const hard = at(factors.hard === factors.usual ? usualLiftW * Math.exp(spread) : lift(factors.hard), 1 + off)
-  const resistanceOhm = model.cells * model.cellResistanceMohm / 1000
-  const throttle = (charge: number) => craft.curve && fullThrottle({ curve: craft.curve, motors: craft.motors, besidesW: craft.avionicsW, openV: model.cells * openCircuitV(model.chemistry, charge), resistanceOhm })
-  const start = throttle(asked.startCharge)
-  const end = usual.timeS > 0 ? throttle(usual.endCharge) : null
+  const throttle = (charge: number) => fullThrottle(craft.motors, craft.avionicsW, model, charge)
+  const atStart = throttle(asked.startCharge)
+  const atEnd = usual.timeS > 0 ? throttle(usual.endCharge) : null
+  const [start, end] = [atStart, atEnd].map(full => full === 'collapses' ? null : full) as [FullThrottle | null, FullThrottle | null]
   const hoverW = idealW / craft.efficiency + craft.avionicsW
   const middleV = Math.max(1e-9, (usual.startV + usual.endV) / 2)
   const meanA = usual.timeS > 0 ? usual.consumedMah * 3.6 / usual.timeS : 0
-  const links = usual.timeS > 0 ? linksOf(lines, pack, meanA, start) : []
+  const links = usual.timeS > 0 ? linksOf(lines, pack, meanA, craft.motors.reduce((sum, on) => sum + on.count, 0), start) : []
   return {
     minutes: usual.timeS / 60, gentleMinutes: gentle.timeS / 60, hardMinutes: hard.timeS / 60, endedBy: usual.endedBy, why: usual.timeS > 0 ? null : whyNot(usual.endedBy, asked, pack),
     meanW: asked.powerW, hoverW, hoverA: usual.timeS > 0 ? hoverW / middleV : 0, meanA, consumedMah: usual.consumedMah, start, end,
-    thrustToWeightStart: start && start.thrustG / massG, thrustToWeightEnd: end && end.thrustG / massG,
+    thrustToWeightStart: start?.thrustG == null ? null : start.thrustG / massG, thrustToWeightEnd: end?.thrustG == null ? null : end.thrustG / massG,
+    collapses: atStart === 'collapses' ? 'at the start' : atEnd === 'collapses' ? 'at the end' : null,
     links, weakest: links.reduce<Link | null>((worst, link) => worst && worst.share >= link.share ? worst : link, null),
   }
 }
@@ -120,22 +103,12 @@ function whyNot(ending: Ending, { powerW, cutOffCellV, reserve }: DischargeOf, p
   return ending === 'reserve' ? `${name} starts with no more charge than the reserve of ${(reserve * 100).toFixed(0)} %.` : `${name} starts empty.`
 }
 
-/** What the current goes through: pack, plug, lead, speed controller; only what is known. */
-function linksOf(lines: readonly Line[], pack: Line, meanA: number, start: FullThrottle | null): Link[] {
-  const links: Link[] = []
-  const add = (name: string, mean: number, continuousA: number, full: number | null, burstA: number) => links.push({ name, meanA: mean, continuousA, fullA: full, burstA, share: Math.max(mean / continuousA, full === null ? 0 : full / burstA) })
-  const { cRating, capacityMah, plug } = pack.pack!
-  const fullA = start?.currentA ?? null
-  if (cRating !== null) add('pack', meanA, cRating * capacityMah / 1000, fullA, cRating * capacityMah / 1000)
-  const lead = lines.find(line => line.slot === 'power lead')
-  const connector = connectorNamed(plug) ?? (lead && connectorNamed(textOf(lead, 'plug') ?? ''))
-  if (connector) add('plug', meanA, connector.continuousA, fullA, connector.burstA)
-  const awg = lead && measureOf(lead, 'awg')
-  const gauge = awg === undefined ? null : gaugeNear(awg)
-  if (gauge) add('power lead', meanA, gauge.ratedA, fullA, gauge.ratedA * 2)
-  const driver = lines.find(line => line.slot === 'speed controller') ?? lines.find(line => line.slot === 'board')
-  const motors = lines.reduce((sum, line) => sum + (line.slot === 'motor' ? line.quantity : 0), 0)
-  const continuousA = driver && measureOf(driver, 'ampsContinuous')
-  if (continuousA && motors > 0) add('speed controller', meanA / motors, continuousA, fullA === null ? null : fullA / motors, measureOf(driver, 'ampsBurst') ?? continuousA)
-  return links
+/** What the current goes through, each against what it bears; only what is known. */
+function linksOf(lines: readonly Line[], pack: Line, meanA: number, motors: number, full: FullThrottle | null): Link[] {
+  return bearingsOf(lines, pack).map(({ part, lineId, continuousA, burstA, ofOneMotor }): Link => {
+    const mean = ofOneMotor ? meanA / Math.max(1, motors) : meanA
+    const fullA = full === null ? null : ofOneMotor ? Math.max(...full.motorsA.map(one => one.amps)) : full.currentA
+    const bears = burstA ?? continuousA
+    return { name: part, lineId, meanA: mean, continuousA, fullA, burstA: bears, atLeast: full?.atLeastA ?? false, share: Math.max(mean / continuousA, fullA === null ? 0 : fullA / bears) }
+  })
 }

@@ -1,7 +1,5 @@
 export * from './care'
 export * from './carry'
-export * from './craft'
-export * from './devices'
 export * from './figures'
 export * from './forecast'
 export * from './report'

@@ -1,13 +1,14 @@
-import { checks, electricalTree, blankFit, type GroundGear } from '../fit'
+import { checks, blankFit, type GroundGear } from '../fit'
 import type { Build, Line, LoadoutChoice } from '../ledger'
 import { countedLines, packLines, type LineEstimates } from '../loadout'
 import { loadoutVerdicts, type LoadoutVerdicts } from '../report'
 import type { RuleCard } from '../rules'
 import { blankFlightPlan, type FlightPlan } from '../power'
-import { craftOf, type CraftMissing } from './craft'
+import { craftOf, fullThrottleOf, type CraftMissing } from '../currents'
 import { forecast, type Forecast } from './forecast'
 import type { PackSource, TriedPack } from './tried'
 import { withTried } from './tried'
+import { electricalTree } from '../wiring'
 
 /** Lines with the packs of a sheet: one row a pack, with one cell a set-up. */
 export interface SheetPack { readonly source: PackSource, readonly line: Line }
@@ -51,7 +52,7 @@ export function packMisfits(build: Build, choice: LoadoutChoice, gear: GroundGea
   const pack = lines.find(line => line.id === choice.packLineId)
   if (!pack) return []
   const fit = build.fit ?? blankFit
-  const context = { lines, pack, fit, gear, tree: electricalTree(lines, pack) }
+  const context = { lines, pack, fit, gear, tree: electricalTree(lines, pack), full: fullThrottleOf(lines, pack, flightPlanOf(build)) }
   return [...new Set(checks.flatMap(check => check.examine(context)).flatMap(outcome => outcome.kind === 'finding' && outcome.severity === 'clash' && outcome.lineIds.includes(pack.id) ? [outcome.title] : []))]
 }
 

@@ -1,7 +1,7 @@
 import type { Build, LoadoutChoice } from '../ledger'
 import { countedLines } from '../loadout'
 import type { FlightPlan } from '../power'
-import { craftOf } from './craft'
+import { craftOf } from '../currents'
 import { minutesOf } from './forecast'
 import type { SheetCell, SheetFlight } from './sheet'
 

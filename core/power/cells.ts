@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite } from '../errors'
-import type { Chemistry } from '../ledger/types'
+import type { Chemistry, PackFacts } from '../ledger/types'
 import cellFacts from '../facts/cells.json'
 
 /** A point of a cell's curve: charge 0 to 1, open-circuit volts of one cell. */
@@ -32,6 +32,11 @@ export function openCircuitV(chemistry: Chemistry, charge: number): number {
   const above = Math.max(1, curve.findIndex(point => point.charge >= charge))
   const [a, b] = [curve[above - 1]!, curve[above]!]
   return a.openV + (b.openV - a.openV) * (charge - a.charge) / (b.charge - a.charge)
+}
+
+/** Energy of a pack, watt-hours, by the open-circuit volts of half a charge: one choice for every place that names it. */
+export function packWh({ chemistry, cells, capacityMah }: Pick<PackFacts, 'chemistry' | 'cells' | 'capacityMah'>): number {
+  return capacityMah / 1000 * cells * openCircuitV(chemistry, 0.5)
 }
 
 /** The charge, 0 to 1, at which a resting cell shows so many volts; 0 below the curve, 1 above it. */

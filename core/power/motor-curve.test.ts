@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { benchCurve, fullThrottle, monotoneCubic, roughCurve } from './index'
+import { benchCurve, monotoneCubic, roughCurve, settledV } from './index'
 
 const bench = [[20, 16.4, 0.8, 38], [40, 16.3, 1.9, 88], [60, 16.2, 3.4, 140], [80, 16, 5.1, 190], [100, 15.8, 6.7, 231]].map(([throttlePercent, volts, amps, thrustG]) => ({ throttlePercent: throttlePercent!, volts: volts!, amps: amps!, thrustG: thrustG! }))
 
@@ -32,6 +32,30 @@ describe('a monotone cubic', () => {
   })
 })
 
+describe('where pack and load meet', () => {
+  it('is the highest volts at which the pack gives what is drawn', () => {
+    const curve = benchCurve(bench)
+    const ampsAt = (volts: number) => 4 * curve.amps(volts) + 12 / volts
+    const packV = settledV(ampsAt, 16.4, 0.036)!
+    expect(16.4 - 0.036 * ampsAt(packV)).toBeCloseTo(packV, 6)
+    // Constant power alone: V = (E + √(E² − 4RP))/2.
+    expect(settledV(volts => 71.2396 / volts, 16.8, 0.036)).toBeCloseTo((16.8 + Math.sqrt(16.8 ** 2 - 4 * 0.036 * 71.2396)) / 2, 9)
+  })
+  it('is nowhere where the pack cannot hold the load: 4.2 V over 0.2 Ω never gives 27.4 A', () => {
+    expect(settledV(() => 27.4, 4.2, 0.2)).toBeNull()
+    expect(settledV(volts => 30 / volts, 4.2, 0.2)).toBeNull()
+    expect(settledV(volts => 20 / volts, 4.2, 0.2)).toBeCloseTo((4.2 + Math.sqrt(4.2 ** 2 - 0.8 * 20)) / 2, 9)
+  })
+  it('sinks with an emptier or a worse pack', () => {
+    const ampsAt = (volts: number) => 4 * benchCurve(bench).amps(volts) + 5 / volts
+    fc.assert(fc.property(fc.double({ min: 12, max: 15, noNaN: true }), fc.double({ min: 0.005, max: 0.1, noNaN: true }), (openV, resistanceOhm) => {
+      const at = settledV(ampsAt, openV, resistanceOhm)!
+      expect(settledV(ampsAt, openV - 0.5, resistanceOhm)!).toBeLessThan(at)
+      expect(settledV(ampsAt, openV, resistanceOhm * 1.3)!).toBeLessThan(at)
+    }), { numRuns: 40 })
+  })
+})
+
 describe('a motor', () => {
   it('gives the thrust and the watts of its bench table', () => {
     const curve = benchCurve(bench)
@@ -40,21 +64,12 @@ describe('a motor', () => {
     expect(curve.thrustG(0)).toBe(0)
     expect(curve.thrustG(99)).toBeCloseTo(231, 9)
   })
-  it('settles on the volts at which pack and motors meet', () => {
+  it('draws at least what its last row says above the volts of its table, never less than on fewer volts', () => {
     const curve = benchCurve(bench)
-    const at = fullThrottle({ curve, motors: 4, besidesW: 12, openV: 16.4, resistanceOhm: 0.036 })
-    expect(16.4 - 0.036 * at.currentA).toBeCloseTo(at.packV, 6)
-    expect(at.packV * at.currentA).toBeCloseTo(4 * curve.watts(at.packV) + 12, 5)
-    expect(at.thrustG).toBeCloseTo(4 * curve.thrustG(at.packV), 9)
-    expect(at.atLeast).toBe(false)
-    expect(fullThrottle({ curve, motors: 4, besidesW: 0, openV: 25, resistanceOhm: 0 }).atLeast).toBe(true)
-  })
-  it('pushes less on an emptier or a worse pack', () => {
-    const curve = benchCurve(bench)
-    fc.assert(fc.property(fc.double({ min: 12, max: 15, noNaN: true }), fc.double({ min: 0.005, max: 0.2, noNaN: true }), (openV, resistanceOhm) => {
-      const thrust = (v: number, r: number) => fullThrottle({ curve, motors: 4, besidesW: 5, openV: v, resistanceOhm: r }).thrustG
-      expect(thrust(openV - 0.5, resistanceOhm)).toBeLessThan(thrust(openV, resistanceOhm))
-      expect(thrust(openV, resistanceOhm * 1.3)).toBeLessThan(thrust(openV, resistanceOhm))
+    expect(curve.amps(15.8)).toBeCloseTo(6.7, 9)
+    expect(curve.amps(25)).toBeCloseTo(6.7, 9)
+    fc.assert(fc.property(fc.double({ min: 15.8, max: 30, noNaN: true }), fc.double({ min: 0, max: 5, noNaN: true }), (volts, more) => {
+      expect(curve.amps(volts + more)).toBeGreaterThanOrEqual(curve.amps(volts) - 1e-12)
     }))
   })
   it('without a table is rough, and in the right region', () => {

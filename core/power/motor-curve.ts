@@ -51,6 +51,8 @@ export interface MotorCurve {
   readonly rough: boolean
   thrustG(volts: number): number
   watts(volts: number): number
+  /** Amps from the pack at full throttle on so many volts; above the table's volts those of its last row, which more volts do not draw less than. */
+  amps(volts: number): number
 }
 
 /** A motor's curve from its bench table: rows with throttle rising from row to row. Nothing at 0 V is added where the table starts above. */
@@ -59,13 +61,14 @@ export function benchCurve(bench: readonly BenchRow[]): MotorCurve {
   const volts = rows.map(row => row.throttlePercent / 100 * row.volts)
   const thrust = monotoneCubic(volts, rows.map(row => row.thrustG))
   const watts = monotoneCubic(volts, rows.map(row => row.volts * row.amps))
-  return { mostV: thrust.to, rough: false, thrustG: v => thrust.at(v), watts: v => watts.at(v) }
+  const mostV = thrust.to
+  return { mostV, rough: false, thrustG: v => thrust.at(v), watts: v => watts.at(v), amps: v => watts.at(v) / Math.min(v, mostV) }
 }
 
 interface RoughMotor { readonly kv: number, readonly diameterMm: number, readonly pitchMm: number | null, readonly blades: number, readonly densityKgM3: number, readonly efficiency: number }
 
-/** Share of the unloaded speed a prop lets a small motor reach at full throttle. */
-const loadedSpeed = 0.7
+/** Share of the unloaded speed (kV × volts) a prop lets a small motor reach at full throttle: a choice between the 0.65 and 0.75 of small motors. */
+export const loadedSpeed = 0.7
 
 /**
  * Rough thrust without a bench table: loaded speed from kV, static thrust from the prop's diameter, blades and pitch,
@@ -75,28 +78,30 @@ export function roughCurve({ kv, diameterMm, pitchMm, blades, densityKgM3, effic
   const diameterM = diameterMm / 1000
   const coefficient = (blades <= 2 ? 0.09 : blades === 3 ? 0.11 : 0.125) * (pitchMm === null ? 1 : Math.min(1.3, Math.max(0.6, 0.3 + pitchMm / diameterMm)))
   const newton = (volts: number) => coefficient * densityKgM3 * (loadedSpeed * kv * volts / 60) ** 2 * diameterM ** 4
-  return {
-    mostV: Number.MAX_VALUE, rough: true,
-    thrustG: volts => newton(volts) / 9.80665 * 1000,
-    watts: volts => newton(volts) ** 1.5 / Math.sqrt(2 * densityKgM3 * Math.PI * diameterM ** 2 / 4) / efficiency,
-  }
+  const watts = (volts: number) => newton(volts) ** 1.5 / Math.sqrt(2 * densityKgM3 * Math.PI * diameterM ** 2 / 4) / efficiency
+  return { mostV: Number.MAX_VALUE, rough: true, thrustG: volts => newton(volts) / 9.80665 * 1000, watts, amps: volts => watts(volts) / volts }
 }
 
-/** Full throttle on a pack: what the motors push together, from how many amps, at which volts the pack settles. */
-export interface FullThrottle { readonly thrustG: number, readonly currentA: number, readonly packV: number, readonly rough: boolean, readonly atLeast: boolean }
+/** How finely the volts are searched for where pack and load meet, and how far down. */
+const settleSteps = 400
+const leastShareOfOpen = 0.02
 
 /**
- * Full throttle of `motors` motors and `besidesW` watts on a pack of `openV` and `resistanceOhm`: the volts at which what
- * the pack gives and what is drawn meet. `atLeast` when the pack has more volts than the bench table was taken at.
+ * The volts at which what a pack of `openV` and `resistanceOhm` gives and what is drawn (`ampsAt` so many volts) meet: the
+ * highest there are. Null where the pack cannot hold the load at any volts.
  */
-export function fullThrottle({ curve, motors, besidesW, openV, resistanceOhm }: { curve: MotorCurve, motors: number, besidesW: number, openV: number, resistanceOhm: number }): FullThrottle {
-  const ampsAt = (volts: number) => (motors * curve.watts(volts) + besidesW) / volts
-  let [low, high] = [openV * 0.05, openV]
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2
-    if (openV - resistanceOhm * ampsAt(middle) > middle) low = middle
-    else high = middle
+export function settledV(ampsAt: (volts: number) => number, openV: number, resistanceOhm: number): number | null {
+  const spare = (volts: number) => openV - resistanceOhm * ampsAt(volts) - volts
+  let high = openV
+  for (let i = 0; i <= settleSteps; i++) {
+    let low = openV * (1 - (1 - leastShareOfOpen) * i / settleSteps)
+    if (spare(low) < 0) { high = low; continue }
+    for (let n = 0; n < 60; n++) {
+      const middle = (low + high) / 2
+      if (spare(middle) >= 0) low = middle
+      else high = middle
+    }
+    return (low + high) / 2
   }
-  const packV = (low + high) / 2
-  return { thrustG: motors * curve.thrustG(packV), currentA: ampsAt(packV), packV, rough: curve.rough, atLeast: packV > curve.mostV * (1 + 1e-9) }
+  return null
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { checks, shortName, type AskedFor, type Finding, type FitReport, type WayOut } from '#core/fit'
+import { shortName } from '#core/wiring'
+import { checks, type AskedFor, type Finding, type FitReport, type WayOut } from '#core/fit'
 import { propertyNamed } from '#core/properties'
 
 const props = defineProps<{ report: FitReport, selectedId: string | null }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { signed } from '#core/display'
-import { feedNodeOf, feedOf, feedsOnOffer, nodesOf, shortName, type ElectricalTree, type Finding, type FitReport, type GroundGear, type WayOut } from '#core/fit'
-import { drawAt } from '#core/fit'
+import type { Finding, FitReport, GroundGear, WayOut } from '#core/fit'
+import { drawAt, feedNodeOf, feedOf, feedsOnOffer, nodesOf, shortName, type ElectricalTree } from '#core/wiring'
 import type { Feed, Line } from '#core/ledger'
 
 const props = defineProps<{ tree: ElectricalTree, lines: readonly Line[], report: FitReport, nodeId: string | null, finding: Finding | null }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { drag, hierarchy, select, tree as treeLayout, type D3DragEvent, type HierarchyPointNode } from 'd3'
-import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } from '#core/fit'
+import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } from '#core/wiring'
 import type { Feed, Line } from '#core/ledger'
 import { measureOf, outputsOf } from '#core/properties'
 

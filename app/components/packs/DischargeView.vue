@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { line as lineOf, scaleLinear } from 'd3'
 import { fixed, minutesFigure } from '#core/display'
-import { craftOf, dischargeAsked, landingThrustToWeight, packModelOf, withTried, type SheetCell } from '#core/flight'
+import { craftOf, packModelOf } from '#core/currents'
+import { dischargeAsked, landingThrustToWeight, withTried, type SheetCell } from '#core/flight'
 import { countedLines } from '#core/loadout'
 import { chargeAtV, dischargePoints, fullCellV, emptyCellV, openCircuitV, warningAfterS, type DischargePoint } from '#core/power'
 import { isNotRead, readNumber, withoutUnit } from '#core/units'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveWords, spreadFigure, sureWords } from '#core/display'
-import { cellResistanceOf, craftOf, frontierOf, landingThrustToWeight, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
+import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
+import { frontierOf, landingThrustToWeight, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
 import { countedLines, isOnPurpose, sameLoadout } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
@@ -37,6 +38,7 @@ const best = computed(() => {
   const frontier = frontierOf(own, key => flights.value.get(key)?.forecast?.minutes ?? null)
   return frontier.length === 0 ? null : { lightest: frontier[0]!, longest: frontier.at(-1)! }
 })
+const currentFromWords: Record<CurrentFrom, string> = { 'said': 'as said at the motor', 'bench table': 'by the bench table', 'kV and prop': 'from kV and prop, rough' }
 const landing = computed(() => told.value?.thrustToWeightEnd != null && told.value.thrustToWeightEnd < landingThrustToWeight)
 
 function fly() { store.run({ type: 'loadout.fly', choice: props.cell.choice }) }
@@ -64,11 +66,12 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       <dt>middle of it</dt><dd>{{ minutesFigure(told.minutes) }} min</dd>
       <template v-if="longer"><dt>against {{ flownCell!.pack.pack!.label }}</dt><dd data-test="longer">{{ longerWords(longer) }}</dd></template>
       <dt>Hover draw</dt><dd>{{ fixed(told.hoverA, 1) }} A</dd>
-      <template v-if="told.thrustToWeightStart !== null"><dt>Thrust to weight</dt><dd>{{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} : 1</dd><dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd!, 1) }} : 1</dd></template>
-      <template v-if="told.weakest"><dt>Weakest link</dt><dd :class="{ 'word-over': told.weakest.share > 1 }">{{ told.weakest.name }}, {{ fixed(told.weakest.share * 100, 0) }} %</dd></template>
+      <template v-if="told.thrustToWeightStart !== null"><dt>Thrust to weight</dt><dd>{{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} : 1</dd><template v-if="told.thrustToWeightEnd !== null"><dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd></template></template>
+      <template v-if="told.weakest"><dt>Weakest link</dt><dd :class="{ 'word-over': told.weakest.share > 1 }">{{ told.weakest.name }}, {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.share * 100, 0) }} %</dd></template>
     </dl>
     <p v-if="landing" class="note"><b>Little left for the landing.</b> At the end of the flight full throttle lifts only {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.</p>
-    <p v-if="told.weakest && told.weakest.share > 1" class="note">Full throttle asks for {{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.</p>
+    <p v-if="told.weakest && told.weakest.share > 1" class="note">Full throttle asks for {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.</p>
+    <p v-if="told.collapses" class="note">{{ cell.pack.pack!.label }} cannot hold full throttle {{ told.collapses }}: its volts collapse before they and the motors’ amps meet.</p>
   </template>
 
   <template v-if="worth">
@@ -107,7 +110,8 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       <template v-if="told"><dt>Hover</dt><dd>{{ fixed(told.hoverW, 1) }} W</dd><dt>Mean of the flight</dt><dd>{{ fixed(told.meanW, 1) }} W</dd></template>
       <dt>A cell resists, {{ resistance.from }}</dt><dd>{{ fixed(resistance.mohm, 1) }} mΩ</dd>
       <template v-for="device in craft.devices" :key="device.lineId"><dt>{{ device.name.split(',')[0] }}<span v-if="device.from === 'typical'"> (typical)</span></dt><dd>{{ fixed(device.watts, 1) }} W</dd></template>
-      <template v-for="link in told?.links ?? []" :key="link.name"><dt>{{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full throttle</dt><dd>{{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }}, {{ link.fullA === null ? '–' : fixed(link.fullA, 1) }}/{{ fixed(link.burstA, 0) }} A</dd></template>
+      <template v-for="link in told?.links ?? []" :key="link.name"><dt>{{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full throttle</dt><dd>{{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }}, {{ link.fullA === null ? '–' : `${link.atLeast ? '≥ ' : ''}${fixed(link.fullA, 1)}` }}/{{ fixed(link.burstA, 0) }} A</dd></template>
+      <template v-if="told?.start"><dt>Amps of the motors</dt><dd>{{ currentFromWords[told.start.from] }}</dd></template>
     </dl>
     <p v-if="told?.start?.rough" class="soft">Thrust without a bench table is rough: a third either way.</p>
   </details>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { gramsWithSpread, fixed } from '#core/display'
 import { spreadG } from '#core/estimate'
-import { cellResistanceOf, packNotes } from '#core/flight'
+import { cellResistanceOf } from '#core/currents'
+import { packNotes } from '#core/flight'
 import type { Line, PackFacts } from '#core/ledger'
 import { textOf, type Properties } from '#core/properties'
 import { cellText, editCell } from '#shared/sheet/edit-cell'

@@ -1,4 +1,4 @@
-import { shortName } from '../../fit/electrical'
+import { shortName } from '../../wiring'
 import { measureOf } from '../../properties'
 import { choiceOf, isOnePiece } from './facts'
 import { ids, isBoardJoint, isMotorJoint, jointFact, leadFact, ofSlot, screwsOf, whole, wiresTo, type Rule } from './context'

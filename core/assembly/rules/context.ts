@@ -1,4 +1,4 @@
-import { electricalTree, feedNodeOf, feedOf, packVolts, shortName, type ElectricalTree, type Volts } from '../../fit/electrical'
+import { electricalTree, feedNodeOf, feedOf, packVolts, shortName, type ElectricalTree, type Volts } from '../../wiring'
 import type { FitPlan, JointPlan } from '../../fit/plan'
 import { planWires, type PlannedWire } from '../../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../../ledger'

@@ -1,4 +1,4 @@
-import { isPowered, shortName } from '../../fit/electrical'
+import { isPowered, shortName } from '../../wiring'
 import type { Line, Slot } from '../../ledger'
 import { choiceOf, isDigital } from './facts'
 import { does, feedCautions, feedFacts, ids, isInside, leadFact, ofSlot, whole, wiresTo, type Context, type Draft, type Rule } from './context'

@@ -1,5 +1,5 @@
 import { cellWarningV } from './settings'
-import { shortName } from '../../fit/electrical'
+import { shortName } from '../../wiring'
 import { isOnePiece } from './facts'
 import { solderLines } from './airframe'
 import { does, ids, jointFact, isBoardJoint, isMotorJoint, ofSlot, whole, type Rule } from './context'

@@ -1,5 +1,5 @@
 import { measureOf } from '../../properties'
-import { fullCellV } from '../../power'
+import { fullCellV, loadedSpeed } from '../../power'
 import { fixingRow } from '../fixings'
 import { discsOf, stackUp } from '../stack'
 import { planWire } from '../wires'
@@ -7,8 +7,6 @@ import { way, type Check, type Outcome } from './types'
 
 /** Speed of sound at 15 °C, m/s; blade tips want to stay well below. */
 const soundMS = 340
-/** A loaded motor turns at about this share of kV × volts. */
-const loadedShare = 0.75
 
 const figure = (value: number) => String(Number(value.toFixed(2)))
 
@@ -58,7 +56,7 @@ const tipSpeed: Check = {
     const asks = [...(kv === undefined ? [{ lineId: motor.id, key: 'kv' }] : []), ...(across === undefined ? [{ lineId: prop.id, key: 'diameterMm' }] : [])]
     if (!pack?.pack || kv === undefined || across === undefined) return { kind: 'unknown', lineIds: [motor.id, prop.id], asks, couldClash: false }
     const full = pack.pack.cells * fullCellV(pack.pack.chemistry)
-    const tip = Math.PI * across / 1000 * kv * full * loadedShare / 60
+    const tip = Math.PI * across / 1000 * kv * full * loadedSpeed / 60
     const words = `${kv} kV on ${pack.pack.cells} cells turn a ${figure(across)} mm prop to a tip speed of about ${tip.toFixed(0)} m/s`
     if (tip > 0.65 * soundMS) return { kind: 'finding', severity: 'advice', lineIds: [motor.id, prop.id], title: 'Fast blade tips', sentence: `${words}, ${(100 * tip / soundMS).toFixed(0)} % of the speed of sound: loud, hot, and little thrust for the watts.`, ways: [way('Fewer cells, a lower kV or a smaller prop')] }
     return { kind: 'fits', lineIds: [motor.id, prop.id], words }

@@ -1,7 +1,8 @@
+import { fullThrottleOf } from '../../currents'
 import { describe, expect, it } from 'vitest'
 import { makeLine, type Line, type PackFacts, type Slot } from '../../ledger'
 import type { Properties } from '../../properties'
-import { electricalTree } from '../electrical'
+import { electricalTree } from '../../wiring'
 import { noGear, type GroundGear } from '../gear'
 import { blankFit, type FitPlan, type Layer } from '../plan'
 import { checks } from './index'
@@ -22,7 +23,7 @@ interface Case { readonly lines: readonly Line[], readonly fit?: Partial<FitPlan
 const given = (lines: readonly Line[], fit?: Partial<FitPlan>, gear?: Partial<GroundGear>): Case => ({ lines, fit, gear })
 function outcomes(id: string, { lines, fit, gear }: Case): readonly Outcome[] {
   const found = lines.find(l => l.slot === 'pack') ?? null
-  return checks.find(check => check.id === id)!.examine({ lines, pack: found, fit: { ...blankFit, ...fit }, gear: { ...noGear, ...gear }, tree: electricalTree(lines, found) })
+  return checks.find(check => check.id === id)!.examine({ lines, pack: found, fit: { ...blankFit, ...fit }, gear: { ...noGear, ...gear }, tree: electricalTree(lines, found), full: fullThrottleOf(lines, found) })
 }
 const amps20 = { maxCurrentA: 5 }
 
@@ -42,6 +43,7 @@ const cases: Readonly<Record<string, { fits: Case, fails: readonly [Case, string
   'feed-known': { fits: given([pack(), board(), line('camera', { drawA: 0.1 }, on('5 V'))]), fails: [given([pack(), line('board', { outputs: [{ name: '5 V', volts: 5, amps: 1 }] }, { feed: { from: 'board', output: '5 V' } })]), 'feeds itself'], unknown: given([pack(), board(), line('camera', { drawA: 0.1 })]) },
   'capacitor-volts': { fits: given([pack(), line('capacitor', { ratedV: 25 })]), fails: [given([pack(), line('capacitor', { ratedV: 16 })]), '16 V, a full pack is 16.8 V'], unknown: given([pack(), line('capacitor', {})]) },
   'motor-amps': { fits: given([motors({ maxCurrentA: 12 }), board({ ampsContinuous: 35 })]), fails: [given([motors({ maxCurrentA: 50 }), board({ ampsContinuous: 35, ampsBurst: 45 })]), '50 A', '45 A'], unknown: given([motors({}), board({ ampsContinuous: 35 })]) },
+  'full-throttle': { fits: given([pack(), motors(amps20)]), fails: [given([pack({ cells: 1, capacityMah: 40 }), motors({ maxCurrentA: 7 })]), 'collapses'], unknown: given([pack(), motors({})]) },
   'pack-amps': { fits: given([pack(), motors(amps20)]), fails: [given([pack({ cRating: 20 }), motors(amps20)]), '20 A', '14.4 A'], unknown: given([pack({ cRating: null }), motors(amps20)]) },
   'plug-amps': { fits: given([pack(), motors({ maxCurrentA: 3 }), line('power lead', { plug: 'two bullets 2 mm' })]), fails: [given([pack(), motors({ maxCurrentA: 9 }), line('power lead', { plug: 'two bullets 2 mm' })]), '36 A', '30 A'], unknown: given([pack(), motors(amps20), line('power lead', {})]) },
   'lead-amps': { fits: given([pack(), motors(amps20), line('power lead', { awg: 16 })]), fails: [given([pack(), motors(amps20), line('power lead', { awg: 28 })]), '20 A', 'AWG 28'], unknown: given([pack(), motors(amps20), line('power lead', {})]) },

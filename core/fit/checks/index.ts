@@ -5,7 +5,6 @@ import { videoAndRadioChecks } from './video-and-radio'
 import type { Check } from './types'
 
 export * from './types'
-export { motorPeakA, peakFromPackA } from './power'
 
 /** Every rule of how parts go together, in the order they are read. */
 export const checks: readonly Check[] = [...powerChecks, ...holeAndPropChecks, ...videoAndRadioChecks, ...assemblyChecks]

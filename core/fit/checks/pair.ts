@@ -12,6 +12,8 @@ export interface PairRule {
   readonly a: Pick
   readonly b: Pick
   readonly needs: { readonly a: readonly string[], readonly b: readonly string[] }
+  /** Whether what is needed of a is known another way (worked out from other properties). */
+  readonly knownOtherwise?: (a: Line, context: FitContext) => boolean
   readonly judge: (a: Line, b: Line, context: FitContext) => Judged
 }
 
@@ -46,7 +48,7 @@ export function pairCheck(rule: PairRule): Check {
   return {
     id: rule.id, title: rule.title, severity: rule.severity,
     examine: context => picked(rule.a, context).flatMap(a => picked(rule.b, context).filter(b => b !== a).map((b): Outcome => {
-      const [missingA, missingB] = [missingOf(a, rule.needs.a), missingOf(b, rule.needs.b)]
+      const [missingA, missingB] = [rule.knownOtherwise?.(a, context) ? [] : missingOf(a, rule.needs.a), missingOf(b, rule.needs.b)]
       const asks = [...missingA, ...missingB]
       if (asks.length > 0) return { kind: 'unknown', lineIds: [a.id, b.id], asks, couldClash: rule.severity === 'clash' && (missingA.length === 0 || missingB.length === 0) }
       return outcome(rule.judge(a, b, context), [a.id, b.id], rule.severity)

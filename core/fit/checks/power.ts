@@ -1,27 +1,13 @@
+import { bearingsOf, driversOf, type Bearing, type CurrentFrom } from '../../currents'
 import type { Line } from '../../ledger'
 import { connectorNamed, fullCellV, samePlug } from '../../power'
 import { benchOf, measureOf, textOf } from '../../properties'
-import { gaugeNear } from '../../workings'
-import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../electrical'
+import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../../wiring'
 import { missingOf, pairCheck, singleCheck } from './pair'
-import { way, type Check, type FitContext, type Outcome, type WayOut } from './types'
+import { way, type Check, type FitContext, type Judged, type Outcome, type WayOut } from './types'
 
 const amps = (value: number) => `${Number(value.toFixed(value < 10 ? 2 : 1))} A`
 const volts = (value: number) => `${Number(value.toFixed(2))} V`
-
-/** The most one motor draws, by its property or its bench table; undefined when neither is known. */
-export function motorPeakA(motor: Line): number | undefined {
-  const bench = benchOf(motor)
-  return measureOf(motor, 'maxCurrentA') ?? (bench.length > 0 ? Math.max(...bench.map(row => row.amps)) : undefined)
-}
-
-/** All motors at full throttle and everything else besides, from the pack. */
-export function peakFromPackA({ lines, tree }: FitContext): number | null {
-  const motors = lines.filter(line => line.slot === 'motor')
-  const peaks = motors.map(motor => motorPeakA(motor))
-  if (motors.length === 0 || peaks.some(peak => peak === undefined)) return null
-  return motors.reduce((sum, motor, i) => sum + motor.quantity * peaks[i]!, 0) + tree.root.demandA
-}
 
 /** Places a device could be moved to: the volts suit it and the amps are left there. */
 export function betterFeeds(device: Line, { lines, tree }: FitContext): WayOut[] {
@@ -88,12 +74,44 @@ const wired: Check = {
   ],
 }
 
-const peakAgainst = (bears: number, burst: number | null, peak: number, what: string, title: string) => {
-  if (peak <= bears + 1e-9) return { fits: `${what} ${amps(peak)} of ${amps(bears)}` }
-  if (burst !== null && peak <= burst + 1e-9) return { severity: 'check' as const, title: `${capital(what)} bears full throttle only in bursts`, sentence: `Full throttle asks for ${amps(peak)}; ${what} bears ${amps(bears)} for long and ${amps(burst)} in bursts. Short punches only.` }
-  return { title, sentence: `Full throttle asks for ${amps(peak)}; ${what} bears ${amps(burst ?? bears)}.` }
+/** Amps of full throttle against what something bears. Worked out from kV and prop alone they are no clash, only something to check. */
+function peakAgainst({ amps: peak, from, atLeast }: { amps: number, from: CurrentFrom, atLeast: boolean }, { continuousA, burstA, name }: Pick<Bearing, 'continuousA' | 'burstA' | 'name'>, title: string): Judged {
+  const asked = `${atLeast ? 'at least ' : ''}${amps(peak)}`
+  const by = from === 'said' ? '' : from === 'bench table' ? ' (by the bench table)' : ' (worked out from kV and prop: a third either way)'
+  if (peak <= continuousA + 1e-9) return { fits: `${name} ${asked} of ${amps(continuousA)}${by}` }
+  if (burstA !== null && peak <= burstA + 1e-9) return { severity: 'check', title: `${capital(name)} bears full throttle only in bursts`, sentence: `Full throttle asks for ${asked}${by}; ${name} bears ${amps(continuousA)} for long and ${amps(burstA)} in bursts. Short punches only.` }
+  return { ...(from === 'kV and prop' ? { severity: 'check' as const } : {}), title, sentence: `Full throttle asks for ${asked}${by}; ${name} bears ${amps(burstA ?? continuousA)}.` }
 }
-const withPeak = (_: Line, context: FitContext) => peakFromPackA(context) !== null
+
+/** Everything at full throttle from the pack; null where it cannot be told. */
+function peakOfPack({ full }: FitContext) {
+  return full === null || full === 'collapses' ? null : { amps: full.currentA, from: full.from, atLeast: full.atLeastA }
+}
+const withPeak = (_: Line, context: FitContext) => peakOfPack(context) !== null
+const bearing = (context: FitContext, part: Bearing['part']) => bearingsOf(context.lines, context.pack!).find(one => one.part === part)!
+
+/** One motor's amps at full throttle: as the pack settles, or, without one, as said or by the last row of its bench table. */
+function peakOfMotor(motor: Line, { full }: FitContext) {
+  const settled = full === null || full === 'collapses' ? null : full.motorsA.find(one => one.lineId === motor.id)
+  if (settled) return settled
+  const said = measureOf(motor, 'maxCurrentA')
+  const bench = benchOf(motor)
+  if (said !== undefined) return { amps: said, from: 'said' as const, atLeast: false }
+  return bench.length > 0 ? { amps: Math.max(...bench.map(row => row.amps)), from: 'bench table' as const, atLeast: false } : null
+}
+
+const fullThrottleHeld: Check = {
+  id: 'full-throttle', title: 'The pack holds full throttle', severity: 'check',
+  examine({ full, pack, lines }): Outcome[] {
+    const motors = lines.filter(line => line.slot === 'motor')
+    if (!pack?.pack || motors.length === 0) return []
+    const { label } = pack.pack
+    if (full === 'collapses') return [{ kind: 'finding', severity: 'check', lineIds: [pack.id, ...motors.map(line => line.id)], title: 'The pack cannot hold full throttle', sentence: `${label} collapses before its volts and the motors’ amps meet: full throttle is not to be had on it.`, ways: [way('A pack of more capacity or less resistance')] }]
+    return full === null
+      ? [{ kind: 'unknown', lineIds: motors.map(line => line.id), asks: motors.map(line => ({ lineId: line.id, key: 'maxCurrentA' })), couldClash: false }]
+      : [{ kind: 'fits', lineIds: [pack.id], words: `${label} keeps ${volts(full.packV)} at full throttle` }]
+  },
+}
 
 /** Cells, volts, amps, plugs, leads. */
 export const powerChecks: readonly Check[] = [
@@ -119,27 +137,22 @@ export const powerChecks: readonly Check[] = [
     },
   }),
   pairCheck({
-    id: 'motor-amps', title: 'Motors and speed controller', severity: 'clash', a: ['motor'], b: ({ lines }) => lines.some(l => l.slot === 'speed controller') ? lines.filter(l => l.slot === 'speed controller') : lines.filter(l => l.slot === 'board'), needs: { a: ['maxCurrentA|bench'], b: ['ampsContinuous'] },
-    judge: (motor, driver) => peakAgainst(measureOf(driver, 'ampsContinuous')!, measureOf(driver, 'ampsBurst') ?? null, motorPeakA(motor)!, 'the speed controller', 'Motors ask for more than their driver gives'),
+    id: 'motor-amps', title: 'Motors and speed controller', severity: 'clash', a: ['motor'], b: ({ lines }) => driversOf(lines), needs: { a: ['maxCurrentA|bench'], b: ['ampsContinuous'] },
+    knownOtherwise: (motor, context) => peakOfMotor(motor, context) !== null,
+    judge: (motor, driver, context) => peakAgainst(peakOfMotor(motor, context)!, { continuousA: measureOf(driver, 'ampsContinuous')!, burstA: measureOf(driver, 'ampsBurst') ?? null, name: 'the speed controller' }, 'Motors ask for more than their driver gives'),
   }),
+  fullThrottleHeld,
   singleCheck({
     id: 'pack-amps', title: 'What the pack can give', severity: 'clash', of: ['pack'], needs: ['cRating'], when: withPeak,
-    judge: (pack, context) => peakAgainst(pack.pack!.cRating! * pack.pack!.capacityMah / 1000, null, peakFromPackA(context)!, `${pack.pack!.label} (C × Ah)`, 'The pack gives too few amps'),
+    judge: (_, context) => peakAgainst(peakOfPack(context)!, bearing(context, 'pack'), 'The pack gives too few amps'),
   }),
   singleCheck({
     id: 'plug-amps', title: 'What the plug bears', severity: 'clash', of: ['power lead'], needs: ['plug'], when: (line, context) => withPeak(line, context) && (textOf(line, 'plug') === undefined || connectorNamed(textOf(line, 'plug')!) !== undefined),
-    judge(lead, context) {
-      const connector = connectorNamed(textOf(lead, 'plug')!)!
-      return peakAgainst(connector.continuousA, connector.burstA, peakFromPackA(context)!, `the plug`, 'The plug bears too few amps')
-    },
+    judge: (_, context) => peakAgainst(peakOfPack(context)!, bearing(context, 'plug'), 'The plug bears too few amps'),
   }),
   singleCheck({
     id: 'lead-amps', title: 'What the lead bears', severity: 'clash', of: ['power lead'], needs: ['awg'], when: withPeak,
-    judge(lead, context) {
-      const awg = measureOf(lead, 'awg')!
-      const gauge = gaugeNear(awg)
-      return peakAgainst(gauge.ratedA, gauge.ratedA * 2, peakFromPackA(context)!, `AWG ${awg}`, 'The power lead is too thin')
-    },
+    judge: (_, context) => peakAgainst(peakOfPack(context)!, bearing(context, 'power lead'), 'The power lead is too thin'),
   }),
   pairCheck({
     id: 'plugs', title: 'Pack and power lead plug', severity: 'clash', a: ['pack'], b: ['power lead'], needs: { a: ['plug'], b: ['plug'] },

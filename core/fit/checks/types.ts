@@ -1,5 +1,6 @@
+import type { FullThrottle } from '../../currents'
 import type { Feed, Line } from '../../ledger'
-import type { ElectricalTree } from '../electrical'
+import type { ElectricalTree } from '../../wiring'
 import type { GroundGear } from '../gear'
 import type { FitPlan } from '../plan'
 
@@ -15,6 +16,8 @@ export interface FitContext {
   readonly fit: FitPlan
   readonly gear: GroundGear
   readonly tree: ElectricalTree
+  /** Full throttle at the start of a flight. */
+  readonly full: FullThrottle | 'collapses' | null
 }
 
 /** A way out of a finding; `move` is what the application can do for the builder at once. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { blankFit, electricalTree, nodesOf, type Finding, type Mounting, type WayOut } from '#core/fit'
+import { blankFit, type Finding, type Mounting, type WayOut } from '#core/fit'
+import { electricalTree, nodesOf } from '#core/wiring'
 import type { Feed } from '#core/ledger'
 
 const store = useBuildStore()

@@ -1,4 +1,4 @@
-import { feedOf, drawAt, isPowered, regulatorEfficiency } from '../fit'
+import { feedOf, drawAt, isPowered, regulatorEfficiency } from '../wiring'
 import type { Line, Slot } from '../ledger'
 import { openCircuitV } from '../power'
 import { outputsOf, propertiesOfLine, textOf } from '../properties'

@@ -1,0 +1,3 @@
+export * from './craft'
+export * from './devices'
+export * from './full-throttle'
