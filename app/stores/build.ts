@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { applyCommand, CommandRefused, describeCommand, diffBuilds, gramsChangeWords, type Command } from '#core/commands'
-import type { Build, Line, LoadoutChoice } from '#core/ledger'
+import { asTwin, type Build, type Line, type LoadoutChoice } from '#core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
 import { countedLines, defaultLoadout, LineEstimates } from '#core/loadout'
 import { overviewOf, spreadShares } from '#core/report'
@@ -20,6 +20,8 @@ export const useBuildStore = defineStore('build', () => {
   const revision = ref(0)
   const steps = ref<Steps>({ undo: null, redo: null })
   const honestyElsewhere = shallowRef<readonly ListingObservation[]>([])
+  /** Lines that came weighed when the build was copied from another one. */
+  const weighedElsewhere = shallowRef<BuildReply['weighedElsewhere']>(null)
   const selectedId = ref<string | null>(null)
   /** The loadout looked at; null means the one the build is flown in. */
   const viewed = shallowRef<LoadoutChoice | null>(null)
@@ -62,6 +64,12 @@ export const useBuildStore = defineStore('build', () => {
     return bestNarrowing(build.value, looked, estimates.value, { ready: scales.ready, references: scales.references, honestyOf }, limit)
   })
 
+  /** The same grams, of another piece than before. */
+  function ofAnotherPiece(command: Command, lineId: string): Command {
+    if (command.type === 'line.weigh') return { ...command, as: 'another piece' }
+    return command.type === 'lines.change' ? { ...command, changes: command.changes.map(change => change.id === lineId ? { ...change, anotherPiece: true } : change) } : command
+  }
+
   const pending = (id: string) => queue.pending(documentOfBuild(id))
 
   /** What waits carried out on a build; what no longer fits is left to the server to refuse. */
@@ -80,6 +88,7 @@ export const useBuildStore = defineStore('build', () => {
     revision.value = reply.revision
     steps.value = reply.steps
     honestyElsewhere.value = reply.honestyElsewhere
+    weighedElsewhere.value = reply.weighedElsewhere
   }
 
   const fetchBuild = (id: string) => askServer<BuildReply>(`/api/builds/${encodeURIComponent(id)}`)
@@ -115,6 +124,8 @@ export const useBuildStore = defineStore('build', () => {
   function run(command: Command, note = ''): boolean {
     const before = build.value
     if (!before) return false
+    // What is chosen by set-up joins the one looked at: counted nowhere it would be forgotten.
+    if (command.type === 'lines.add' && command.setupId === undefined) command = { ...command, setupId: choice.value.setupId }
     let next: Build
     try { next = applyCommand(before, command) }
     catch (error) {
@@ -123,8 +134,14 @@ export const useBuildStore = defineStore('build', () => {
       return false
     }
     refusal.value = ''
+    const asked = questionAfter(command, before, next)
+    // What one piece cannot be is taken for another one until somebody says otherwise.
+    if (asked && asked !== pieceQuestion.value && asked.until === 'another') {
+      command = ofAnotherPiece(command, asked.lineId)
+      next = applyCommand(before, command)
+    }
     build.value = next
-    pieceQuestion.value = questionAfter(command, before, next)
+    pieceQuestion.value = asked
     const { title, gramsBeforeG, gramsAfterG } = describeCommand(command, before, diffBuilds(before, next))
     queue.add(documentOfBuild(before.id), before.name, revision.value, { command, note } satisfies QueuedCommand, [title, gramsChangeWords(gramsBeforeG, gramsAfterG)].filter(text => text !== '').join(', '))
     return true
@@ -133,7 +150,7 @@ export const useBuildStore = defineStore('build', () => {
   /** What is to be asked of new grams: whether they are of the same piece. An older question that was not answered stays until there is another. */
   function questionAfter(command: Command, before: Build, after: Build): PieceQuestion | null {
     const open = pieceQuestion.value
-    if (command.type === 'line.another') return null
+    if (command.type === 'line.another' || command.type === 'line.same') return null
     const ids = command.type === 'line.weigh' ? [command.id] : command.type === 'lines.change' ? command.changes.map(change => change.id) : []
     for (const id of ids) {
       const asked = pieceQuestionOf(before, after, id, choice.value, rules.cards, honesty.value)
@@ -142,10 +159,20 @@ export const useBuildStore = defineStore('build', () => {
     return open && after.lines.some(line => line.id === open.lineId) && !ids.includes(open.lineId) ? open : null
   }
 
+  /** What came weighed with a copy: twins of what was weighed, or pieces that were on a scale themselves. */
+  function answerCopied(are: 'twins' | 'weighed') {
+    const changes = (weighedElsewhere.value?.lineIds ?? []).flatMap((id) => {
+      const mass = build.value?.lines.find(line => line.id === id)?.mass
+      return mass ? [{ id, fields: { mass: are === 'twins' ? asTwin(mass, newId()) : { ...mass, versionId: newId() } } }] : []
+    })
+    if (changes.length === 0 || run({ type: 'lines.change', changes }, are === 'twins' ? 'copied: these pieces were never on a scale' : 'copied: these pieces were weighed too')) weighedElsewhere.value = null
+  }
+
   function answerPiece(answer: 'same' | 'another') {
     const asked = pieceQuestion.value
     pieceQuestion.value = null
-    if (asked && answer === 'another') run({ type: 'line.another', id: asked.lineId, versionId: asked.versionId, was: asked.was })
+    if (!asked || asked.until === answer) return
+    run(answer === 'another' ? { type: 'line.another', id: asked.lineId, versionId: asked.versionId, was: asked.was } : { type: 'line.same', id: asked.lineId, was: asked.was })
   }
 
   /** The build after changes the server has accepted; null where it must have been another build. */
@@ -256,6 +283,7 @@ export const useBuildStore = defineStore('build', () => {
     revision.value = 0
     steps.value = { undo: null, redo: null }
     honestyElsewhere.value = []
+    weighedElsewhere.value = null
     selectedId.value = null
     viewed.value = null
     refusal.value = ''
@@ -267,8 +295,8 @@ export const useBuildStore = defineStore('build', () => {
   }
 
   return {
-    build, revision, steps, honestyElsewhere, selectedId, viewed, saveState, refusal, conflict, pieceQuestion, journal, lastEntry,
+    build, revision, steps, honestyElsewhere, weighedElsewhere, selectedId, viewed, saveState, refusal, conflict, pieceQuestion, journal, lastEntry,
     estimates, honesty, choice, overview, selected, shares, narrowing,
-    open, follow, run, answerPiece, settleConflict, settled, step, loadJournal, annotate, historyOf, lineOf, reset,
+    open, follow, run, answerPiece, answerCopied, settleConflict, settled, step, loadJournal, annotate, historyOf, lineOf, reset,
   }
 })

@@ -17,7 +17,7 @@ export const groupTone: Record<Group, { name: string, darkLabel: boolean }> = {
   'Payload': { name: 'payload', darkLabel: false }, 'Flight pack': { name: 'pack', darkLabel: false },
 }
 
-export const evidenceTexture: Record<Evidence, string> = { 'weighed': 'weighed', 'worked out': 'worked', 'listed': 'listed', 'typical': 'typical', 'guess': 'guess' }
+export const evidenceTexture: Record<Evidence, string> = { 'weighed': 'weighed', 'worked out': 'worked', 'listed': 'listed', 'typical': 'typical', 'guess': 'guess', 'twin': 'twin' }
 
 export function lineTitle(line: Line): string {
   return line.pack ? `${line.pack.label} · ${line.name}` : line.name

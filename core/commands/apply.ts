@@ -5,7 +5,7 @@ import { blankFlightPlan } from '../power/plan'
 import { recordStep, setAssembly } from './assembly'
 import { effectOf, lineOfShaving, type ShavingEffect } from '../shave/effect'
 import { blankShaveList, type Shaving } from '../shave/types'
-import { addLines, changeLines, deleteLines, fitInstead, moveLines, sayAnother, weighLine, withoutLoadouts } from './lines'
+import { addLines, changeLines, correctWeighings, deleteLines, fitInstead, moveLines, sayAnother, saySame, weighLine, withoutLoadouts } from './lines'
 import { CommandRefused, type Command } from './types'
 
 /**
@@ -19,10 +19,12 @@ export function applyCommand(build: Build, command: Command): Build {
       if (fields.name !== undefined && fields.name.trim() === '') throw new CommandRefused('A build needs a name.', 'name')
       return { ...build, ...fields, ...(aim ? { aim: { ...build.aim, ...aim } } : {}) }
     }
-    case 'lines.add': return addLines(build, command.lines, command.beforeId)
+    case 'lines.add': return addLines(build, command.lines, command.beforeId, command.setupId)
     case 'lines.change': return changeLines(build, command.changes)
     case 'line.weigh': return weighLine(build, command)
+    case 'weighings.correct': return correctWeighings(build, command)
     case 'line.another': return sayAnother(build, command)
+    case 'line.same': return saySame(build, command)
     case 'lines.move': return moveLines(build, command.ids, command.beforeId)
     case 'lines.delete': return deleteLines(build, command.ids)
     case 'line.fit': return fitInstead(build, command.id)

@@ -48,7 +48,9 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
     case 'line.weigh': return only?.after && only.before
       ? { title: command.as === 'further' && only.before.mass ? `${lineName(only.after)}: weighed again, ${fixed(lineGrams(command.mass, only.after.quantity), 2)} g` : describeLineChange(only.before, only.after), ...grams }
       : { title: `${nameOf(before, command.id)}: weighed`, ...none }
+    case 'weighings.correct': return { title: `Corrected ${command.corrections.length} ${command.corrections.length === 1 ? 'weighing' : 'weighings'} by a later check`, ...none }
     case 'line.another': return { title: `${nameOf(before, command.id)}: another part than before`, ...none }
+    case 'line.same': return { title: `${nameOf(before, command.id)}: the same piece as before`, ...none }
     case 'setup.put': return { title: `Set-up “${command.setup.name}” ${before.setups.some(s => s.id === command.setup.id) ? 'changed' : 'added'}`, ...none }
     case 'setup.delete': return { title: `Set-up “${before.setups.find(s => s.id === command.id)?.name ?? ''}” deleted`, ...none }
     case 'observation.put': {

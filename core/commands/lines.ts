@@ -1,4 +1,5 @@
 import { asAnotherPiece, withEditionsKnown, withPieceLeftBehind, type Build, type Line, type LoadoutChoice } from '../ledger'
+import { isOptional } from '../loadout/counted'
 import { propertyNamed } from '../properties'
 import { CommandRefused, type Command, type LineFields } from './types'
 
@@ -13,7 +14,7 @@ function requireLine(build: Build, id: string): Line {
   return line
 }
 
-export function addLines(build: Build, lines: readonly Line[], beforeId: string | null): Build {
+export function addLines(build: Build, lines: readonly Line[], beforeId: string | null, setupId?: string): Build {
   const known = new Set(build.lines.map(line => line.id))
   for (const line of lines) {
     if (known.has(line.id)) throw new CommandRefused('A line with this id is there already.', 'id')
@@ -23,7 +24,9 @@ export function addLines(build: Build, lines: readonly Line[], beforeId: string 
   if (known.size > mostLines) throw new CommandRefused(`A build holds at most ${mostLines} lines.`, 'lines')
   const at = beforeId === null ? build.lines.length : build.lines.findIndex(l => l.id === beforeId)
   const index = at < 0 ? build.lines.length : at
-  return { ...build, lines: [...build.lines.slice(0, index), ...lines, ...build.lines.slice(index)] }
+  const joining = setupId === undefined ? [] : lines.filter(line => line.state === 'fitted' && isOptional(line)).map(line => line.id)
+  const setups = joining.length === 0 ? build.setups : build.setups.map(setup => setup.id === setupId ? { ...setup, lineIds: [...setup.lineIds, ...joining] } : setup)
+  return { ...build, lines: [...build.lines.slice(0, index), ...lines, ...build.lines.slice(index)], setups }
 }
 
 type LineChange = Extract<Command, { type: 'lines.change' }>['changes'][number]
@@ -68,6 +71,17 @@ export function weighLine(build: Build, { id, mass, as }: Extract<Command, { typ
   return { ...withEditionsKnown(build, line), lines: build.lines.map(other => other === line ? weighed : other) }
 }
 
+/** The same weighings under another check of their scale: each takes the place of its version. */
+export function correctWeighings(build: Build, { corrections }: Extract<Command, { type: 'weighings.correct' }>): Build {
+  return corrections.reduce((next, { id, versionId, mass }) => {
+    const line = requireLine(next, id)
+    if (line.mass?.versionId === versionId) return changeLines(next, [{ id, fields: { mass } }])
+    if (!line.further.some(one => one.mass.versionId === versionId)) throw new CommandRefused('That line has other grams by now.', 'versionId')
+    const corrected: Line = { ...line, further: line.further.map(one => one.mass.versionId === versionId ? { ...one, mass } : one) }
+    return { ...next, lines: next.lines.map(other => other === line ? corrected : other) }
+  }, build)
+}
+
 /** What was taken for the same piece better known was another one. */
 export function sayAnother(build: Build, { id, versionId, was }: Extract<Command, { type: 'line.another' }>): Build {
   const line = requireLine(build, id)
@@ -88,6 +102,16 @@ function keepListing(line: Line, fields: LineFields): Line {
 function keepKnownProperties(line: Line): Line {
   const kept = Object.entries(line.properties ?? {}).filter(([key]) => propertyNamed(line.slot, key))
   return { ...line, properties: kept.length > 0 ? Object.fromEntries(kept) : null }
+}
+
+/** What was taken for another piece is the one before, better known: the weighings of that one hold for it again, and where it had been weighed itself the new one lies beside. */
+export function saySame(build: Build, { id, was }: Extract<Command, { type: 'line.same' }>): Build {
+  const line = requireLine(build, id)
+  if (line.edition === 0 || !line.mass) throw new CommandRefused('That line is the piece it always was.', 'id')
+  const further = line.further.map(one => one.of?.mass.versionId === was.versionId ? { ...one, of: null } : one)
+  const beside = was.evidence === 'weighed' && line.mass.weighing !== null
+  const same: Line = { ...line, edition: line.edition - 1, ...(beside ? { mass: was, further: [...further, { mass: line.mass, of: null }] } : { further }) }
+  return { ...build, lines: build.lines.map(other => other === line ? same : other) }
 }
 
 export function moveLines(build: Build, ids: readonly string[], beforeId: string | null): Build {

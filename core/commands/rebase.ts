@@ -72,7 +72,7 @@ function withPayload(command: Command, build: Build): Command {
       const record = build.assembly?.records.find(r => r.stepId === command.stepId)
       return { ...command, fields: record ? picked(record, command.fields) : command.fields }
     }
-    case 'lines.add': case 'line.weigh': case 'line.another': case 'lines.move': case 'lines.delete': case 'line.fit': case 'setup.delete': case 'observation.delete':
+    case 'lines.add': case 'line.weigh': case 'weighings.correct': case 'line.another': case 'line.same': case 'lines.move': case 'lines.delete': case 'line.fit': case 'setup.delete': case 'observation.delete':
     case 'shaving.delete': case 'shavings.plan': case 'shaving.do': case 'loadout.fly': case 'loadout.never': return command
   }
 }

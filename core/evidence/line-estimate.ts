@@ -4,7 +4,7 @@ import { spreadFactor95 } from '../numbers'
 import type { HonestyTable } from '../listings'
 import type { Mass, Weighed, Weighing } from '../ledger'
 import { uncheckedGainHalfWidth } from '../scale'
-import { betweenPiecePartG, betweenPieceSigmaG } from './pieces'
+import { betweenPiecePartG, betweenPieceSigmaG, twinPartG } from './pieces'
 
 /** Key of the gain of the scale that masses typed as weighed were read on; shared by all of them. */
 export const uncheckedGainKey = 'gain:unchecked'
@@ -30,6 +30,7 @@ export function listingKey(slot: string): string {
  * - listed: times exp(μ) of its kind; σ of its own, √v shared by the kind, half the last listed digit
  * - worked out: rectangular, 5 % (screws 10 %), at least 0.02 g
  * - anything weighed on a scale of the builder's own carries its causes with it
+ * - twin: as the piece it was copied from was weighed, and the part of pieces that were not
  * - weighed: one tared reading on an unchecked scale whose resolution is the last digit typed; its repeatability,
  *   which nobody has measured, is taken as one step
  *
@@ -58,6 +59,7 @@ export function lineEstimate(line: Weighed, honesty: HonestyTable): Estimate {
       const fraction = line.slot === 'screw' ? 0.1 : 0.05
       return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
     }
+    case 'twin':
     case 'weighed':
       return typedWeighing(mass, quantity)
   }
@@ -89,18 +91,22 @@ function weighedPieces(mass: Mass): number {
   return mass.pieceReadingsG?.length ?? mass.valueCount
 }
 
-/** Between-piece part of a weighed line, grams. */
+/** Between-piece part of a weighed line, grams; of a twin, the part of pieces that were never on a scale. */
 function piecesPart(mass: Mass, quantity: number): number {
   const readingsG = mass.pieceReadingsG ?? [mass.valueG / mass.valueCount]
-  return betweenPiecePartG(quantity, weighedPieces(mass), betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0))))
+  const pieceSigmaG = betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0)))
+  return mass.evidence === 'twin' ? twinPartG(quantity, weighedPieces(mass), pieceSigmaG) : betweenPiecePartG(quantity, weighedPieces(mass), pieceSigmaG)
 }
+
+/** Whether a twin's own part is still to be added: what was worked out from a twin carries it along. */
+const isPlainTwin = ({ evidence, weighing }: Mass) => evidence === 'twin' && weighing?.method !== 'by difference' && weighing?.method !== 'forecast difference'
 
 /** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
 function scaledWeighing(mass: Mass, weighing: Weighing, quantity: number): Estimate {
   const factor = quantity / mass.valueCount
   const contributions = contributionsOf()
   for (const key in weighing.contributions) contributions[key] = factor * weighing.contributions[key]!
-  if (quantity !== weighedPieces(mass)) contributions[`pieces:${mass.versionId}`] = piecesPart(mass, quantity)
+  if (mass.evidence === 'twin' ? isPlainTwin(mass) : quantity !== weighedPieces(mass)) contributions[`pieces:${mass.versionId}`] = piecesPart(mass, quantity)
   return estimateOf(lineGrams(mass, quantity), contributions)
 }
 

@@ -30,6 +30,18 @@ export function betweenPieceSigmaG(readingsG: readonly number[]): number {
 }
 
 /**
+ * The own part in grams of `used` pieces that were never on a scale, known by `weighed` others of which the mean was taken:
+ * `sₚ·√(n + n²/k)`.
+ *
+ * @example twinPartG(4, 4, 0.0624) // 0.1765: twice the part of four by themselves, √2 of it for the mean of the others
+ */
+export function twinPartG(used: number, weighed: number, pieceSigmaG: number): number {
+  if (!(used >= 1)) throw new CoreInputError('twinPartG', 'used', used, 'one or more')
+  if (!(weighed >= 1)) throw new CoreInputError('twinPartG', 'weighed', weighed, 'one or more')
+  return pieceSigmaG * Math.sqrt(used + used ** 2 / weighed)
+}
+
+/**
  * The between-piece part in grams of a line of `used` pieces of which `weighed` were weighed
  * (or counted together): `n·sₚ·√|1/k − 1/n|`, 0 when they are the same pieces.
  *

@@ -1,4 +1,5 @@
 export * from './slots'
 export * from './types'
 export * from './make'
+export * from './twins'
 export * from './pieces'

@@ -6,8 +6,10 @@ import type { ShaveList } from '../shave/types'
 import type { Slot } from './slots'
 
 /** How a mass is known, from the least to the most sure. */
-export const evidences = ['guess', 'typical', 'listed', 'worked out', 'weighed'] as const
+export const evidences = ['guess', 'typical', 'listed', 'worked out', 'twin', 'weighed'] as const
 export type Evidence = (typeof evidences)[number]
+/** What a builder can say of grams; a twin of a piece that was weighed elsewhere comes about by copying a build. */
+export const saidEvidences = evidences.filter(evidence => evidence !== 'twin')
 
 /** fitted counts; candidate could go there instead; off is taken away but kept on record. */
 export const lineStates = ['fitted', 'candidate', 'off'] as const
@@ -40,11 +42,6 @@ export interface Weighing {
 }
 export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'booked difference', 'forecast difference'] as const
 export type WeighingMethod = (typeof weighingMethods)[number]
-
-/** Whether a mass was really on a scale: a difference that is only forecast carries its causes the same way. */
-export function wasOnScale(mass: Mass | null): boolean {
-  return mass?.weighing != null && mass.weighing.method !== 'forecast difference'
-}
 
 /**
  * One version of a line's grams. Never changed once made: a change of grams is a new version.

@@ -1,8 +1,26 @@
-import type { Build, Line, LoadoutChoice, Setup } from '../ledger'
+import type { Build, Line, LoadoutChoice } from '../ledger'
 
 /** Whether a fitted line is chosen by set-up (fittings, payload) rather than always on board. */
 export function isOptional(line: Line): boolean {
   return line.slot !== 'pack' && line.role !== 'airframe'
+}
+
+/** Words by which fitted optional lines are tied: airframe lines that carry one fly with those lines, not without them. */
+export function optionalTies(lines: readonly Line[]): ReadonlySet<string> {
+  const ties = new Set<string>()
+  for (const line of lines) if (line.tie && line.state === 'fitted' && isOptional(line)) ties.add(line.tie)
+  return ties
+}
+
+/** Whether a line is always on board of what is flown: airframe, and not tied to something that a set-up may leave at home. */
+export function alwaysFlies(line: Line, ties: ReadonlySet<string>): boolean {
+  return line.slot !== 'pack' && line.role === 'airframe' && !(line.tie && ties.has(line.tie))
+}
+
+/** Fitted lines that no set-up names: they are counted nowhere. */
+export function inNoSetup(build: Pick<Build, 'lines' | 'setups'>): Line[] {
+  const named = new Set(build.setups.flatMap(setup => setup.lineIds))
+  return build.lines.filter(line => line.state === 'fitted' && isOptional(line) && !named.has(line.id))
 }
 
 /** The packs a build may be flown with: its fitted lines in the pack slot, in ledger order. */
@@ -10,26 +28,17 @@ export function packLines(build: Build): Line[] {
   return build.lines.filter(line => line.slot === 'pack' && line.state === 'fitted')
 }
 
-/** Fitted lines that fly in every loadout. */
-export function airframeLines(build: Build): Line[] {
-  return build.lines.filter(line => line.state === 'fitted' && line.slot !== 'pack' && line.role === 'airframe')
-}
-
-/** Fitted optional lines named by the set-up. */
-export function setupLines(build: Build, setup: Setup | undefined): Line[] {
-  if (!setup) return []
-  const chosen = new Set(setup.lineIds)
-  return build.lines.filter(line => line.state === 'fitted' && isOptional(line) && chosen.has(line.id))
-}
-
 /** Every line that leaves the ground in one loadout, in ledger order. */
 export function countedLines(build: Build, choice: LoadoutChoice): Line[] {
   const setup = build.setups.find(s => s.id === choice.setupId)
   const chosen = new Set(setup?.lineIds)
+  const ties = optionalTies(build.lines)
+  const flown = ties.size === 0 ? ties : optionalTies(build.lines.filter(line => chosen.has(line.id)))
   return build.lines.filter((line) => {
     if (line.state !== 'fitted') return false
     if (line.slot === 'pack') return line.id === choice.packLineId
-    return line.role === 'airframe' || chosen.has(line.id)
+    if (isOptional(line)) return chosen.has(line.id)
+    return alwaysFlies(line, ties) || flown.has(line.tie!)
   })
 }
 

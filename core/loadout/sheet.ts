@@ -1,6 +1,6 @@
 import type { Build, Line, LoadoutChoice, Setup } from '../ledger'
 import { sumCompensated } from '../numbers'
-import { isOptional } from './counted'
+import { alwaysFlies, isOptional, optionalTies } from './counted'
 import type { LineEstimates, LinePart } from './line-estimates'
 
 /** Mean and spread of one loadout. */
@@ -46,6 +46,9 @@ export class LoadoutSheet {
   private lines: readonly Line[] = []
   private parts: LinePart[] = []
   private flies: Flies[] = []
+  private ties: ReadonlySet<string> = new Set()
+  /** Airframe lines that fly with what they are tied to. */
+  private tied: readonly number[] = []
   private indexOf = new Map<string, number>()
 
   constructor(private readonly estimates: LineEstimates, private readonly counts: (line: Line) => boolean = () => true) {}
@@ -87,13 +90,18 @@ export class LoadoutSheet {
   private takeIn(lines: readonly Line[]): void {
     if (lines === this.lines) return
     let moved = lines.length !== this.lines.length
+    const ties = optionalTies(lines)
+    const tiesMoved = ties.size + this.ties.size > 0
     for (let i = 0; i < lines.length; i++) {
       const line = lines[i]!
+      // What a line is tied to may have come or gone with another line.
+      if (line !== this.lines[i] || (tiesMoved && line.tie)) this.flies[i] = this.counts(line) ? whenItFlies(line, ties) : Flies.never
       if (line === this.lines[i]) continue
       moved ||= line.id !== this.lines[i]?.id
       this.parts[i] = this.estimates.partOf(line)
-      this.flies[i] = this.counts(line) ? whenItFlies(line) : Flies.never
     }
+    this.ties = ties
+    this.tied = ties.size === 0 ? [] : lines.flatMap((line, i) => this.flies[i] === Flies.bySetup && !isOptional(line) ? [i] : [])
     this.parts.length = this.flies.length = lines.length
     this.lines = lines
     if (moved) this.indexOf = new Map(lines.map((line, i) => [line.id, i]))
@@ -103,8 +111,11 @@ export class LoadoutSheet {
     const sum = new Sum(causes)
     for (const id of setup.lineIds) {
       const i = this.indexOf.get(id)
-      if (i !== undefined && this.flies[i] === Flies.bySetup) sum.add(this.parts[i]!, !this.lines[i]!.mass)
+      if (i !== undefined && this.flies[i] === Flies.bySetup && isOptional(this.lines[i]!)) sum.add(this.parts[i]!, !this.lines[i]!.mass)
     }
+    if (this.tied.length === 0) return sum
+    const flown = optionalTies(setup.lineIds.flatMap(id => this.lines[this.indexOf.get(id) ?? -1] ?? []))
+    for (const i of this.tied) if (flown.has(this.lines[i]!.tie!)) sum.add(this.parts[i]!, !this.lines[i]!.mass)
     return sum
   }
 
@@ -116,10 +127,10 @@ export class LoadoutSheet {
   }
 }
 
-function whenItFlies(line: Line): Flies {
+function whenItFlies(line: Line, ties: ReadonlySet<string>): Flies {
   if (line.state !== 'fitted') return Flies.never
   if (line.slot === 'pack') return Flies.byPack
-  return isOptional(line) ? Flies.bySetup : Flies.always
+  return alwaysFlies(line, ties) ? Flies.always : Flies.bySetup
 }
 
 const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutSheet, readonly lasting: LoadoutSheet }>()

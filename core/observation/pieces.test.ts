@@ -122,7 +122,7 @@ describe('same piece or another', () => {
   it('asks where it does not go with what the line was weighed as, or with what it was part of', () => {
     const craft = near(2)
     const heavy = weighOne(craft, 'frame', 43)
-    expect(asked(craft, heavy, 'frame')).toMatchObject({ lineId: 'frame', contradicted: { title: 'the weighings before' } })
+    expect(asked(craft, heavy, 'frame')).toMatchObject({ lineId: 'frame', contradicted: { title: 'the weighings before' }, until: 'another' })
     const wires = weighOne(craft, 'wires', 9)
     expect(asked(craft, wires, 'wires')).toMatchObject({ contradicted: { title: 'whole' } })
   })
@@ -136,6 +136,24 @@ describe('same piece or another', () => {
     expect(total(another).massG - total(craft).massG).toBeCloseTo(2.98 / check!.result.gain, 2)
     expect(total(another).sigmaG).toBeLessThan(Math.hypot(total(craft).sigmaG, 0.02))
     expect(() => applyCommand(craft, { type: 'line.another', id: 'frame', versionId: 'gone', was: question.was })).toThrow('other grams by now')
+  })
+  it('what one piece cannot be is another one until somebody says it is the same; then the weighings of it hold again', () => {
+    const craft = near(2)
+    const slip = asked(craft, weighOne(craft, 'wires', 44.9), 'wires')!
+    expect(slip).toMatchObject({ until: 'another', contradicted: { title: 'whole' } })
+    const taken = weighOne(craft, 'wires', 44.9, checked, 'another piece')
+    for (const line of taken.lines) expect(gramsOf(taken, line.id).valueG).toBeGreaterThan(0)
+    const same = applyCommand(taken, { type: 'line.same', id: 'wires', was: slip.was })
+    const direct = weighOne(craft, 'wires', 44.9, checked, 'estimate')
+    expect(total(same).massG).toBeCloseTo(total(direct).massG, 9)
+    expect(total(same).sigmaG).toBeCloseTo(total(direct).sigmaG, 9)
+    const twice = weighOne(craft, 'frame', 43, checked, 'another piece')
+    expect(applyCommand(twice, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toMatchObject({ lines: [{ mass: lineOf(craft, 'frame').mass, further: [{ mass: lineOf(twice, 'frame').mass, of: null }] }, {}, {}, {}] })
+    // A weighing beside the estimate comes back as well.
+    const again = weighOne(weighOne(craft, 'frame', 40.03), 'frame', 40.01)
+    const other = applyCommand(again, { type: 'lines.change', changes: [{ id: 'frame', fields: { mass: makeMass({ versionId: 'new', evidence: 'weighed', valueG: 48 }) }, anotherPiece: true }] })
+    expect(lineOf(applyCommand(other, { type: 'line.same', id: 'frame', was: lineOf(again, 'frame').mass! }), 'frame').further.map(one => one.of)).toEqual([null, null])
+    expect(() => applyCommand(craft, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toThrow('always was')
   })
   it('asks where the two answers give different words, although nothing is contradicted', () => {
     // The frame was weighed on the coarse scale, and 0.3 g decides: the same piece is Clear with the whole, another is not.

@@ -104,7 +104,7 @@ export interface ShelfEntry {
 export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ShelfEntry {
   const choice = defaultLoadout(build)
   const overview = overviewOf(build, choice, cards, estimatesOf(build, honesty))
-  const evidenceCounts = { 'guess': 0, 'typical': 0, 'listed': 0, 'worked out': 0, 'weighed': 0 }
+  const evidenceCounts = { 'guess': 0, 'typical': 0, 'listed': 0, 'worked out': 0, 'twin': 0, 'weighed': 0 }
   for (const line of overview.counted) if (line.mass) evidenceCounts[line.mass.evidence]++
   const { binding } = overview
   return {

@@ -6,7 +6,7 @@ import { HonestyTable, listingObservations } from '../listings'
 import { countedLines, estimatesOf, loadoutMasses } from '../loadout'
 import { spreadFactor95 } from '../numbers'
 import { evaluateCheck } from '../scale'
-import { bestNarrowing, placeOf, reapplied, takeObservation, takeTogether, usualBasis, type Desk, type Narrowing, type ReadyScale } from './index'
+import { bestNarrowing, correctionsBy, placeOf, takeObservation, takeTogether, usualBasis, type Desk, type Narrowing, type ReadyScale } from './index'
 import { buildOf, checked, fine, flown, guess, listed, madeUpLedger, taking, unchecked, weighed, weighTogether } from './testing'
 
 const limit = { limitG: 249.4758, comparator: '<=' as const, confidence: 0.95 }
@@ -17,6 +17,7 @@ const advise = (build: Build, ready: ReadyScale | null, wanted: typeof limit | n
 const spreadOf = (build: Build) => spreadFactor95 * loadoutMasses(build, [flown], estimatesOf(build, honestyOf(build.lines)))[0]!.sigmaG
 const names = (narrowing: Narrowing | null) => narrowing?.action.lines.map(line => line.id)
 
+let corrected = 0
 /** Carries the advice out as the builder does: everything weighs what was expected. */
 function done(build: Build, { action }: Narrowing, ready: ReadyScale): Build {
   const gain = ready.check?.result.gain ?? 1
@@ -28,10 +29,7 @@ function done(build: Build, { action }: Narrowing, ready: ReadyScale): Build {
   if (action.kind === 'check') {
     const result = evaluateCheck(ready.scale, [{ references: [], displayG: 0 }, { references: [action.reference], displayG: action.reference.massG }])
     const after: ReadyScale = { ...ready, check: { id: 'new', result } }
-    return applyCommand(build, { type: 'lines.change', changes: build.lines.flatMap((line, i) => {
-      const mass = line.mass && reapplied(line.mass, after, `again-${i}`)
-      return mass ? [{ id: line.id, fields: { mass } }] : []
-    }) })
+    return applyCommand(build, { type: 'weighings.correct', corrections: correctionsBy(build, after, () => `again-${corrected++}`) })
   }
   return action.lines.reduce((next, { id }) => {
     const line = next.lines.find(l => l.id === id)!

@@ -10,7 +10,7 @@ import { spreadShares } from '../report'
 import { evaluateCheck, type ReferenceMass } from '../scale'
 import { judge, type VerdictInput, type VerdictWord } from '../verdict'
 import { placeOf, quickPlaceOf, usualBasis } from './place'
-import { reapplied, takeObservation, takeTogether, type ReadyScale, type Taking } from './take'
+import { correctionsBy, takeObservation, takeTogether, type ReadyScale, type Taking } from './take'
 
 /** What could be done to know a total better. */
 export type NarrowingAction
@@ -106,11 +106,8 @@ function imagine(build: Build, action: NarrowingAction, estimates: LineEstimates
       const { massG } = action.reference
       const result = evaluateCheck(ready.scale, [{ references: [], displayG: 0 }, { references: [action.reference], displayG: massG * gain }])
       const after: ReadyScale = { ...desk.ready, check: { id: `imagined-${imagined++}`, result } }
-      const changes = build.lines.flatMap((line) => {
-        const mass = line.mass ? reapplied(line.mass, after, `imagined-${imagined++}`) : null
-        return mass ? [{ id: line.id, fields: { mass } }] : []
-      })
-      return changes.length === 0 ? null : applyCommand(build, { type: 'lines.change', changes })
+      const corrections = correctionsBy(build, after, () => `imagined-${imagined++}`)
+      return corrections.length === 0 ? null : applyCommand(build, { type: 'weighings.correct', corrections })
     }
   }
 }
@@ -122,7 +119,7 @@ function actionsOf(counted: readonly Line[], build: Build, total: Estimate, esti
   const others: NarrowingAction[] = []
   if (counted.length > 1 && counted.every(line => line.mass)) others.push({ kind: 'whole', lines: counted })
   const largest = ready && references.filter(r => r.massG <= ready.scale.capacityG && r.massG > 0).sort((a, b) => b.massG - a.massG)[0]
-  const resting = counted.filter(line => line.mass?.weighing?.scaleId === ready?.scale.id && line.mass?.weighing?.checkId === null)
+  const resting = counted.filter(line => [line.mass, ...line.further.map(one => one.mass)].some(mass => mass?.weighing && mass.weighing.scaleId === ready?.scale.id && mass.weighing.checkId === null))
   if (largest && !ready.check && resting.length > 0) others.push({ kind: 'check', lines: resting, reference: largest, scaleName: ready.name })
   return { singles: open.map(line => ({ kind: 'weigh', lines: [line] })), others }
 }

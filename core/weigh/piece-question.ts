@@ -21,7 +21,12 @@ export interface PieceQuestion {
   readonly contradicted: { readonly title: string, readonly z: number } | null
   readonly wordSame: VerdictWord | null
   readonly wordAnother: VerdictWord | null
+  /** What it is taken for until somebody answers: another piece, where the two cannot both be right of one. */
+  readonly until: 'same' | 'another'
 }
+
+/** Beyond so many standard uncertainties, or where a line would weigh less than nothing, one piece cannot be both. */
+const cannotBeZ = 4
 
 /** As for weighings of several lines: beyond so many standard uncertainties two figures do not go together. */
 const mostZ = 2
@@ -46,11 +51,22 @@ export function pieceQuestion(before: Build, after: Build, lineId: string, choic
   const partOf = after.observations.filter(o => o.state === 'taken in' && o.subjects.some(subject => isPresentPiece(subject, now)))
   if (partOf.length === 0 && now.further.every(one => one.of)) return null
   const contradicted = againstEarlier(before, after, was!, now, mass, honesty)
+  const until = Math.abs(contradicted?.z ?? 0) > cannotBeZ || fallsBelowNothing(before, after, honesty) ? 'another' : 'same'
   const another = applyCommand(after, { type: 'line.another', id: lineId, versionId: mass.versionId, was: was!.mass! })
   const word = (build: Build) => overviewOf(build, choice, cards, estimatesOf(build, honesty)).binding?.verdict?.word ?? null
   const [wordSame, wordAnother] = [word(after), word(another)]
-  if (!contradicted && wordSame === wordAnother) return null
-  return { lineId, versionId: mass.versionId, newG: lineEstimate({ ...now, mass }, honesty).valueG, was: was!.mass!, contradicted, wordSame, wordAnother }
+  if (!contradicted && wordSame === wordAnother && until === 'same') return null
+  return { lineId, versionId: mass.versionId, newG: lineEstimate({ ...now, mass }, honesty).valueG, was: was!.mass!, contradicted, wordSame, wordAnother, until }
+}
+
+/** Whether some line would weigh less than nothing that did not before. */
+function fallsBelowNothing(before: Build, after: Build, honesty: HonestyTable): boolean {
+  const [earlier, later] = [estimatesOf(before, honesty), estimatesOf(after, honesty)]
+  const was = new Map(before.lines.map(line => [line.id, line]))
+  return after.lines.some((line) => {
+    const old = was.get(line.id)
+    return line.mass !== null && later.of(line).valueG < 0 && !(old?.mass && earlier.of(old).valueG < 0)
+  })
 }
 
 function againstEarlier(before: Build, after: Build, was: Line, now: Line, mass: Mass, honesty: HonestyTable): PieceQuestion['contradicted'] {

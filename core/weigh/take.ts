@@ -1,7 +1,7 @@
 import { CoreInputError } from '../errors'
 import { addEstimates, type Estimate } from '../estimate'
 import { lineEstimate } from '../evidence'
-import { makeMass, subjectOf, type Basis, type Line, type Mass, type Observation, type WeighingMethod } from '../ledger'
+import { makeMass, subjectOf, type Basis, type Build, type Line, type Mass, type Observation, type WeighingMethod } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { asObserved, byDifference, inLifts, meanEstimate, weighedEstimate, type ScaleState } from '../scale'
 
@@ -75,6 +75,14 @@ export function takeObservation(taking: Taking, title: string, lines: readonly L
     valueG: observed.valueG, contributions: observed.contributions, state,
     subjects: lines.map(subjectOf),
   }
+}
+
+/** Weighings of a build that rest on another check of this scale than the one in force, as they come out under it. */
+export function correctionsBy(build: Pick<Build, 'lines'>, ready: ReadyScale, newId: () => string): { readonly id: string, readonly versionId: string, readonly mass: Mass }[] {
+  return build.lines.flatMap(line => [...(line.mass ? [line.mass] : []), ...line.further.map(one => one.mass)].flatMap((was) => {
+    const mass = reapplied(was, ready, newId())
+    return mass ? [{ id: line.id, versionId: was.versionId, mass }] : []
+  }))
 }
 
 /** A mass weighed before, as it comes out under another check of its scale; null when it cannot be said from its displays alone. */

@@ -59,10 +59,17 @@ export function migrate(db: Db, migrations: readonly Migration[], path: string |
   const record = db.prepare('INSERT INTO migrations (name, applied_at) VALUES (:name, :appliedAt)')
   const wanted = [...migrations].sort((a, b) => a.name.localeCompare(b.name)).filter(({ name }) => !done.has(name))
   if (path !== null && done.size > 0 && wanted.length > 0) copyBefore(db, path, wanted[0]!.name)
-  for (const { name, sql } of wanted) {
-    db.transaction(() => {
-      db.exec(sql)
-      record.run({ name, appliedAt: new Date().toISOString() })
-    })()
+  if (wanted.length === 0) return
+  // A table that is made anew is gone for a moment: what refers to it is checked before each commit instead.
+  db.pragma('foreign_keys = OFF')
+  try {
+    for (const { name, sql } of wanted) {
+      db.transaction(() => {
+        db.exec(sql)
+        if ((db.pragma('foreign_key_check') as unknown[]).length > 0) throw new Error(`${name} leaves rows that refer to nothing`)
+        record.run({ name, appliedAt: new Date().toISOString() })
+      })()
+    }
   }
+  finally { db.pragma('foreign_keys = ON') }
 }

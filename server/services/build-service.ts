@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { applyCommand, applyPatch, CommandRefused, describeCommand, diffBuilds, isEmptyPatch, type Command, type MeetingWords, type Patch } from '../../core/commands'
 import { sameAsPart, type Part, type Placement } from '../../core/drawer'
-import type { Build } from '../../core/ledger'
+import { weighedElsewhere, type Build } from '../../core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
 import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
 import type { RuleCard } from '../../core/rules'
@@ -154,8 +154,15 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     journal.append(id, recorded)
   }
 
+  /** Builds made before one, in the order they were made. */
+  function earlierThan(id: string): Build[] {
+    const ids = builds.ids()
+    const at = ids.indexOf(id)
+    return all().filter((entry) => { const place = ids.indexOf(entry.build.id); return place >= 0 && place < at }).map(entry => entry.build)
+  }
+
   function reply(entry: Held): BuildReply {
-    return { build: entry.build, revision: entry.revision, steps: entry.steps, honestyElsewhere: observationsElsewhere(entry.build.id) }
+    return { build: entry.build, revision: entry.revision, steps: entry.steps, honestyElsewhere: observationsElsewhere(entry.build.id), weighedElsewhere: weighedElsewhere(entry.build, earlierThan(entry.build.id)) }
   }
 
   function requireRevision(entry: Held, seen: number): void {

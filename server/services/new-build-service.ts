@@ -1,5 +1,5 @@
 import { craftPresets, presetLines } from '../../core/catalogue'
-import { blankAim, type Build, type Line } from '../../core/ledger'
+import { blankAim, twinOfLine, type Build, type Line } from '../../core/ledger'
 import type { NewBuild } from '../../shared/schemas/api'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
@@ -19,9 +19,9 @@ export function newBuildService({ builds, settings, newId }: Parts) {
     }
   }
 
-  /** The same plan again: its lines are other pieces, so they are no longer the parts of the drawer. */
+  /** The same plan again: its lines are other pieces, which nobody has weighed, drawn from the drawer or put together. */
   function copyOf(build: Build, name: string): Build {
-    return { ...build, id: newId(), name, archived: false, lines: build.lines.map(line => line.partId ? { ...line, partId: null } : line) }
+    return { ...build, id: newId(), name, archived: false, lines: build.lines.map(line => twinOfLine(line, newId)), observations: [], assembly: build.assembly && { ...build.assembly, records: [] } }
   }
 
   function made(wanted: NewBuild): Build {

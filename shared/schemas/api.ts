@@ -19,12 +19,15 @@ export const buildReplySchema = z.strictObject({
   build: buildSchema, revision: z.int().nonnegative(), steps: stepsSchema,
   /** What other builds teach about listings. */
   honestyElsewhere: z.array(observationSchema),
+  /** Lines known by the very weighing of a line of an earlier build: to be asked about. */
+  weighedElsewhere: z.strictObject({ from: z.string(), lineIds: z.array(idSchema) }).nullable(),
 })
 export interface BuildReply {
   readonly build: Build
   readonly revision: number
   readonly steps: Steps
   readonly honestyElsewhere: readonly ListingObservation[]
+  readonly weighedElsewhere: { readonly from: string, readonly lineIds: readonly string[] } | null
 }
 
 export const commandReplySchema = z.strictObject({ revision: z.int().positive(), entry: journalEntrySchema.nullable(), steps: stepsSchema })

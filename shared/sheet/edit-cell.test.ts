@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { evidences, makeLine, makeMass } from '../../core/ledger'
+import { saidEvidences, makeLine, makeMass } from '../../core/ledger'
 import { cellText, editCell, sheetColumns } from './edit-cell'
 
 const motor = makeLine({ id: 'm', slot: 'motor', name: 'Motor', quantity: 4, mass: makeMass({ versionId: 'v', evidence: 'listed', valueG: 9.1, resolutionG: 0.1 }) })
@@ -47,6 +47,6 @@ describe('typing in a cell', () => {
     }
   })
   it('changes to every evidence there is', () => {
-    for (const evidence of evidences) expect(edit('known', evidence)).toMatchObject({ fields: { mass: { evidence, versionId: 'n' } } })
+    for (const evidence of saidEvidences) expect(edit('known', evidence)).toMatchObject({ fields: { mass: { evidence, versionId: 'n' } } })
   })
 })

@@ -1,5 +1,5 @@
 import type { LineFields } from '../../core/commands'
-import { evidences, makeMass, slots, slotFacts, type Evidence, type Line, type Mass, type Slot } from '../../core/ledger'
+import { saidEvidences, makeMass, slots, slotFacts, type Evidence, type Line, type Mass, type Slot } from '../../core/ledger'
 import { sumCompensated } from '../../core/numbers'
 import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/units'
 import { nameSchema } from '../schemas/common'
@@ -35,7 +35,7 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
     case 'grams': return editGrams(line, text, line.quantity, versionId)
     case 'spread': return editSpread(line, text, versionId)
     case 'known': {
-      if (!(evidences as readonly string[]).includes(text)) return { problem: `Choose one of ${evidences.join(', ')}.` }
+      if (text !== line.mass?.evidence && !(saidEvidences as readonly string[]).includes(text)) return { problem: `Choose one of ${saidEvidences.join(', ')}.` }
       if (!line.mass) return { problem: 'Type the grams first, then how they are known.' }
       return { fields: { mass: { ...line.mass, versionId, evidence: text as Evidence, halfRangeG: text === 'typical' ? line.mass.halfRangeG : null, origin: 'typed', weighing: null } } }
     }
@@ -56,7 +56,7 @@ function editGrams(line: Line, text: string, valueCount: number, versionId: stri
   const { body, ending } = splitEnding(text.trim(), Object.keys(evidenceMarks))
   const mark = ending === null ? undefined : evidenceMarks[ending]
   const figures = body
-  const kept = line.mass && line.mass.evidence !== 'typical' ? line.mass.evidence : 'guess'
+  const kept = line.mass && line.mass.evidence !== 'typical' && line.mass.evidence !== 'twin' ? line.mass.evidence : 'guess'
   const evidence = mark ?? kept
   const read = readGrams(figures)
   if (!isNotRead(read)) return { fields: { mass: massFrom(line.mass, versionId, evidence, read.massG, read.stepG, valueCount) } }

@@ -3,7 +3,7 @@ import dayjs from 'dayjs'
 import { gramsWithSpread, headroomWords } from '#core/display'
 import { packNotes, type SheetCell } from '#core/flight'
 import { countedLines } from '#core/loadout'
-import { wasOnScale } from '#core/ledger'
+import { scaleWeighings } from '#core/ledger'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
 
@@ -25,7 +25,7 @@ function weighedOn(cell: SheetCell): string {
   const lines = countedLines(store.build!, cell.choice)
   const ids = new Set(lines.map(line => line.id))
   const whole = store.build!.observations.filter(o => o.state === 'taken in' && o.subjects.length > 1 && o.subjects.every(s => ids.has(s.id))).map(o => o.takenAt)
-  const single = lines.flatMap(line => wasOnScale(line.mass) ? [line.mass!.weighing!.takenAt] : [])
+  const single = lines.flatMap(line => scaleWeighings(line).map(weighing => weighing.takenAt))
   const latest = [...whole, ...single].sort().at(-1)
   const weighed = lines.filter(line => line.mass?.evidence === 'weighed').length
   return latest ? dayjs(latest).format('D MMM YYYY') : `${weighed} of ${lines.length} lines weighed`

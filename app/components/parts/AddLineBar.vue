@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { evidences, makeLine, makeMass, slotFacts, slots, type Evidence, type Slot } from '#core/ledger'
+import { saidEvidences, makeLine, makeMass, slotFacts, slots, type Evidence, type Slot } from '#core/ledger'
 import { isNotRead, readGrams, readQuantity } from '#core/units'
 import { nameSchema } from '#shared/schemas/common'
 
@@ -45,7 +45,7 @@ function add() {
       <label class="field grow">What<input v-model="name" autocomplete="off" :aria-invalid="problems.name !== ''"></label>
       <label class="field narrow">Many<input v-model="quantity" inputmode="numeric" class="figure" :aria-invalid="problems.quantity !== ''"></label>
       <label class="field narrow">Each, g<input v-model="grams" inputmode="decimal" class="figure" autocomplete="off" :aria-invalid="problems.grams !== ''"></label>
-      <label class="field">Known by<select v-model="evidence"><option v-for="e in evidences" :key="e" :value="e">{{ e }}</option></select></label>
+      <label class="field">Known by<select v-model="evidence"><option v-for="e in saidEvidences" :key="e" :value="e">{{ e }}</option></select></label>
       <button type="submit" class="first">Add</button>
       <button type="button" @click="emit('close')">Close</button>
     </div>

@@ -37,6 +37,10 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
       <dt>Dry, without pack and payload</dt><dd>{{ gramsWithSpread(overview.dry.valueG, spreadG(overview.dry)) }}</dd>
       <dt>Lines weighed</dt><dd>{{ overview.weighedLines }} of {{ overview.counted.length }}</dd>
     </dl>
+    <div v-if="store.weighedElsewhere" class="note" data-test="copied">
+      <p>{{ store.weighedElsewhere.lineIds.length }} {{ store.weighedElsewhere.lineIds.length === 1 ? 'line' : 'lines' }} came weighed from {{ store.weighedElsewhere.from }} when this build was copied. Were these very pieces on a scale?</p>
+      <button type="button" class="first" @click="store.answerCopied('twins')">No, they are twins</button> <button type="button" @click="store.answerCopied('weighed')">Yes, these too</button>
+    </div>
     <p v-if="store.narrowing" class="note">{{ narrowingWords(store.narrowing, closeCall) }}</p>
     <template v-if="widest.length > 0">
       <h3>Where the doubt comes from</h3>

@@ -52,9 +52,10 @@ const explanation = computed((): string => {
   const { mass } = props.line
   if (!mass) return 'Nobody has said what it weighs. Type the grams in the sheet.'
   if (mass.ownSpreadG !== null) return 'The spread is your own.'
-  if (mass.weighing) return weighingWords(mass, props.line.quantity)
+  if (mass.weighing && mass.evidence !== 'twin') return weighingWords(mass, props.line.quantity)
   switch (mass.evidence) {
     case 'guess': return 'A guess counts with 20 % either way, at least 0.2 g.'
+    case 'twin': return `As the piece it was copied from was weighed; this one never was, and pieces differ.`
     case 'typical': return `Middle of the class range (${mass.origin}); the true part may lie anywhere in it.`
     case 'worked out': return `Worked out from its dimensions: ${props.line.slot === 'screw' ? '10' : '5'} % either way.`
     case 'weighed': return `${pieces.value ? `${pieces.value.length} of ${props.line.quantity} pieces weighed one by one` : mass.valueCount > 1 ? `${mass.valueCount} pieces on the pan together` : props.line.quantity > 1 ? `One of ${props.line.quantity} pieces weighed; the others may differ` : 'Weighed'}, ${mass.basis}. The scale has not been checked: 0.3 % either way.`

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { evidences, slotFacts, slots, type Line } from '#core/ledger'
+import { saidEvidences, slotFacts, slots, type Line } from '#core/ledger'
 import { spreadG, type Estimate } from '#core/estimate'
 import { centsFigure, fixed, gramsFigure, signed, spreadFigure } from '#core/display'
 import { sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
@@ -79,7 +79,7 @@ function cancel() {
         </select>
         <select v-else-if="column === 'known'" ref="editor" :value="line.mass?.evidence ?? ''" aria-label="Known by" @change="finish($event, 'stay')" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @blur="leave">
           <option v-if="!line.mass" value="">–</option>
-          <option v-for="evidence in evidences" :key="evidence" :value="evidence">{{ evidence }}</option>
+          <option v-if="line.mass?.evidence === 'twin'" value="twin">twin</option><option v-for="evidence in saidEvidences" :key="evidence" :value="evidence">{{ evidence }}</option>
         </select>
         <input v-else ref="editor" v-model="typed" :aria-label="`${column} of ${line.name}`" autocomplete="off" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @keydown.stop @blur="leave">
         <span v-if="problem" class="cell-problem" role="alert">{{ problem }}</span>

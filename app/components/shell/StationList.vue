@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SheetCell } from '#core/flight'
-import { wasOnScale, type Build } from '#core/ledger'
+import { scaleWeighings, type Build } from '#core/ledger'
 import { cardName, limitG } from '#core/rules'
 import { progressOf, sequenceOf } from '#core/assembly'
 import { openShavings, shaveListOf } from '#core/shave'
@@ -26,7 +26,7 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
     fit: build.lines.length === 0 ? { line: 'nothing to fit yet', tone: 'quiet' } : fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
-    weigh: { line: `${overview.counted.filter(l => wasOnScale(l.mass)).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
+    weigh: { line: `${overview.counted.filter(l => scaleWeighings(l).length > 0).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     shave: shaveStatus(build),
     packs: { line: loadoutsWords(ownCells.value), tone: packsTone(ownCells.value) },
     assemble: assembleStatus(build),

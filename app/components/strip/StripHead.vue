@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
-import { isOnPurpose, loadoutName } from '#core/loadout'
+import { inNoSetup, isOnPurpose, loadoutName } from '#core/loadout'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
@@ -18,6 +18,19 @@ const action = computed(() => {
   if (!store.narrowing) return ''
   return verdict.value?.word === 'Too close to call' ? narrowingWords(store.narrowing, true) : ''
 })
+
+/** What is fitted and flies in no set-up: counted nowhere. */
+const left = computed(() => inNoSetup(store.build!))
+const leftWords = computed(() => {
+  const named = left.value.slice(0, 2).map(line => `${lineTitle(line)}${line.mass ? `, ${gramsFigure(store.estimates.of(line).valueG, 0.2)} g,` : ''}`)
+  const more = left.value.length - named.length
+  return `${named.join(' and ')}${more > 0 ? ` and ${more} more` : ''} ${left.value.length === 1 ? 'flies' : 'fly'} in no set-up and ${left.value.length === 1 ? 'is' : 'are'} not counted.`
+})
+const setupName = computed(() => store.build!.setups.find(s => s.id === store.choice.setupId)?.name ?? '')
+function join() {
+  const setup = store.build!.setups.find(s => s.id === store.choice.setupId)
+  if (setup) store.run({ type: 'setup.put', setup: { ...setup, lineIds: [...setup.lineIds, ...left.value.map(line => line.id)] } })
+}
 
 function pick(lineId: string) {
   store.selectedId = lineId
@@ -40,6 +53,7 @@ function pick(lineId: string) {
     <div class="chart">
       <MassStrip :overview="overview" :estimates="store.estimates" :selected-id="store.selectedId" @pick="pick" />
       <p class="under">
+        <span v-if="left.length > 0" class="action" data-test="in-no-setup">{{ leftWords }} <button type="button" class="plain" @click="join">Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</button> <button type="button" class="plain" @click="pick(left[0]!.id)">Look at {{ left.length === 1 ? 'it' : 'the first' }}</button></span>
         <span v-if="action" class="action" data-test="action">{{ action }}</span>
         <span v-if="reserveMissed" class="soft" data-test="reserve">Clear, {{ reserveMissed }}.</span>
         <span v-if="settings.ounces" class="soft figure">{{ ouncesFigure(overview.massG) }} oz</span>

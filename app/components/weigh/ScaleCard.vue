@@ -4,7 +4,7 @@ import { fixed, signed } from '#core/display'
 import { sigmaG } from '#core/estimate'
 import { spreadFactor95 } from '#core/numbers'
 import { weighedEstimate } from '#core/scale'
-import { reapplied } from '#core/weigh'
+import { correctionsBy } from '#core/weigh'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun | null, loadG: number | null }>()
@@ -20,13 +20,10 @@ const trays = computed(() => scales.tares.filter(tare => tare.scaleId === scales
 const outdated = computed(() => {
   const ready = scales.ready
   if (!ready?.check || !store.build) return []
-  return store.build.lines.flatMap((line) => {
-    const mass = line.mass ? reapplied(line.mass, ready, newId()) : null
-    return mass ? [{ id: line.id, fields: { mass } }] : []
-  })
+  return correctionsBy(store.build, ready, newId)
 })
 function reapply() {
-  store.run({ type: 'lines.change', changes: outdated.value }, `corrected by the check of ${dayjs(standing.value!.check!.takenAt).format('D MMMM YYYY')}`)
+  store.run({ type: 'weighings.correct', corrections: outdated.value }, `corrected by the check of ${dayjs(standing.value!.check!.takenAt).format('D MMMM YYYY')}`)
 }
 const serialProblem = ref('')
 const baud = ref(9600)

@@ -77,8 +77,8 @@ function change(observation: Observation, state: Observation['state']) {
           <tbody>
 <tr v-for="observation in [...build.observations].reverse()" :key="observation.id">
             <td>{{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines · {{ observation.scaleName }}</small></td>
-            <td class="figure right">{{ fixed(observation.valueG, 2) }} g</td>
-            <td><span :class="{ soft: observation.state !== 'taken in' }">{{ observation.state }}</span></td>
+            <td class="figure right nowrap">{{ fixed(observation.valueG, 2) }} g</td>
+            <td class="nowrap"><span :class="{ soft: observation.state !== 'taken in' }">{{ observation.state }}</span></td>
             <td class="right"><button type="button" class="plain" @click="change(observation, observation.state === 'taken in' ? 'set aside' : 'taken in')">{{ observation.state === 'taken in' ? 'Set aside' : 'Take in' }}</button><button type="button" class="plain" @click="store.run({ type: 'observation.delete', id: observation.id })">Delete</button></td>
           </tr>
 </tbody>
@@ -91,6 +91,7 @@ function change(observation: Observation, state: Observation['state']) {
 </template>
 
 <style scoped>
+.nowrap { white-space: nowrap; }
 .whole { display: grid; grid-template-columns: 262px minmax(0, 1fr); gap: 24px; }
 .subjects { max-height: calc(100vh - 240px); overflow: auto; } .choose { display: flex; gap: 6px; margin-bottom: 8px; } .choose button { padding: 4px 10px; }
 .expected { margin: 10px 0 0; text-align: center; } .reading { font-size: 68px; line-height: 1.1; letter-spacing: -3px; text-align: center; } .reading small { font-size: 24px; letter-spacing: 0; color: var(--ink-soft); }
