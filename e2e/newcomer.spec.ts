@@ -209,6 +209,33 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
   await expect(app).toHaveURL(/marzipan\/parts\?line=pad/)
 })
 
+test('what flies in no set-up is said in the head with a way out; new payload joins; a copy is of twins', async ({ app, server }) => {
+  await server.bringIn('praline')
+  await app.goto(`${server.address}/builds/praline/parts`)
+  await app.getByRole('button', { name: /^New line/ }).click()
+  const row = app.getByRole('form', { name: 'New line' })
+  await row.getByLabel('Slot').selectOption('payload')
+  await row.getByLabel('What').fill('Little camera')
+  await row.getByLabel('Each, g').fill('32.5')
+  await row.getByRole('button', { name: 'Add' }).click()
+  await expect(app.getByTestId('auw')).toContainText('129')
+  const id = (await app.locator('tr.selected').getAttribute('data-row'))!
+  for (const tick of await app.getByRole('complementary').locator('label.tick', { hasText: /^(as built|bumpers|lamp|race)/ }).getByRole('checkbox').all()) await tick.uncheck()
+  await expect(app.getByTestId('in-no-setup')).toContainText('Little camera, 32.5 g, flies in no set-up and is not counted')
+  await expect(app.getByTestId('auw')).toContainText('97.')
+  await app.getByTestId('in-no-setup').getByRole('button', { name: /Put it into/ }).click()
+  await expect(app.getByTestId('in-no-setup')).toHaveCount(0)
+  await expect(app.getByTestId('auw')).toContainText('129')
+  expect(id).not.toBe('')
+
+  const copied = await (await app.request.post(`${server.address}/api/builds`, { data: { from: 'copy', name: 'Praline twin', buildId: 'praline' } })).json() as { id: string }
+  await app.goto(`${server.address}/builds/${copied.id}/parts`)
+  await expect(app.locator('[data-row=motors] [data-col=known]')).toHaveText('twin')
+  await expect(app.getByText(/^0 of \d+ weighed$/)).toBeVisible()
+  await app.goto(`${server.address}/builds/${copied.id}/parts?line=motors`)
+  await expect(app.getByRole('complementary')).toContainText('this one never was, and pieces differ')
+})
+
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any page, ${colorScheme}`, async ({ app, server }) => {
     test.setTimeout(360_000)

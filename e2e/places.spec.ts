@@ -95,7 +95,12 @@ test('Aim: answers lead to cards, goals are read, what cannot be read changes no
   await app.goto(`${server.address}/builds/marzipan/aim`)
   await app.getByLabel('anything else: paid').check()
   await expect(app.getByLabel(/United States, any other purpose/)).toBeVisible()
-  await expect(app.getByText('(does not follow from your answers)')).toBeVisible()
+  // The card of another purpose does not count, ticked or not; what is asked whatever it weighs stands here and in the head.
+  await expect(app.getByText('does not follow from your answers: it does not count')).toBeVisible()
+  await expect(app.getByTestId('verdict')).toHaveCount(0)
+  await expect(app.getByTestId('whatever')).toContainText('asked whatever it weighs')
+  await expect(app.getByRole('region', { name: 'What applies' })).toContainText('register the aircraft whatever it weighs')
+  await expect(app.getByRole('region', { name: 'What applies' })).not.toContainText('no registration')
   await app.getByLabel('recreation', { exact: true }).check()
   await app.getByLabel('Reserve to keep free, g').fill('-1')
   await app.getByLabel('Reserve to keep free, g').press('Tab')

@@ -252,6 +252,44 @@ test('a named tray is taken off, a pack over capacity goes on in two lifts, and 
   await expect.poll(async () => (await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.0022, 6)
 })
 
+test('after the whole craft, weighing a part narrows; what cannot be the same piece is another until it is said to be the same', async ({ app, server, bench }) => {
+  await bench.control('POST', '/unplug')
+  await app.goto(`${server.address}/builds/marzipan/weigh?pan=whole`)
+  const hand = app.getByLabel('Type what the scale shows')
+  await hand.fill('149.4')
+  await app.getByRole('button', { name: 'Take it in', exact: true }).click()
+  await expect(app.getByText('Taken in: every loadout')).toBeVisible()
+  const before = await spreadOf(app)
+  await app.getByRole('button', { name: 'Back to the run' }).click()
+  const weigh = async (id: string, grams: string) => {
+    await app.locator(`[data-line=${id}]`).click()
+    await hand.fill(grams)
+    await hand.press('Enter')
+    // What is far from what was expected is taken the second time.
+    await hand.fill(grams)
+    await hand.press('Enter')
+    await expect(app.locator(`[data-line=${id}][aria-current=step]`)).toHaveCount(0)
+  }
+  await weigh('vtx', '44.9')
+  const question = app.getByTestId('same-or-another')
+  await expect(question).toContainText('does not go with “dry aircraft”')
+  await expect(question).toContainText('taken for another piece')
+  // Nothing else of the craft weighs less than nothing for it.
+  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx')).toMatchObject({ edition: 1 })
+  await question.getByRole('button', { name: 'Another piece' }).click()
+  await expect(question).toHaveCount(0)
+  await app.keyboard.press('z')
+  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx')).toMatchObject({ edition: 0, mass: { evidence: 'listed' } })
+  await weigh('vtx', '17.02')
+  await expect(question).toHaveCount(0)
+  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx')).toMatchObject({ edition: 0, mass: { evidence: 'weighed' } })
+  expect(await spreadOf(app)).toBeLessThanOrEqual(1.03 * before + 0.005)
+  // What the whole weighing says beyond the parts that are known well goes to those that are not, and is named.
+  await app.goto(`${server.address}/builds/marzipan/parts?line=lead`)
+  await expect(app.getByRole('complementary')).toContainText('Moved by “dry aircraft”')
+  await expect(app.getByRole('complementary')).not.toContainText('Correction for listings')
+})
+
 test('two scales under one part: they agree and are combined, or one is to be checked', async ({ app, server }) => {
   await server.send('PUT', '/api/scales/blue', blueScale)
   await server.send('PUT', '/api/scales/red', { ...blueScale, name: 'red scale', repeatabilityG: 0.02 })

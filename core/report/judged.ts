@@ -1,6 +1,6 @@
 import type { Build, LoadoutChoice } from '../ledger'
 import { allowedLoadouts, countedLines, loadoutMasses, loadoutMassesWithoutRemovable, type LineEstimates, type LoadoutMass } from '../loadout'
-import { limitG, type RuleCard } from '../rules'
+import { limitG, mayCount, type RuleCard } from '../rules'
 import { judge, type Verdict, type VerdictWord } from '../verdict'
 
 /** One loadout under one card. `verdict` is null for a card without a limit. */
@@ -76,7 +76,7 @@ function isTighter(a: Verdict, b: Verdict): boolean {
   return a.headroomG < b.headroomG
 }
 
-/** The cards a build has chosen, in its own order; ids of cards that are gone are passed over. */
+/** The cards a build has chosen, in its own order; those that are gone, and those that do not follow from its answers, are passed over. */
 export function chosenCards(build: Build, cards: readonly RuleCard[]): RuleCard[] {
-  return build.aim.cardIds.flatMap(id => cards.filter(card => card.id === id))
+  return build.aim.cardIds.flatMap(id => cards.filter(card => card.id === id && mayCount(card, build.aim)))
 }

@@ -4,7 +4,7 @@ import { limitG, type RuleCard } from '../rules'
 import { intoReserveG } from '../verdict'
 import { bindingJudgement, decidingLoadout, judgeMass, type CardJudgement } from './judged'
 
-export type LoadoutJudgement = Pick<CardJudgement, 'card' | 'limitG' | 'massG' | 'sigmaG' | 'verdict'>
+export type LoadoutJudgement = Pick<CardJudgement, 'card' | 'limitG' | 'massG' | 'sigmaG' | 'verdict' | 'heaviest'>
 
 /** One loadout with its verdict under each card; `binding` is the worst of them. */
 export interface LoadoutVerdicts extends LoadoutMass {
@@ -42,7 +42,7 @@ export function loadoutVerdicts(build: Build, choices: readonly LoadoutChoice[],
     for (let c = 0; c < cards.length; c++) {
       const card = cards[c]!
       const counted = card.counts === 'airframe-and-pack' ? lasting[i]! : deciding[c] ?? mass
-      judgements.push({ card, limitG: limits[c]!, massG: counted.massG, sigmaG: counted.sigmaG, verdict: judgeMass(counted, card, limits[c]!, confidence) })
+      judgements.push({ card, limitG: limits[c]!, massG: counted.massG, sigmaG: counted.sigmaG, verdict: judgeMass(counted, card, limits[c]!, confidence), heaviest: deciding[c]?.choice ?? null })
     }
     // Written out: copies of objects are what takes the time where there are hundreds.
     return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, judgements, binding: bindingJudgement(judgements), intoReserveG: reserveTaken(judgements, build.aim.reserveG) }

@@ -80,6 +80,16 @@ export function cardStanding(card: RuleCard, today: string): { words: string, re
 /** What a builder answers on the way to the cards that apply. */
 export interface AimAnswers { readonly places: readonly string[], readonly purposeKind: 'recreation' | 'other' }
 
+/** Whether a card can count under the answers: of one of the places, where any was said, and for that purpose. */
+export function mayCount(card: RuleCard, { places, purposeKind }: AimAnswers): boolean {
+  return (places.length === 0 || places.includes(card.place)) && (card.purposeKind === 'any' || card.purposeKind === purposeKind)
+}
+
+/** Cards that the answers lead to and that ask the same whatever the craft weighs: they apply, ticked or not. */
+export function whateverItWeighs(cards: readonly RuleCard[], answers: AimAnswers): RuleCard[] {
+  return applicableCards(cards, answers).filter(card => limitG(card) === null)
+}
+
 /** The cards that the answers lead to, own cards of those places included, in the order given. */
 export function applicableCards(cards: readonly RuleCard[], { places, purposeKind }: AimAnswers): RuleCard[] {
   return cards.filter(card => places.includes(card.place) && (card.purposeKind === 'any' || card.purposeKind === purposeKind))

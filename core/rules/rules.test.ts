@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { applicableCards, cardStanding, limitG, limitInWords, startingCards, type RuleCard } from './index'
+import { applicableCards, cardStanding, limitG, limitInWords, mayCount, startingCards, whateverItWeighs, type RuleCard } from './index'
 
 const card = (id: string): RuleCard => startingCards.find(c => c.id === id)!
 
@@ -32,5 +32,18 @@ describe('rule cards', () => {
     expect(cardStanding(due, '2026-12-31').words).toContain('in 1 day')
     expect(cardStanding(due, '2027-01-01').words).toBe('in force since 2027-01-01')
     expect(cardStanding({ ...due, status: 'proposed' }, '2026-11-23').words).toBe('proposed, not in force')
+  })
+})
+
+describe('cards and answers', () => {
+  it('a card of another purpose or place cannot count; where no place was said the chosen ones do', () => {
+    const paid = { places: ['United States'], purposeKind: 'other' as const }
+    expect([mayCount(card('us-recreation'), paid), mayCount(card('us-other'), paid), mayCount(card('jp-100'), paid)]).toEqual([false, true, false])
+    expect(mayCount(card('jp-100'), { places: [], purposeKind: 'other' })).toBe(true)
+    expect(mayCount(card('us-recreation'), { places: [], purposeKind: 'other' })).toBe(false)
+  })
+  it('duties that do not depend on weight apply whether their card was ticked or not', () => {
+    expect(whateverItWeighs(startingCards, { places: ['United States', 'Japan'], purposeKind: 'other' }).map(c => c.id)).toEqual(['us-other'])
+    expect(whateverItWeighs(startingCards, { places: ['United States', 'Japan'], purposeKind: 'recreation' })).toEqual([])
   })
 })

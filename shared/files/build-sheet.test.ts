@@ -5,7 +5,7 @@ import { startingCards } from '../../core/rules'
 import { buildSheet } from './build-sheet'
 
 const build: Build = {
-  id: 'b', name: 'A | B *bold*', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), cardIds: ['jp-100', 'us-other'] },
+  id: 'b', name: 'A | B *bold*', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), purposeKind: 'other', cardIds: ['jp-100', 'us-other'] },
   lines: [
     makeLine({ id: 'f', slot: 'frame', name: 'Plate | with `marks`', quantity: 2, priceEachCents: 1050, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 12.5, ownSpreadG: 0 }) }),
     makeLine({ id: 's', slot: 'strap', name: 'Strap' }),
@@ -23,6 +23,10 @@ describe('the build sheet', () => {
   it('is not clear while a line has no grams, and a card without a limit has no verdict', () => {
     expect(sheet).toContain('Japan: less than 100 g. **Too close to call**')
     expect(sheet).toContain('whatever it weighs. No limit by weight.')
+    // The same duty is told where its card follows from the answers without being ticked; a card of another purpose says nothing.
+    const paid = buildSheet({ ...build, aim: { ...build.aim, places: ['United States'], cardIds: ['us-recreation'] } }, startingCards, new HonestyTable(), '€')
+    expect(paid).toContain('whatever it weighs. No limit by weight: register the aircraft whatever it weighs')
+    expect(paid).not.toContain('0.55 lb')
   })
   it('lets no name break the table', () => {
     expect(sheet).toContain('Plate \\| with \\`marks\\`')

@@ -1,12 +1,18 @@
 <script setup lang="ts">
 import { gramsWithSpread, headroomWords, sureWords } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
-import { cardName, cardStanding, countingSentences, limitInWords } from '#core/rules'
-import type { CardJudgement } from '#core/report'
+import { cardName, cardStanding, countingSentences, limitInWords, whateverItWeighs } from '#core/rules'
+import { judgeUnderCard, type CardJudgement } from '#core/report'
 
 const store = useBuildStore()
 const today = localDay()
-const judgements = computed(() => store.overview!.judgements)
+const rules = useRulesStore()
+/** The chosen cards that count, and those of the answers that ask the same whatever it weighs, ticked or not. */
+const judgements = computed(() => {
+  const counted = store.overview!.judgements
+  const also = whateverItWeighs(rules.cards, store.build!.aim).filter(card => !counted.some(j => j.card.id === card.id))
+  return [...also.map(card => judgeUnderCard(store.build!, store.choice, card, store.estimates)), ...counted]
+})
 const binding = computed(() => store.overview!.binding)
 
 function follows(judgement: CardJudgement): { heading: string, points: readonly string[] }[] {
@@ -29,7 +35,7 @@ const why = computed(() => {
   <section aria-label="What applies">
     <p v-if="judgements.length === 0" class="panel soft">Choose at least one rule card, and this page says what applies to this build.</p>
     <p v-if="why"><b>{{ why }}</b></p>
-    <article v-for="judgement in judgements" :key="judgement.card.id" class="path" :class="{ binding: judgement === binding }">
+    <article v-for="judgement in judgements" :key="judgement.card.id" class="path" :class="{ binding: judgement === binding, whatever: !judgement.verdict }">
       <ol>
         <li>
 <span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">, {{ judgement.card.purpose }}</template>
@@ -40,7 +46,7 @@ const why = computed(() => {
         <li v-for="condition in judgement.card.conditions" :key="condition"><span class="soft">Also required:</span> {{ condition }}</li>
       </ol>
       <div class="follow">
-        <div v-for="(part, i) in follows(judgement)" :key="part.heading" :class="{ other: judgement.verdict && i === 1 }"><h3>{{ part.heading }}</h3><ul><li v-for="point in part.points" :key="point">{{ point }}</li><li v-if="part.points.length === 0" class="soft">nothing noted</li></ul></div>
+        <div v-for="(part, i) in follows(judgement)" :key="part.heading" :class="{ 'other': judgement.verdict && i === 1, 'word-over': !judgement.verdict }"><h3>{{ part.heading }}</h3><ul><li v-for="point in part.points" :key="point">{{ point }}</li><li v-if="part.points.length === 0" class="soft">nothing noted</li></ul></div>
         <div><h3>Always</h3><ul><li v-for="point in judgement.card.always" :key="point">{{ point }}</li></ul></div>
       </div>
       <p class="soft">{{ judgement.card.verifiedOn ? `Verified by you on ${judgement.card.verifiedOn}.` : 'Not verified by you yet: confirm it with your aviation authority, then set the date in Rules.' }}</p>
@@ -50,7 +56,7 @@ const why = computed(() => {
 </template>
 
 <style scoped>
-.path { border: 1px solid var(--line); border-radius: 10px; padding: 10px 16px 6px; margin-bottom: 12px; } .path.binding { border-color: var(--plum-text); }
+.path { border: 1px solid var(--line); border-radius: 10px; padding: 10px 16px 6px; margin-bottom: 12px; } .path.binding { border-color: var(--plum-text); } .path.whatever { border-color: var(--over); }
 ol { margin: 0; padding-left: 18px; } ol li { padding: 2px 0; } ol li::marker { color: var(--ink-soft); font: 500 12px var(--mono); }
 .follow { display: grid; grid-template-columns: repeat(3, 1fr); gap: 18px; } .follow h3 { margin-top: 10px; } .follow ul { margin: 0; padding-left: 16px; font-size: 12.5px; } .other { color: var(--ink-soft); }
 @media (max-width: 760px) { .follow { grid-template-columns: 1fr; gap: 0; } .follow ul { font-size: 15px; } }

@@ -34,7 +34,7 @@ const gearLines = computed(() => {
     <template v-else-if="node">
       <h2>{{ line ? shortName(line) : node.name }}</h2>
       <p v-if="node.kind === 'output'" class="soft">A regulated output. Everything on it together may draw {{ node.capacityA ?? 'an unknown number of' }} A.</p>
-      <div v-if="node.kind !== 'device' || node.demandA > 0" class="value figure" :class="{ 'word-over': tooMuch }">{{ node.demandA.toFixed(2) }}<small> {{ node.capacityA === null ? 'A' : `of ${node.capacityA.toFixed(2)} A` }}</small></div>
+      <div v-if="node.kind !== 'device' || node.demandA > 0" class="value figure" :class="{ 'word-over': tooMuch }"><small v-if="node.unknownDraws > 0">at least </small>{{ node.demandA.toFixed(2) }}<small> {{ node.capacityA === null ? 'A' : `of ${node.capacityA.toFixed(2)} A` }}</small></div>
       <div v-if="node.capacityA !== null" class="bar" aria-hidden="true"><i :class="{ over: tooMuch }" :style="{ width: `${100 * share}%` }" /></div>
       <dl class="facts">
         <template v-for="child in node.children" :key="child.id"><dt>{{ child.name.split(',')[0] }}</dt><dd>{{ child.demandA.toFixed(2) }} A</dd></template>

@@ -37,6 +37,8 @@ const layout = computed(() => {
 })
 const lineOf = (id: string | null) => props.lines.find(line => line.id === id)
 const amps = (value: number) => value.toFixed(2)
+/** What is asked for where some draws are not known is at least this. */
+const asked = (node: PowerNode) => `${node.unknownDraws > 0 && node.demandA > 0 ? '≥ ' : ''}${amps(node.demandA)}`
 const volts = (node: PowerNode) => node.volts === null ? '' : node.volts.lowV === node.volts.highV ? `${node.volts.highV} V` : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)} V`
 
 function title(node: PowerNode): string {
@@ -45,13 +47,13 @@ function title(node: PowerNode): string {
 }
 function detail(node: PowerNode): string {
   const line = lineOf(node.lineId)
-  if (node.kind === 'output') return node.capacityA === null ? `${amps(node.demandA)} A asked` : `${amps(node.demandA)} of ${amps(node.capacityA)} A`
+  if (node.kind === 'output') return node.capacityA === null ? `${asked(node)} A asked` : `${asked(node)} of ${amps(node.capacityA)} A`
   if (node.kind === 'pack' || node.kind === 'balance') return volts(node)
   if (line?.slot === 'capacitor') return measureOf(line, 'ratedV') === undefined ? 'rating not known' : `rated ${measureOf(line, 'ratedV')} V`
   const [fewest, most] = line ? [measureOf(line, 'cellsMin'), measureOf(line, 'cellsMax')] : []
   if (most !== undefined) return `takes ${fewest ?? 1}–${most} cells`
   const [low, high] = line ? [measureOf(line, 'voltsMin'), measureOf(line, 'voltsMax')] : []
-  return [low === undefined && high === undefined ? '' : `${low ?? '?'}–${high ?? '?'} V`, node.unknownDraws > 0 && node.demandA === 0 ? 'draw ?' : `${amps(node.demandA)} A`].filter(t => t).join(' · ')
+  return [low === undefined && high === undefined ? '' : `${low ?? '?'}–${high ?? '?'} V`, node.unknownDraws > 0 && node.demandA === 0 ? 'draw ?' : `${asked(node)} A`].filter(t => t).join(' · ')
 }
 const clip = (text: string, most: number) => text.length > most ? `${text.slice(0, most - 1)}…` : text
 const letters = computed(() => Math.floor((layout.value.nodeWidth - 12) / 6.4))

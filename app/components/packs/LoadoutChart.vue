@@ -34,6 +34,8 @@ const span = (values: number[], also: number | null): [number, number] => {
 }
 const x = computed(() => scaleLinear(span(points.value.map(p => p.x), post.value?.limitG ?? null), [edge.left, width.value - edge.right]))
 const y = computed(() => scaleLinear(span(points.value.map(p => p.y), null), [height - edge.bottom, edge.top]).nice(4))
+/** Where the limit lies far left its flag stands on its right, clear of what the axis says. */
+const flagRight = computed(() => post.value !== null && x.value(post.value.limitG!) < 230)
 /** The best under the limit, lightest first; nothing where there is only one. */
 const best = computed(() => {
   if (xKey.value !== 'auw' || !yFigure.value.moreIsBetter) return null
@@ -87,7 +89,7 @@ const words = computed(() => points.value.map(p => `${p.cell.pack.pack!.label} w
         <text v-for="tick in x.ticks(6)" :key="`x${tick}`" :x="x(tick)" :y="height - 18" text-anchor="middle">{{ tick }}</text>
         <text :x="width - edge.right" :y="height - 4" text-anchor="end" class="axis">{{ xFigure.label.toLowerCase() }}, {{ xFigure.unit }}</text><text x="2" y="11" class="axis">{{ yFigure.label.toLowerCase() }}<template v-if="yFigure.key !== 'minutes'">, {{ yFigure.unit }}</template></text>
         <path v-if="frontier" :d="frontier" class="frontier" />
-        <g v-if="post"><line :x1="x(post.limitG!)" :x2="x(post.limitG!)" :y1="edge.top - 6" :y2="height - edge.bottom" class="post" /><text :x="x(post.limitG!) - 5" :y="12" text-anchor="end" class="flag">{{ flag }}</text></g>
+        <g v-if="post"><line :x1="x(post.limitG!)" :x2="x(post.limitG!)" :y1="edge.top - 6" :y2="height - edge.bottom" class="post" /><text :x="x(post.limitG!) + (flagRight ? 5 : -5)" :y="12" :text-anchor="flagRight ? 'start' : 'end'" class="flag">{{ flag }}</text></g>
         <g v-for="p in points" :key="p.cell.key" class="point" :class="[p.tone, { tried: p.cell.source !== 'on the build', selected: p.cell.key === selectedKey }]" @click="emit('cell', p.cell)">
           <circle :cx="x(p.x)" :cy="y(p.y)" r="9" class="reach" />
           <circle v-if="p.tone === 'clear' || p.tone === 'none'" :cx="x(p.x)" :cy="y(p.y)" r="5" class="mark" />

@@ -71,6 +71,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     </dl>
     <p v-if="landing" class="note"><b>Little left for the landing.</b> At the end of the flight full throttle lifts only {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.</p>
     <p v-if="told.weakest && told.weakest.share > 1" class="note">Full throttle asks for {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.</p>
+    <p v-if="told.thrustToWeightStart === null && !told.collapses" class="soft">Thrust to weight is not told: say the kV of the motors, or their bench table, in Parts.</p>
     <p v-if="told.collapses" class="note">{{ cell.pack.pack!.label }} cannot hold full throttle {{ told.collapses }}: its volts collapse before they and the motors’ amps meet.</p>
   </template>
 

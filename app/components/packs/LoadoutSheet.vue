@@ -2,6 +2,7 @@
 import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/display'
 import { spreadG } from '#core/estimate'
 import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/flight'
+import { loadoutName, sameLoadout } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { textOf } from '#core/properties'
 
@@ -61,6 +62,11 @@ function figureWords(cell: SheetCell, row: Row): string {
   if (figure.value.key === 'minutes') return flight?.forecast && flight.forecast.why === null ? minutesWords(flight) : flight ? 'no minutes' : ''
   const value = figure.value.of(cell, flight, row.packG)
   return value === null ? '' : `${fixed(value, figure.value.digits)}${figure.value.unit.startsWith(':') ? ' ' : ' '}${figure.value.unit}`
+}
+/** Where the binding card looks at the heaviest loadout allowed, and that is another one: which decides. */
+function decidedBy({ binding, choice }: SheetCell): string {
+  if (!binding?.heaviest || sameLoadout(binding.heaviest, choice)) return ''
+  return `by ${loadoutName(store.build!, binding.heaviest)}`
 }
 const toneOfCell = (cell: SheetCell) => cell.binding?.verdict ? verdictTone[cell.binding.verdict.word] : 'none'
 function cellTitle(cell: SheetCell, row: Row): string {
@@ -126,7 +132,7 @@ const sourceWords: Record<SheetPack['source'], string> = { 'on the build': '', '
           <td v-for="(cell, c) in row.cells" :key="c" class="slot" :data-setup="store.build!.setups[c]!.name">
             <button v-if="cell" type="button" class="cell" :class="[toneOfCell(cell), { selected: cell.key === selectedKey, never: cell.never }]" :data-at="`${r},${c}`" :data-key="cell.key" :title="cellTitle(cell, row)" @click="emit('cell', cell)">
               <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}<small> ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
-              <span v-if="cell.binding?.verdict" class="word"><VerdictMark :word="cell.binding.verdict.word" /> <span class="figure">{{ headroomTag(cell) }}</span></span>
+              <span v-if="cell.binding?.verdict" class="word"><VerdictMark :word="cell.binding.verdict.word" /> <span class="figure">{{ headroomTag(cell) }}</span><small v-if="decidedBy(cell)" class="soft">{{ decidedBy(cell) }}</small></span>
               <span class="more figure">{{ figureWords(cell, row) }}</span>
               <span v-if="misfitsOf(row).of(cell).length > 0" class="misfit">does not fit</span>
               <span v-if="isFlown(cell)" class="flown">as I fly it</span><span v-if="cell.onPurpose" class="flown">over on purpose</span><span v-if="cell.never" class="flown">never flown</span>

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
+import { cardName, whateverItWeighs } from '#core/rules'
+import { spreadG } from '#core/estimate'
 import { inNoSetup, isOnPurpose, loadoutName } from '#core/loadout'
 
 const store = useBuildStore()
+const rules = useRulesStore()
 const { settings } = storeToRefs(useSettingsStore())
 const route = useRoute()
 const choosing = ref(false)
@@ -19,10 +22,13 @@ const action = computed(() => {
   return verdict.value?.word === 'Too close to call' ? narrowingWords(store.narrowing, true) : ''
 })
 
+/** Duties that do not depend on weight: no headroom does away with them. */
+const whatever = computed(() => whateverItWeighs(rules.cards, store.build!.aim))
+
 /** What is fitted and flies in no set-up: counted nowhere. */
 const left = computed(() => inNoSetup(store.build!))
 const leftWords = computed(() => {
-  const named = left.value.slice(0, 2).map(line => `${lineTitle(line)}${line.mass ? `, ${gramsFigure(store.estimates.of(line).valueG, 0.2)} g,` : ''}`)
+  const named = left.value.slice(0, 2).map(line => `${lineTitle(line)}${line.mass ? `, ${gramsFigure(store.estimates.of(line).valueG, spreadG(store.estimates.of(line)))} g,` : ''}`)
   const more = left.value.length - named.length
   return `${named.join(' and ')}${more > 0 ? ` and ${more} more` : ''} ${left.value.length === 1 ? 'flies' : 'fly'} in no set-up and ${left.value.length === 1 ? 'is' : 'are'} not counted.`
 })
@@ -54,6 +60,7 @@ function pick(lineId: string) {
       <MassStrip :overview="overview" :estimates="store.estimates" :selected-id="store.selectedId" @pick="pick" />
       <p class="under">
         <span v-if="left.length > 0" class="action" data-test="in-no-setup">{{ leftWords }} <button type="button" class="plain" @click="join">Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</button> <button type="button" class="plain" @click="pick(left[0]!.id)">Look at {{ left.length === 1 ? 'it' : 'the first' }}</button></span>
+        <span v-for="card in whatever" :key="card.id" class="action word-over" data-test="whatever">{{ cardName(card) }}: asked whatever it weighs. <NuxtLink :to="`/builds/${store.build!.id}/aim`">See Aim</NuxtLink></span>
         <span v-if="action" class="action" data-test="action">{{ action }}</span>
         <span v-if="reserveMissed" class="soft" data-test="reserve">Clear, {{ reserveMissed }}.</span>
         <span v-if="settings.ounces" class="soft figure">{{ ouncesFigure(overview.massG) }} oz</span>

@@ -6,7 +6,7 @@
       <pattern id="texture-worked" width="5" height="5" patternUnits="userSpaceOnUse"><rect width="5" height="1.4" class="ink" /></pattern>
       <pattern id="texture-typical" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="1.5" height="6" class="ink" /><rect width="6" height="1.5" class="ink" /></pattern>
       <pattern id="texture-guess" width="5" height="5" patternUnits="userSpaceOnUse"><circle cx="2.5" cy="2.5" r="1.4" class="ink" /></pattern>
-      <pattern id="texture-twin" width="8" height="8" patternUnits="userSpaceOnUse"><circle cx="4" cy="4" r="2.1" class="ring" /></pattern>
+      <pattern id="texture-twin" width="12" height="12" patternUnits="userSpaceOnUse"><circle cx="3" cy="3" r="2.1" class="ring" /><circle cx="9" cy="9" r="2.1" class="ring" /></pattern>
       <pattern id="texture-guard" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><rect width="1.6" height="5" class="guard" /></pattern>
     </defs>
   </svg>
@@ -15,6 +15,6 @@
 <style scoped>
 .defs { position: absolute; }
 .ink { fill: var(--texture); opacity: .62; }
-.ring { fill: none; stroke: var(--texture); stroke-width: 1.1; opacity: .62; }
+.ring { fill: none; stroke: var(--texture); stroke-width: 1.1; opacity: .5; }
 .guard { fill: var(--close); opacity: .6; }
 </style>

@@ -55,7 +55,7 @@ const outputAmps: Check = {
     if (node.demandA > node.capacityA + 1e-9) {
       const shares = node.children.map(child => `${shortName(child)} ${amps(child.demandA)}`)
       return [{
-        kind: 'finding', severity: 'clash', lineIds: [node.lineId!, ...devices.map(d => d.id)], about: node.id, title: `${node.name} gives ${amps(node.capacityA)}, asked for ${amps(node.demandA)}`,
+        kind: 'finding', severity: 'clash', lineIds: [node.lineId!, ...devices.map(d => d.id)], about: node.id, title: `${node.name} gives ${amps(node.capacityA)}, asked for ${node.unknownDraws > 0 ? 'at least ' : ''}${amps(node.demandA)}`,
         sentence: `${shares.join(' + ')}.`, ways: [...direct.sort((a, b) => (drawAt(a, node.volts!.lowV) ?? 0) - (drawAt(b, node.volts!.lowV) ?? 0)).flatMap(device => betterFeeds(device, context)), way('A small regulator of its own', 1.8)],
       }]
     }

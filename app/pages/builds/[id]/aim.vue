@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { applicableCards, cardName, limitInWords } from '#core/rules'
+import { applicableCards, cardName, limitInWords, mayCount } from '#core/rules'
 import { nameSchema } from '#shared/schemas/common'
 import type { Aim } from '#core/ledger'
 
@@ -40,7 +40,7 @@ const print = () => window.print()
         <label class="tick"><input type="radio" name="kind" :checked="aim.purposeKind === 'other'" @change="set({ purposeKind: 'other' })">anything else: paid, or in furtherance of a business</label>
         <h3>3. Which of these cards count?</h3>
         <p v-if="offered.length === 0" class="soft">Say where it will fly, and the cards of that place stand here.</p>
-        <label v-for="card in offered" :key="card.id" class="tick"><input type="checkbox" :checked="aim.cardIds.includes(card.id)" @change="set({ cardIds: toggle(aim.cardIds, card.id) })"><span>{{ cardName(card) }}, <span class="soft">{{ limitInWords(card) }}{{ applicable.includes(card) ? '' : ' (does not follow from your answers)' }}</span></span></label>
+        <label v-for="card in offered" :key="card.id" class="tick"><input type="checkbox" :checked="aim.cardIds.includes(card.id)" @change="set({ cardIds: toggle(aim.cardIds, card.id) })"><span>{{ cardName(card) }}, <span class="soft">{{ limitInWords(card) }}</span><span v-if="!mayCount(card, aim)" class="word-over"> does not follow from your answers: it does not count</span></span></label>
         <p class="soft">A league’s class or a limit of your own is a card too: <NuxtLink to="/rules">add it in Rules</NuxtLink>.</p>
         <h3>Own goals</h3>
         <OwnGoals />
