@@ -1,4 +1,4 @@
-import { addEstimates, type Estimate } from '../estimate'
+import type { Estimate } from '../estimate'
 import type { Build, Line, LoadoutChoice } from '../ledger'
 import { countedLines, type LineEstimates } from '../loadout'
 import { everythingBefore } from './order'
@@ -50,7 +50,7 @@ export function onBoardAfter(sorted: readonly AssemblyStep[], stepId: string, li
 /** What the scale should say after a step; what nobody has said the grams of counts as nothing and is counted in `open`. */
 export function expectedAfter(sorted: readonly AssemblyStep[], stepId: string, build: Build, choice: LoadoutChoice, estimates: LineEstimates): { readonly lines: readonly Line[], readonly estimate: Estimate, readonly open: number } {
   const lines = onBoardAfter(sorted, stepId, countedLines(build, choice), assemblyOf(build))
-  return { lines, estimate: addEstimates(lines.map(line => estimates.of(line))), open: lines.filter(line => !line.mass).length }
+  return { lines, estimate: estimates.sum(lines), open: lines.filter(line => !line.mass).length }
 }
 
 export interface Progress { readonly done: number, readonly of: number, readonly minutesLeft: number, readonly minutesTaken: number, readonly failed: number, readonly overridden: number, readonly next: AssemblyStep | null }

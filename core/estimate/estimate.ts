@@ -10,6 +10,8 @@ import { spreadFactor95, sumCompensated } from '../numbers'
 export interface Estimate {
   readonly valueG: number
   readonly contributions: Readonly<Record<string, number>>
+  /** Σ of the squared coefficients, g², where it is known without them. */
+  readonly knownVarianceG2?: number | undefined
 }
 
 /**
@@ -72,6 +74,7 @@ export function scaleEstimate(estimate: Estimate, factor: number): Estimate {
 
 /** Variance in g²: Σ of the squared coefficients. */
 export function varianceG2(estimate: Estimate): number {
+  if (estimate.knownVarianceG2 !== undefined) return estimate.knownVarianceG2
   let sum = 0
   for (const key in estimate.contributions) sum += estimate.contributions[key]! ** 2
   return sum

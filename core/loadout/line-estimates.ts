@@ -1,18 +1,21 @@
-import { exactly, type Estimate } from '../estimate'
+import { addEstimates, exactly, type Estimate } from '../estimate'
 import { isSharedCause, lineEstimate } from '../evidence'
 import type { HonestyTable } from '../listings'
 import type { Build, Line } from '../ledger'
 import { Conditioning, observedSums } from '../observation'
 
 /**
- * A line's estimate in the form sums are made from: its value, the variance of the causes it has for itself, and the
- * coefficients of the causes it shares with other lines, by the number of the cause.
+ * A line's estimate before any weighing together, in the form sums are made from: its value, the variance of the causes it
+ * has for itself, the coefficients of the causes it shares with other lines, by the number of the cause; and what it has in
+ * common with the weighings, by which the sums are mended.
  */
 export interface LinePart {
   readonly valueG: number
   readonly ownVarianceG2: number
   readonly causes: readonly number[]
   readonly coefficientsG: readonly number[]
+  /** What it has in common with each weighing that speaks of it, g²; null where none does. */
+  readonly common: Float64Array | null
 }
 
 /**
@@ -70,6 +73,21 @@ export class LineEstimates {
     return this.conditioning.shiftsOf(this.before(line))
   }
 
+  /** The sum of lines, after every weighing. */
+  sum(lines: readonly Line[]): Estimate {
+    return this.conditioning.of(addEstimates(lines.map(line => this.before(line))))
+  }
+
+  /** How many weighings speak of lines. */
+  get observationCount(): number {
+    return this.conditioning.size
+  }
+
+  /** What weighings that a sum has so much in common with make of it: how far it moves, grams, and by how much its variance falls, g². */
+  learnt(common: Float64Array): { readonly shiftG: number, readonly knownG2: number } {
+    return { shiftG: this.conditioning.shiftG(common), knownG2: this.conditioning.knownG2(common) }
+  }
+
   /** How many different shared causes have been met so far. */
   get causeCount(): number {
     return this.causeNumbers.size
@@ -77,20 +95,21 @@ export class LineEstimates {
 
   /** The line's estimate as a part of a sum. */
   partOf(line: Line): LinePart {
-    const { valueG, contributions } = this.of(line)
+    const before = this.before(line)
+    const { valueG, contributions } = before
     const causes: number[] = []
     const coefficientsG: number[] = []
     let ownVarianceG2 = 0
     const isRepeated = line.mass !== null && this.commonVersions.has(line.mass.versionId)
     for (const key in contributions) {
       const coefficientG = contributions[key]!
-      if (isRepeated || isSharedCause(key) || this.conditioning.touches(key) || this.commonKeys.has(key)) {
+      if (isRepeated || isSharedCause(key) || this.commonKeys.has(key)) {
         causes.push(this.numberOf(key))
         coefficientsG.push(coefficientG)
       }
       else { ownVarianceG2 += coefficientG * coefficientG }
     }
-    return { valueG, ownVarianceG2, causes, coefficientsG }
+    return { valueG, ownVarianceG2, causes, coefficientsG, common: this.conditioning.inCommon(before) }
   }
 
   private numberOf(key: string): number {

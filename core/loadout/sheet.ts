@@ -16,6 +16,8 @@ export interface LoadoutMass {
 const Flies = { never: 0, always: 1, bySetup: 2, byPack: 3 } as const
 type Flies = (typeof Flies)[keyof typeof Flies]
 
+const nothingLearnt = { shiftG: 0, knownG2: 0 }
+
 /** A running sum of lines: compensated value, own variance, shared coefficients, lines without grams. */
 class Sum {
   sumG = 0
@@ -23,8 +25,10 @@ class Sum {
   ownVarianceG2 = 0
   openLines = 0
   readonly sharedG: Float64Array
-  constructor(causeCount: number) {
+  readonly common: Float64Array
+  constructor(causeCount: number, observationCount: number) {
     this.sharedG = new Float64Array(causeCount)
+    this.common = new Float64Array(observationCount)
   }
 
   add(part: LinePart, open: boolean): void {
@@ -33,6 +37,7 @@ class Sum {
     this.sumG = next
     this.ownVarianceG2 += part.ownVarianceG2
     for (let c = 0; c < part.causes.length; c++) this.sharedG[part.causes[c]!]! += part.coefficientsG[c]!
+    if (part.common) for (let i = 0; i < part.common.length; i++) this.common[i]! += part.common[i]!
     if (open) this.openLines++
   }
 }
@@ -57,12 +62,13 @@ export class LoadoutSheet {
   masses(build: Build, choices: readonly LoadoutChoice[]): LoadoutMass[] {
     this.takeIn(build.lines)
     const causes = this.estimates.causeCount
-    const airframe = new Sum(causes)
+    const observations = this.estimates.observationCount
+    const airframe = new Sum(causes, observations)
     for (let i = 0; i < this.lines.length; i++) {
       if (this.flies[i] === Flies.always) airframe.add(this.parts[i]!, !this.lines[i]!.mass)
     }
     const setups = new Map(build.setups.map(setup => [setup.id, this.setupSum(setup, causes)]))
-    const none = new Sum(causes)
+    const none = new Sum(causes, observations)
     const packs = new Map<string | null, Sum>([[null, none]])
     const result: LoadoutMass[] = []
     for (const choice of choices) {
@@ -77,9 +83,11 @@ export class LoadoutSheet {
         const coefficientG = airframe.sharedG[c]! + setup.sharedG[c]! + pack.sharedG[c]!
         variance += coefficientG * coefficientG
       }
+      const learnt = observations === 0 ? nothingLearnt : this.estimates.learnt(airframe.common.map((c, i) => c + setup.common[i]! + pack.common[i]!))
+      variance = Math.max(0, variance - learnt.knownG2)
       result.push({
         choice,
-        massG: sumCompensated([airframe.sumG, setup.sumG, pack.sumG, airframe.lostG, setup.lostG, pack.lostG]),
+        massG: sumCompensated([airframe.sumG, setup.sumG, pack.sumG, airframe.lostG, setup.lostG, pack.lostG, learnt.shiftG]),
         sigmaG: Math.sqrt(variance),
         openLines: airframe.openLines + setup.openLines + pack.openLines,
       })
@@ -108,7 +116,7 @@ export class LoadoutSheet {
   }
 
   private setupSum(setup: Setup, causes: number): Sum {
-    const sum = new Sum(causes)
+    const sum = new Sum(causes, this.estimates.observationCount)
     for (const id of setup.lineIds) {
       const i = this.indexOf.get(id)
       if (i !== undefined && this.flies[i] === Flies.bySetup && isOptional(this.lines[i]!)) sum.add(this.parts[i]!, !this.lines[i]!.mass)
@@ -120,7 +128,7 @@ export class LoadoutSheet {
   }
 
   private packSum(lineId: string, causes: number): Sum {
-    const sum = new Sum(causes)
+    const sum = new Sum(causes, this.estimates.observationCount)
     const i = this.indexOf.get(lineId)
     if (i !== undefined && this.flies[i] === Flies.byPack) sum.add(this.parts[i]!, !this.lines[i]!.mass)
     return sum

@@ -1,4 +1,4 @@
-import { addEstimates, estimateOf, type Estimate } from '../estimate'
+import { addEstimates, contributionsOf, estimateOf, varianceG2, type Estimate } from '../estimate'
 import { asObserved } from '../scale'
 import { lineEstimate } from '../evidence'
 import { isPresentPiece, type Build, type Line, type Observation, type Subject, type Weighed } from '../ledger'
@@ -57,13 +57,14 @@ function rowOf({ parts, observed }: ObservedSum): Estimate {
   return addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
 }
 
-function dot(a: Estimate, b: Estimate): number {
-  let sum = 0
-  for (const key in a.contributions) {
-    const other = b.contributions[key]
-    if (other !== undefined) sum += a.contributions[key]! * other
+/** An estimate after observations: value and variance at once, the coefficients only when they are asked for. */
+class Conditioned implements Estimate {
+  private expanded: Readonly<Record<string, number>> | null = null
+  constructor(readonly valueG: number, readonly knownVarianceG2: number, private readonly expand: () => Readonly<Record<string, number>>) {}
+
+  get contributions(): Readonly<Record<string, number>> {
+    return this.expanded ??= this.expand()
   }
-  return sum
 }
 
 /**
@@ -76,57 +77,100 @@ function dot(a: Estimate, b: Estimate): number {
 export class Conditioning {
   private readonly rows: readonly Estimate[]
   private readonly factor: Factor
-  private readonly learnt = new Map<string, number>()
-  private readonly keptRows: readonly Estimate[]
   private readonly weights: ArrayLike<number>
   private readonly ids: readonly string[]
+  /** The coefficients of each cause in the observations that count, by cause. */
+  private readonly byKey = new Map<string, { readonly rows: number[], readonly coefficientsG: number[] }>()
   /** Ids of observations that contradict the others exactly: they were left out. */
   readonly contradictions: readonly string[]
 
   constructor(sums: readonly ObservedSum[]) {
-    this.rows = sums.map(rowOf)
-    this.factor = factorise(sums.length, (i, j) => dot(this.rows[i]!, this.rows[j]!))
-    this.keptRows = this.factor.kept.map(i => this.rows[i]!)
-    const residuals = this.factor.kept.map(i => sums[i]!.observed.valueG - this.rows[i]!.valueG)
-    const weights = solve(this.factor, residuals)
-    this.weights = weights
+    const all = sums.map(rowOf)
+    this.factor = factorise(sums.length, (i, j) => dot(all[i]!, all[j]!))
+    this.rows = this.factor.kept.map(i => all[i]!)
     this.ids = this.factor.kept.map(i => sums[i]!.id)
-    this.keptRows.forEach((row, i) => {
-      for (const key in row.contributions) this.learnt.set(key, (this.learnt.get(key) ?? 0) + row.contributions[key]! * weights[i]!)
+    this.rows.forEach((row, r) => {
+      for (const key in row.contributions) {
+        const met = this.byKey.get(key)
+        if (met) { met.rows.push(r); met.coefficientsG.push(row.contributions[key]!) }
+        else { this.byKey.set(key, { rows: [r], coefficientsG: [row.contributions[key]!] }) }
+      }
     })
+    this.weights = solve(this.factor, this.factor.kept.map(i => sums[i]!.observed.valueG - all[i]!.valueG))
     this.contradictions = sums.flatMap((sum, i) => {
       if (this.factor.kept.includes(i)) return []
-      return Math.abs(sum.observed.valueG - this.of(this.rows[i]!).valueG) > 1e-6 ? [sum.id] : []
+      return Math.abs(sum.observed.valueG - this.of(all[i]!).valueG) > 1e-6 ? [sum.id] : []
     })
+  }
+
+  /** How many observations count. */
+  get size(): number {
+    return this.rows.length
+  }
+
+  /** What an estimate has in common with each observation, g²; null where it has nothing. Sums of estimates have the sums of these. */
+  inCommon(before: Estimate): Float64Array | null {
+    let common: Float64Array | null = null
+    for (const key in before.contributions) {
+      const met = this.byKey.get(key)
+      if (!met) continue
+      common ??= new Float64Array(this.rows.length)
+      for (let i = 0; i < met.rows.length; i++) common[met.rows[i]!]! += met.coefficientsG[i]! * before.contributions[key]!
+    }
+    return common
+  }
+
+  /** How far something moves by what was learnt, grams, from what it has in common with the observations. */
+  shiftG(common: Float64Array): number {
+    let shift = 0
+    for (let i = 0; i < common.length; i++) shift += common[i]! * this.weights[i]!
+    return shift
+  }
+
+  /** By how much a variance falls, or a covariance, g². */
+  knownG2(a: Float64Array, b: Float64Array = a): number {
+    const gains = solve(this.factor, b)
+    let known = 0
+    for (let i = 0; i < a.length; i++) known += a[i]! * gains[i]!
+    return known
   }
 
   /** How much each observation moves an estimate, grams, largest first; those that leave it alone are left out. */
   shiftsOf(before: Estimate): { readonly id: string, readonly shiftG: number }[] {
-    return this.keptRows.map((row, i) => ({ id: this.ids[i]!, shiftG: dot(before, row) * this.weights[i]! }))
-      .filter(({ shiftG }) => shiftG !== 0).sort((a, b) => Math.abs(b.shiftG) - Math.abs(a.shiftG))
+    const common = this.inCommon(before)
+    if (!common) return []
+    return this.ids.map((id, i) => ({ id, shiftG: common[i]! * this.weights[i]! })).filter(({ shiftG }) => shiftG !== 0).sort((a, b) => Math.abs(b.shiftG) - Math.abs(a.shiftG))
   }
 
-  /** Whether a cause stands in an observation: such causes are shared between lines afterwards. */
-  touches(key: string): boolean {
-    return this.learnt.has(key)
+  /** Covariance of two estimates after the observations, g²; both as they were before. */
+  covarianceG2(a: Estimate, b: Estimate, commonB = this.inCommon(b)): number {
+    const commonA = this.inCommon(a)
+    return dot(a, b) - (commonA && commonB ? this.knownG2(commonA, commonB) : 0)
   }
 
   /** The estimate after the observations. */
   of(before: Estimate): Estimate {
-    let touched = false
-    let valueG = before.valueG
-    for (const key in before.contributions) {
-      const mean = this.learnt.get(key)
-      if (mean === undefined) continue
-      touched = true
-      valueG += before.contributions[key]! * mean
-    }
-    if (!touched) return before
-    const gains = solve(this.factor, this.keptRows.map(row => dot(before, row)))
-    const contributions: Record<string, number> = { ...before.contributions }
-    this.keptRows.forEach((row, i) => {
+    const common = this.inCommon(before)
+    if (!common) return before
+    const variance = Math.max(0, varianceG2(before) - this.knownG2(common))
+    return new Conditioned(before.valueG + this.shiftG(common), variance, () => this.projected(before, common))
+  }
+
+  private projected(before: Estimate, common: Float64Array): Readonly<Record<string, number>> {
+    const gains = solve(this.factor, common)
+    const contributions = contributionsOf(...Object.entries(before.contributions))
+    this.rows.forEach((row, i) => {
       for (const key in row.contributions) contributions[key] = (contributions[key] ?? 0) - row.contributions[key]! * gains[i]!
     })
-    return estimateOf(valueG, contributions)
+    return estimateOf(0, contributions).contributions
   }
+}
+
+function dot(a: Estimate, b: Estimate): number {
+  let sum = 0
+  for (const key in a.contributions) {
+    const other = b.contributions[key]
+    if (other !== undefined) sum += a.contributions[key]! * other
+  }
+  return sum
 }

@@ -1,4 +1,4 @@
-import { addEstimates, scaleEstimate, sigmaG, varianceG2, type Estimate } from '../estimate'
+import { addEstimates, scaleEstimate, sigmaG, type Estimate } from '../estimate'
 import { subjectOf, type Build, type Line, type Observation } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { Conditioning, observedSum, observedSums } from './condition'
@@ -45,7 +45,9 @@ export function reconcile(observation: Observation, build: Pick<Build, 'lines' |
   const rest = { lines: build.lines, observations: build.observations.filter(o => o.id !== observation.id) }
   const known = new Conditioning(observedSums(rest, honesty))
   const { parts, observed } = observedSum(observation, lines, honesty)
-  const expected = known.of(addEstimates([...parts, { valueG: 0, contributions: observed.contributions }]))
+  const predicted = addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
+  const expected = known.of(predicted)
+  const predictedCommon = known.inCommon(predicted)
   const differenceG = observed.valueG - expected.valueG
   const sigma = sigmaG(expected)
   const z = sigma === 0 ? (Math.abs(differenceG) < 1e-9 ? 0 : Math.sign(differenceG) * Infinity) : differenceG / sigma
@@ -54,7 +56,7 @@ export function reconcile(observation: Observation, build: Pick<Build, 'lines' |
     const own = sigmaG(part)
     const found: Suspect[] = []
     if (own > 0 && sigma > 0) {
-      const explainsG = (covariance(part, expected) / sigma ** 2) * differenceG
+      const explainsG = (known.covarianceG2(parts[i]!, predicted, predictedCommon) / sigma ** 2) * differenceG
       found.push({ lineId: subject.id, why: 'its spread', explainsG, stretch: Math.abs(differenceG) / own })
     }
     if (isAbout(part.valueG, -differenceG, sigma)) found.push({ lineId: subject.id, why: 'not on the pan', explainsG: -part.valueG, stretch: 0 })
@@ -74,10 +76,6 @@ export function reconcile(observation: Observation, build: Pick<Build, 'lines' |
 /** Whether a line's grams are what is missing, within two joint standard uncertainties, and not next to nothing. */
 function isAbout(valueG: number, wantedG: number, sigma: number): boolean {
   return wantedG > 3 * sigma && Math.abs(valueG - wantedG) <= 2 * sigma + 0.02 * wantedG
-}
-
-function covariance(a: Estimate, b: Estimate): number {
-  return (varianceG2(addEstimates([a, b])) - varianceG2(a) - varianceG2(b)) / 2
 }
 
 /**

@@ -1,6 +1,6 @@
 import { progressOf } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
-import { addEstimates, type Estimate } from '../estimate'
+import type { Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName, sameLoadout } from '../loadout'
@@ -35,14 +35,14 @@ export interface Overview {
 /** Computes the overview of one loadout under the build's chosen cards. */
 export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly RuleCard[], estimates: LineEstimates): Overview {
   const counted = countedLines(build, choice)
-  const total = addEstimates(counted.map(line => estimates.of(line)))
+  const total = estimates.sum(counted)
   // One computation of the sum for head, sheet, report and cards: they agree to the last digit.
   const { massG, sigmaG: sigma } = loadoutMasses(build, [choice], estimates)[0]!
   const judgements = chosenCards(build, cards).map(card => judgeUnderCard(build, choice, card, estimates))
   return {
     choice, counted, total,
     massG, sigmaG: sigma, spreadG: spreadFactor95 * sigma,
-    dry: addEstimates(dryLines(build, choice).map(line => estimates.of(line))),
+    dry: estimates.sum(dryLines(build, choice)),
     groups: groupTotals(counted, estimates),
     judgements,
     binding: bindingJudgement(judgements),
@@ -57,7 +57,7 @@ export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly 
 export function groupTotals(lines: readonly Line[], estimates: LineEstimates): GroupTotal[] {
   return groups.flatMap((group) => {
     const mine = lines.filter(line => groupOf(line.slot) === group)
-    return mine.length === 0 ? [] : [{ group, lines: mine, estimate: addEstimates(mine.map(line => estimates.of(line))) }]
+    return mine.length === 0 ? [] : [{ group, lines: mine, estimate: estimates.sum(mine) }]
   })
 }
 

@@ -7,7 +7,8 @@ export function spreadShares(counted: readonly Line[], total: Estimate, estimate
   const variance = sigmaG(total) ** 2
   if (variance === 0) return []
   return counted.map((line) => {
-    const { contributions } = estimates.of(line)
+    // The total after every weighing is a projection: against it a line counts as it was before them.
+    const { contributions } = estimates.before(line)
     let covariance = 0
     for (const key in contributions) covariance += contributions[key]! * (total.contributions[key] ?? 0)
     return { line, share: covariance / variance }

@@ -1,5 +1,5 @@
 import { applyCommand } from '../commands'
-import { addEstimates, sigmaG, subtractEstimates, type Estimate } from '../estimate'
+import { sigmaG, subtractEstimates, type Estimate } from '../estimate'
 import type { Build, Line, LoadoutChoice } from '../ledger'
 import { allowedLoadouts, countedLines, dryLines, loadoutMasses, type LineEstimates } from '../loadout'
 import { normalQuantile } from '../numbers'
@@ -69,7 +69,7 @@ function linesUnder(build: Build, { choice, card }: Watched): Line[] {
 }
 /** The weight a card looks at with all its causes, from the whole ledger. */
 function weightUnder(build: Build, at: Watched, estimates: LineEstimates): Estimate {
-  return addEstimates(linesUnder(build, at).map(line => estimates.of(line)))
+  return estimates.sum(linesUnder(build, at))
 }
 
 /** Lines without grams that count where a plan is to be Clear: while there are any, none is. */
@@ -81,7 +81,7 @@ export function openLinesOf(setting: PlanningSetting): Line[] {
 
 /** What the build weighs dry by its means: without pack and payload, as its own goal is said. */
 function dryG(build: Build, estimates: LineEstimates, choice: LoadoutChoice): number {
-  return dryLines(build, choice).reduce((sum, line) => sum + estimates.of(line).valueG, 0)
+  return estimates.sum(dryLines(build, choice)).valueG
 }
 
 function choicesOf({ build, choice }: PlanningSetting): LoadoutChoice[] {

@@ -1,5 +1,5 @@
 import { applyCommand } from '../commands'
-import { addEstimates, scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../estimate'
+import { scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
 import type { Build, Line, LoadoutChoice, Mass } from '../ledger'
 import type { HonestyTable } from '../listings'
@@ -17,7 +17,7 @@ export function runLines(build: Build, choice: LoadoutChoice, estimates: LineEst
   const fitted = build.lines.filter(line => line.state === 'fitted')
   if (order === 'as listed') return fitted
   const counted = countedLines(build, choice)
-  const shares = new Map(spreadShares(counted, addEstimates(counted.map(l => estimates.of(l))), estimates).map(({ line, share }) => [line.id, share]))
+  const shares = new Map(spreadShares(counted, estimates.sum(counted), estimates).map(({ line, share }) => [line.id, share]))
   const rank = (line: Line) => !line.mass ? Infinity : shares.get(line.id) ?? sigmaG(estimates.of(line)) / 1e6 - 1
   return [...fitted].sort((a, b) => rank(b) - rank(a))
 }
