@@ -98,15 +98,20 @@ function piecesPart(mass: Mass, quantity: number): number {
   return mass.evidence === 'twin' ? twinPartG(quantity, weighedPieces(mass), pieceSigmaG) : betweenPiecePartG(quantity, weighedPieces(mass), pieceSigmaG)
 }
 
-/** Whether a twin's own part is still to be added: what was worked out from a twin carries it along. */
-const isPlainTwin = ({ evidence, weighing }: Mass) => evidence === 'twin' && weighing?.method !== 'by difference' && weighing?.method !== 'forecast difference'
+/** Key of the between-piece part: that of a twin is told apart, for it goes along when the twin is trimmed. */
+const piecesKey = ({ evidence, versionId }: Mass) => `${evidence === 'twin' ? 'twin' : 'pieces'}:${versionId}`
+
+/** Whether a weighing lacks the between-piece part: a twin's unless it came along from what it was trimmed from, else where the pieces are others than those weighed. */
+function lacksPiecesPart(mass: Mass, { contributions }: Weighing, quantity: number): boolean {
+  return mass.evidence === 'twin' ? !Object.keys(contributions).some(key => key.startsWith('twin:')) : quantity !== weighedPieces(mass)
+}
 
 /** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
 function scaledWeighing(mass: Mass, weighing: Weighing, quantity: number): Estimate {
   const factor = quantity / mass.valueCount
   const contributions = contributionsOf()
   for (const key in weighing.contributions) contributions[key] = factor * weighing.contributions[key]!
-  if (mass.evidence === 'twin' ? isPlainTwin(mass) : quantity !== weighedPieces(mass)) contributions[`pieces:${mass.versionId}`] = piecesPart(mass, quantity)
+  if (lacksPiecesPart(mass, weighing, quantity)) contributions[piecesKey(mass)] = piecesPart(mass, quantity)
   return estimateOf(lineGrams(mass, quantity), contributions)
 }
 
@@ -120,6 +125,6 @@ function typedWeighing(mass: Mass, quantity: number): Estimate {
     [`reading:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 / placings + digit)],
     [`zero:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 + digit)],
     [uncheckedGainKey, -lineG * rectangularSigma(uncheckedGainHalfWidth)],
-    [`pieces:${mass.versionId}`, piecesPart(mass, quantity)],
+    [piecesKey(mass), piecesPart(mass, quantity)],
   ))
 }

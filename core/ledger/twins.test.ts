@@ -25,12 +25,12 @@ describe('a twin', () => {
     expect(of(twin).valueG).toBe(of(one).valueG)
     for (const [key, c] of Object.entries(of(one).contributions)) expect(of(twin).contributions[key]).toBe(c)
     // sₚ of 9.61, 9.58, 9.67, 9.62: variance 0.0014, (4·(0.0962)² + 3·0.0014)/7, root 0.076733; times √(4 + 16/4).
-    expect(of(twin).contributions['pieces:twin-0']).toBeCloseTo(0.076733 * Math.sqrt(8), 3)
+    expect(of(twin).contributions['twin:twin-0']).toBeCloseTo(0.076733 * Math.sqrt(8), 3)
     expect(sigmaG(of(twin))).toBeGreaterThan(sigmaG(of(one)))
   })
   it('of pieces that were never weighed one by one differs by one per cent of a piece', () => {
     const twin = twinOfLine(together, newId)
-    expect(of(twin).contributions[`pieces:${twin.mass!.versionId}`]).toBeCloseTo(twinPartG(4, 4, 0.01 * of(together).valueG / 4), 9)
+    expect(of(twin).contributions[`twin:${twin.mass!.versionId}`]).toBeCloseTo(twinPartG(4, 4, 0.01 * of(together).valueG / 4), 9)
   })
   it('is not corrected for listings and teaches nothing; weighed itself, the weighing takes its place', () => {
     const twin = twinOfLine(together, newId)
@@ -50,6 +50,13 @@ describe('a twin', () => {
     expect(mass.evidence).toBe('twin')
     expect(trimmed.valueG).toBeCloseTo(of(twin).valueG - 1.6 / ready.check.result.gain, 9)
     expect(Math.abs(sigmaG(trimmed) - sigmaG(of(twin)))).toBeLessThan(0.002)
+  })
+  it('of what was trimmed by difference before the copy has a part of its own all the same', () => {
+    const trimmed = { ...together, mass: takeByDifference(taking(ready), together, 1.6, 0, nobody) }
+    const twin = twinOfLine(trimmed, newId)
+    expect(twin.mass).toMatchObject({ evidence: 'twin', weighing: { method: 'by difference' } })
+    expect(of(twin).contributions[`twin:${twin.mass!.versionId}`]).toBeCloseTo(twinPartG(4, 4, 0.01 * of(trimmed).valueG / 4), 9)
+    expect(sigmaG(of(twin))).toBeGreaterThan(10 * sigmaG(of(trimmed)))
   })
   it('what was copied before copies were twins is found by the weighing it shares, and asked about', () => {
     const praline = { id: 'a', name: 'Praline', lines: [together, makeLine({ id: 'guess', slot: 'other', name: 'guess' })] }

@@ -77,7 +77,7 @@ function causeWords(key: string): string {
   if (key.startsWith('listing:')) return 'how this kind is listed (shared)'
   if (key.startsWith('gain:reference:')) return 'the reference mass (shared)'
   if (key.startsWith('gain:')) return key.endsWith('unchecked') ? 'the unchecked scale (shared)' : 'the check of the scale (shared)'
-  const words: Record<string, string> = { product: 'the part itself', digit: 'last digit of the listing', weighing: 'a reading', reading: 'the reading', zero: 'its tare', tared: 'the tare (shared)', level: 'the scale’s zero (shared)', linearity: 'the scale is not straight', pieces: 'between pieces' }
+  const words: Record<string, string> = { product: 'the part itself', digit: 'last digit of the listing', weighing: 'a reading', reading: 'the reading', zero: 'its tare', tared: 'the tare (shared)', level: 'the scale’s zero (shared)', linearity: 'the scale is not straight', pieces: 'between pieces', twin: 'a piece that was never on a scale' }
   return words[key.split(':')[0]!] ?? key
 }
 
