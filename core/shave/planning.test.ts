@@ -9,7 +9,7 @@ import { overviewOf } from '../report'
 import { startingCards } from '../rules'
 import { wiresG } from '../workings'
 import { allowedPlans, cheapestOfAll } from './exhaustive'
-import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, takesTooMuch, type PlanningSetting } from './index'
+import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, takesOffG, takesTooMuch, type PlanningSetting } from './index'
 
 const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
@@ -80,6 +80,14 @@ describe('a shaving done to the ledger', () => {
     const leaving: Build = { ...nougat, shave: { ...nougat.shave!, shavings: [off] } }
     expect(takesTooMuch(leaving, off, before, padG + 0.05, 0.06)).toBeNull()
     expect(takesTooMuch(leaving, off, before, padG + 3.5, 0.06)).toMatchObject({ lineG: padG })
+  })
+  it('takes nothing off a loadout that does not fly what it touches, and what the all-up weights differ by off one that does', () => {
+    const lamp = { ...nougat.lines.find(l => l.id === 'strap')!, id: 'lamp', role: 'payload' as const }
+    const build: Build = { ...nougat, lines: [...nougat.lines, lamp], setups: [...nougat.setups, { id: 'lit', name: 'lit', lineIds: ['lamp'] }] }
+    const off = makeShaving({ id: 'off', what: 'no lamp', kind: 'leave off', lineId: 'lamp' })
+    expect(takesOffG(build, off, build.flies, estimates)).toBeCloseTo(0, 9)
+    expect(takesOffG(build, off, { ...build.flies, setupId: 'lit' }, estimates)).toBeCloseTo(estimates.of(lamp).valueG, 9)
+    expect(takesOffG(nougat, shaving('leads'), nougat.flies, estimates)).toBeCloseTo(2.7, 6)
   })
   it('leaves no trace of itself in others when it is deleted', () => {
     const tied = applyCommand(nougat, { type: 'shaving.put', shaving: { ...shaving('coax'), needs: ['leads'], excludes: ['strap'] } })

@@ -87,6 +87,11 @@ function dryG(build: Build, estimates: LineEstimates, choice: LoadoutChoice): nu
 function choicesOf({ build, choice }: PlanningSetting): LoadoutChoice[] {
   return shaveListOf(build).everyLoadout ? allowedLoadouts(build) : [choice]
 }
+/** What a shaving takes off one loadout by the whole ledger, grams: nothing where it touches what does not fly in it. */
+export function takesOffG(build: Build, shaving: Shaving, choice: LoadoutChoice, estimates: LineEstimates): number {
+  const after = afterShaving(build, shaving, estimates)
+  return loadoutMasses(build, [choice], estimates)[0]!.massG - loadoutMasses(after, movedChoices([choice], build, after), estimates.forBuild(after))[0]!.massG
+}
 /** A pack that is swapped takes its place in the loadouts with it. */
 function movedChoices(choices: readonly LoadoutChoice[], before: Build, after: Build): LoadoutChoice[] {
   return choices.map((choice) => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { centsFigure, fixed, percentSure, signed } from '#core/display'
-import { afterShaving, effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesOffG, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
 import type { Line } from '#core/ledger'
 import { loadoutName } from '#core/loadout'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
@@ -132,9 +132,7 @@ function setGoal(event: Event) {
 function offOf(shaving: Shaving): number {
   const step = steps.value.find(s => s.shaving.id === shaving.id)
   if (step) return step.offG
-  if (effectOf(store.build!, shaving).kind === 'grams' || !usable.value.has(shaving.id)) return shaving.gramsG
-  const sum = (build: typeof store.build) => build!.lines.filter(l => l.state === 'fitted' && (l.slot !== 'pack' || l.id === store.choice.packLineId)).reduce((total, l) => total + store.estimates.of(l).valueG, 0)
-  return sum(store.build) - sum(afterShaving(store.build!, shaving, store.estimates))
+  return usable.value.has(shaving.id) ? takesOffG(store.build!, shaving, store.choice, store.estimates) : shaving.gramsG
 }
 const loses = (shaving: Shaving) => [shaving.kind === 'put on' ? `brings ${shaving.gain} of 5` : '', shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '', shaving.forGood ? 'cannot be undone' : ''].filter(Boolean).join(' · ')
 useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: () => { if (steps.value[0]) begin(steps.value[0].shaving) }, D: () => { if (steps.value[0]) begin(steps.value[0].shaving) } })
