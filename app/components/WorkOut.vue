@@ -2,7 +2,7 @@
 import { CoreInputError } from '#core/errors'
 import { fixed } from '#core/display'
 import type { Line } from '#core/ledger'
-import { calculators } from '#core/workings'
+import { answersOf, calculators, calculatorsFor } from '#core/workings'
 import { isNotRead, readNumber } from '#core/units'
 
 /**
@@ -12,14 +12,17 @@ import { isNotRead, readNumber } from '#core/units'
 const props = defineProps<{ line: Line, use: string, first?: string, saved?: boolean }>()
 const emit = defineEmits<{ close: [], worked: [worked: { grams: number, words: string, each: boolean }] }>()
 
-const usualFor: Partial<Record<Line['slot'], string>> = { 'wire': 'wire', 'power lead': 'wire', 'screw': 'screw', 'standoff': 'tube', 'printed part': 'printed', 'frame': 'plate', 'coating': 'film', 'aerial': 'aerial' }
-const key = ref(props.first ?? usualFor[props.line.slot] ?? 'counted')
+/** For a saving anything may be worked out; for a part's own grams only what suits its kind. */
+const offered = computed(() => props.saved ? calculators : calculatorsFor(props.line.slot))
+const key = ref(props.first ?? offered.value[0]!.key)
 const calculator = computed(() => calculators.find(c => c.key === key.value)!)
 const typed = ref<Record<string, string>>({})
-watch(key, () => { typed.value = Object.fromEntries(calculator.value.asks.map(asked => [asked.key, asked.usual])) }, { immediate: true })
+watch(key, () => { typed.value = { ...Object.fromEntries(calculator.value.asks.map(asked => [asked.key, ''])), ...answersOf(calculator.value, props.line) } }, { immediate: true })
 
 const outcome = computed(() => {
   const values: Record<string, string | number> = {}
+  const open = calculator.value.asks.filter(asked => (typed.value[asked.key] ?? '').trim() === '')
+  if (open.length > 0) return { open: `Still to say: ${open.map(asked => asked.label.charAt(0).toLowerCase() + asked.label.slice(1)).join(', ')}.` }
   for (const asked of calculator.value.asks) {
     const text = typed.value[asked.key] ?? ''
     if (asked.choices) { values[asked.key] = text; continue }
@@ -47,14 +50,16 @@ function take() {
 
 <template>
   <section class="work" aria-label="Work it out">
-    <label class="field">What<select v-model="key"><option v-for="offered in calculators" :key="offered.key" :value="offered.key">{{ offered.title }}</option></select></label>
+    <label class="field">What<select v-model="key"><option v-for="one in offered" :key="one.key" :value="one.key">{{ one.title }}</option></select></label>
     <div class="asks">
       <label v-for="asked in calculator.asks" :key="asked.key" class="field">{{ asked.label }}{{ asked.unit ? `, ${asked.unit}` : '' }}
-        <select v-if="asked.choices" v-model="typed[asked.key]"><option v-for="chosen in asked.choices" :key="chosen">{{ chosen }}</option></select>
-        <input v-else v-model="typed[asked.key]" class="figure" inputmode="decimal">
+        <select v-if="asked.choices" v-model="typed[asked.key]"><option value="">not said</option><option v-for="chosen in asked.choices" :key="chosen">{{ chosen }}</option></select>
+        <input v-else v-model="typed[asked.key]" class="figure" inputmode="decimal" :placeholder="`as in ${asked.example}`">
       </label>
     </div>
+    <p v-if="calculator.caution" class="note">{{ calculator.caution }}</p>
     <p v-if="'problem' in outcome" class="problem" role="alert">{{ outcome.problem }}</p>
+    <p v-else-if="'open' in outcome" class="soft" data-test="still">{{ outcome.open }}</p>
     <template v-else-if="worked">
       <p data-test="worked"><b v-if="worked.grams !== null" class="figure">{{ fixed(worked.grams, 3) }} g </b>{{ worked.words }}<span v-if="calculator.gives === 'each' && line.quantity > 1">, × {{ line.quantity }} in this line</span></p>
       <p v-if="worked.caution" class="note">{{ worked.caution }}</p>

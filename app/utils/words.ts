@@ -1,5 +1,5 @@
 import type { FitReport } from '#core/fit'
-import type { Evidence, Group, Line, Mass } from '#core/ledger'
+import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/ledger'
 import type { VerdictWord } from '#core/verdict'
 import type { CardJudgement, Overview } from '#core/report'
 import type { Narrowing, NarrowingAction } from '#core/weigh'
@@ -20,8 +20,12 @@ export const groupTone: Record<Group, { name: string, darkLabel: boolean }> = {
 export const evidenceTexture: Record<Evidence, string> = { 'weighed': 'weighed', 'worked out': 'worked', 'listed': 'listed', 'typical': 'typical', 'guess': 'guess', 'twin': 'twin' }
 
 export function lineTitle(line: Line): string {
-  return line.pack ? `${line.pack.label} · ${line.name}` : line.name
+  const label = packLabel(line)
+  return label === line.name ? line.name : `${label} · ${line.name}`
 }
+
+/** Cells and capacity of a pack in a few words; that they are not known, where nobody has said. */
+export const packWords = ({ pack }: Pick<Line, 'pack'>): string => pack ? `${pack.cells}S ${pack.capacityMah}` : 'which pack is not said'
 
 /** How a mass was weighed on one of the builder's scales, as a sentence. */
 export function weighingWords(mass: Mass, quantity: number): string {

@@ -31,7 +31,7 @@ describe('what is to buy', () => {
     expect(toBuy(buildOf([...bare, board]), [], none, plain).filter(r => r.reason === 'needed, no line').map(r => r.slot)).toEqual(['strap', 'propeller', 'capacitor'])
   })
   it('computes the length of screws that have no line, and is content with a line that fits', () => {
-    const fit = { ...blankFit, joints: [{ id: 'j', name: 'motors', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings' as const, into: 'aluminium', lengthMm: null, lineId: null }] }
+    const fit = { ...blankFit, joints: [{ id: 'j', name: 'motors', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings' as const, into: 'aluminium', lengthMm: null, lineId: null, said: true }] }
     expect(toBuy(buildOf([], { fit }), [], none, plain)).toMatchObject([{ name: 'M2 × 5 button, alloy steel', toBuy: 16, why: 'motors' }])
     const owned = makePart({ id: 's', slot: 'screw', name: 'M2 × 5', owned: 10, properties: { thread: 'M2', lengthMm: 5 } })
     expect(toBuy(buildOf([], { fit }), [owned], none, plain)).toMatchObject([{ inDrawer: 10, toBuy: 6 }])

@@ -1,5 +1,5 @@
 import { inDrawer, priceEachCents, type Part, type Placement } from '../drawer'
-import { blankFit, fixingsSchedule } from '../fit'
+import { blankFit, fixingsSchedule, isSaidJoint } from '../fit'
 import type { Build, Line, Slot } from '../ledger'
 import { measureOf, providersOf, textOf } from '../properties'
 
@@ -57,6 +57,7 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
   if (fitted.some(l => l.slot === 'motor') && !has('propeller')) need('propeller', 'Propellers', 'one a motor', 4)
   if (fitted.some(l => l.slot === 'pack' && (l.pack?.cells ?? 0) >= 3) && !has('capacitor')) need('capacitor', 'Capacitor', 'takes the spikes off a supply of three cells or more')
   for (const joint of (build.fit ?? blankFit).joints) {
+    if (!isSaidJoint(joint)) continue
     const schedule = fixingsSchedule([joint]).rows[0]!
     const fits = (line: Line | Part) => line.slot === 'screw' && textOf(line, 'thread') === joint.thread && (measureOf(line, 'lengthMm') ?? -1) >= schedule.shortestMm - 1e-9 && (measureOf(line, 'lengthMm') ?? 1e9) <= schedule.longestMm + 1e-9
     if (joint.lineId && schedule.verdict === 'fits') continue

@@ -1,4 +1,4 @@
-import type { Slot } from '../ledger'
+import type { Chemistry, Slot } from '../ledger'
 import type { Properties } from '../properties/types'
 import facts from '../facts/typical-masses.json'
 
@@ -31,4 +31,10 @@ export function typicalProperties(slot: Slot, className: string): Properties | n
 /** The classes of a slot, lightest first. */
 export function typicalClasses(slot: Slot): TypicalMass[] {
   return typicalMasses.filter(t => t.slot === slot).sort((a, b) => a.lowG - b.lowG)
+}
+
+/** Cells, chemistry and capacity of a typical class, from its name (`4S 650 mAh`, `2S 3000 mAh lithium-ion`). */
+export function typicalPackFacts(className: string): { readonly cells: number, readonly chemistry: Chemistry, readonly capacityMah: number } | null {
+  const match = /^(\d+)S (\d+) mAh(.*)$/.exec(className)
+  return match && { cells: Number(match[1]), capacityMah: Number(match[2]), chemistry: match[3]!.includes('lithium-ion') ? 'Li-ion' : 'LiPo' }
 }

@@ -1,9 +1,9 @@
-import { typicalClasses } from '../catalogue'
+import { typicalClasses, typicalPackFacts } from '../catalogue'
 import { applyCommand } from '../commands'
 import { lineOfPart, type Part } from '../drawer'
 import { spreadG } from '../estimate'
 import { findingsOf, fitReport, type Finding, type GroundGear } from '../fit'
-import { makeLine, makeMass, slotFacts, type Build, type Line, type LoadoutChoice } from '../ledger'
+import { makeLine, makeMass, slotFacts, type Build, type Line, type LoadoutChoice, type PackFacts } from '../ledger'
 import type { LineEstimates } from '../loadout'
 import { overviewOf } from '../report'
 import type { RuleCard } from '../rules'
@@ -39,6 +39,12 @@ interface Given {
   readonly gear: GroundGear
 }
 
+/** A typical pack is what its class says, never what the fitted one is. */
+function packOfClass(className: string, fitted: Line): PackFacts | null {
+  const facts = fitted.slot === 'pack' ? typicalPackFacts(className) : null
+  return facts && { ...facts, label: 'typical', cRating: null, plug: fitted.pack?.plug ?? '' }
+}
+
 /**
  * Everything that could go where a fitted line is: that line, the build's own candidates, the drawer, the typical
  * classes. Each is tried in the build, so that total, verdict and fit are those it would have.
@@ -52,7 +58,7 @@ export function candidateRows({ build, fittedId, parts, choice, cards, estimates
   const fromCatalogue = typicalClasses(fitted.slot).filter(c => c.per === 'piece').map((c, i) => makeLine({
     id: `class-${i}`, slot: fitted.slot, quantity: fitted.quantity, name: `${slotFacts[fitted.slot].label}, ${c.class}`,
     mass: makeMass({ versionId: `class-${fitted.slot.replaceAll(' ', '-')}-${i}`, evidence: 'typical', valueG: (c.lowG + c.highG) / 2, halfRangeG: (c.highG - c.lowG) / 2, origin: `typical for ${c.class}` }),
-    pack: fitted.pack ? { ...fitted.pack, label: 'typical', cRating: null } : null,
+    pack: packOfClass(c.class, fitted),
   }))
   const now = overviewOf(build, choice, cards, estimates)
   const cells = build.lines.find(line => line.id === choice.packLineId)?.pack?.cells ?? null

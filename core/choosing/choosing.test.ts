@@ -23,6 +23,14 @@ describe('choosing for a slot', () => {
     expect(new Set(motors.map(row => row.source))).toEqual(new Set(['fitted', 'drawer', 'catalogue']))
     expect(motors.filter(row => row.source === 'drawer')).toHaveLength(parts.filter(p => p.slot === 'motor').length)
   })
+  it('a typical pack is what its class says, whatever the fitted one is', () => {
+    const ion = applyCommand(build, { type: 'lines.change', changes: [{ id: build.flies.packLineId!, fields: { pack: { label: 'L', cells: 4, chemistry: 'Li-ion', capacityMah: 3000, cRating: null, plug: '' } } }] })
+    const classes = candidateRows({ build: ion, fittedId: build.flies.packLineId!, parts: [], choice: build.flies, cards: [], estimates: estimatesOf(ion, honesty), gear: drawer.gear as GroundGear }).filter(row => row.source === 'catalogue')
+    const of = (name: string) => classes.find(row => row.line.name.endsWith(name))!.line.pack
+    expect(of('4S 650 mAh')).toMatchObject({ cells: 4, chemistry: 'LiPo', capacityMah: 650 })
+    expect(of('4S 3000 mAh lithium-ion')).toMatchObject({ cells: 4, chemistry: 'Li-ion', capacityMah: 3000 })
+    expect(of('1S 300 mAh')).toMatchObject({ cells: 1, capacityMah: 300 })
+  })
   it('weighs the whole set: four times 6.71 g instead of 36.84 g', () => {
     const row = named('Ostler 1303.5')
     expect(row.setG).toBeCloseTo(4 * 6.71, 9)

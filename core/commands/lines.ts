@@ -50,7 +50,8 @@ export function changeLines(build: Build, changes: readonly LineChange[]): Build
     const change = changesById.get(line.id)
     if (!change) return line
     const { fields } = change
-    const changed = keepListing(fields.slot !== undefined && fields.slot !== line.slot ? keepKnownProperties({ ...line, ...fields }) : { ...line, ...fields }, fields)
+    const merged: Line = { ...line, ...fields, ...(fields.pack ? { packSoFar: null } : {}) }
+    const changed = keepListing(fields.slot !== undefined && fields.slot !== line.slot ? keepKnownProperties(merged) : merged, fields)
     if (change.anotherPiece || changed.quantity !== line.quantity) {
       next = withPieceLeftBehind(next, line)
       return asAnotherPiece(changed, line)

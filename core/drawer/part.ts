@@ -1,4 +1,4 @@
-import { makeLine, type Line, type Listing, type Mass, type PackFacts, type Slot } from '../ledger'
+import { makeLine, wholePack, type Chemistry, type Line, type Listing, type Mass, type PackFacts, type PackSoFar, type Slot } from '../ledger'
 import type { Properties } from '../properties'
 
 /** Something the builder owns, has owned or has looked at: one kind of thing, so many pieces. */
@@ -11,6 +11,8 @@ export interface Part {
   readonly listing: Listing | null
   readonly mass: Mass | null
   readonly pack: PackFacts | null
+  /** What is written of a pack that nobody has said whole; nothing rests on it. */
+  readonly packSoFar: PackSoFar | null
   /** Price of `soldIn` pieces, whole cents. */
   readonly priceCents: number | null
   readonly soldIn: number
@@ -35,7 +37,7 @@ export interface Kit { readonly id: string, readonly name: string, readonly pric
 export interface Placement { readonly partId: string, readonly buildId: string, readonly buildName: string, readonly lineId: string, readonly quantity: number, readonly state: Line['state'] }
 
 export function makePart(given: { id: string, slot: Slot, name: string } & Partial<Part>): Part {
-  return { properties: null, listing: null, mass: null, pack: null, priceCents: null, soldIn: 1, owned: 0, lost: 0, scrapped: 0, missing: 0, kitId: null, bag: '', link: '', note: '', tags: [], ...given }
+  return { properties: null, listing: null, mass: null, pack: null, packSoFar: null, priceCents: null, soldIn: 1, owned: 0, lost: 0, scrapped: 0, missing: 0, kitId: null, bag: '', link: '', note: '', tags: [], ...given }
 }
 
 /** Pieces on builds: candidates do not take a piece out of the drawer. */
@@ -55,12 +57,12 @@ export function priceEachCents(part: Part): number | null {
 
 /** A line that is this part: linked, with its grams and their version. */
 export function lineOfPart(part: Part, id: string, quantity: number, more: Partial<Line> = {}): Line {
-  return makeLine({ id, slot: part.slot, name: part.name, quantity, mass: part.mass, listing: part.listing, priceEachCents: priceEachCents(part), pack: part.slot === 'pack' ? part.pack : null, properties: part.properties, partId: part.id, ...more })
+  return makeLine({ id, slot: part.slot, name: part.name, quantity, mass: part.mass, listing: part.listing, priceEachCents: priceEachCents(part), pack: part.slot === 'pack' ? part.pack : null, packSoFar: part.slot === 'pack' ? part.packSoFar : null, properties: part.properties, partId: part.id, ...more })
 }
 
 /** A part made of a line that is put into the drawer. */
 export function partOfLine(line: Line, id: string): Part {
-  return makePart({ id, slot: line.slot, name: line.name, properties: line.properties, listing: line.listing, mass: line.mass, pack: line.pack, priceCents: line.priceEachCents, owned: line.quantity, note: line.note })
+  return makePart({ id, slot: line.slot, name: line.name, properties: line.properties, listing: line.listing, mass: line.mass, pack: line.pack, packSoFar: line.packSoFar, priceCents: line.priceEachCents, owned: line.quantity, note: line.note })
 }
 
 /** Whether a line is still simply its part: nothing was done to this piece alone (leads trimmed, weighed by difference). */
@@ -95,6 +97,7 @@ export interface PartRow {
   readonly note?: string
   readonly tags?: readonly string[]
   readonly cells?: number
+  readonly chemistry?: Chemistry
   readonly capacityMah?: number
 }
 
@@ -102,12 +105,18 @@ export interface PartRow {
 export function partOfRow(row: PartRow): Part {
   const { id, slot, name, owned, listed, weighed } = row
   const known = weighed ?? listed
+  const soFar = slot === 'pack' && (row.cells ?? row.chemistry ?? row.capacityMah) !== undefined ? packSoFarOf(row) : null
+  const pack = soFar && wholePack(soFar, name)
   // Written out field by field: lists are long, and copies of objects of many shapes are slow.
   return {
     id, slot, name, properties: row.properties ?? null, listing: listed ?? null,
     mass: known ? { versionId: id, evidence: weighed ? 'weighed' : 'listed', valueG: known.valueG, valueCount: 1, resolutionG: known.resolutionG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis: 'as supplied', origin: 'drawer list', weighing: null } : null,
-    pack: slot === 'pack' ? { label: name, cells: row.cells ?? 1, chemistry: 'LiPo', capacityMah: row.capacityMah ?? 300, cRating: null, plug: '' } : null,
+    pack, packSoFar: pack ? null : soFar,
     priceCents: row.priceCents ?? null, soldIn: row.soldIn ?? 1, owned, lost: 0, scrapped: 0, missing: 0, kitId: null,
     bag: row.bag ?? '', link: row.link ?? '', note: row.note ?? '', tags: row.tags ?? [],
   }
+}
+
+function packSoFarOf({ cells, chemistry, capacityMah }: PartRow): PackSoFar {
+  return { ...(cells === undefined ? {} : { cells }), ...(chemistry === undefined ? {} : { chemistry }), ...(capacityMah === undefined ? {} : { capacityMah }) }
 }

@@ -1,9 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyCommand } from '../commands'
-import { makeLine, type Build } from '../ledger'
+import { makeLine, type Build, type Line } from '../ledger'
 import { wiresG } from '../workings'
-import { clearanceMm, discsOf, fitReport, fixingRow, fixingsSchedule, noGear, outlineMm, planWire, stackUp, standoffLengthsMm, suggestStack, type GroundGear, type JointPlan, type Layer } from './index'
+import {
+  askedOfJoint, blankFit, clearanceMm, discsOf, fitReport, fixingRow, fixingsSchedule, newJoint, newWire, noGear, outlineMm, planWire, planWires, stackOf, stackUp, standoffLengthsMm, suggestStack,
+  type GroundGear, type JointPlan, type Layer,
+} from './index'
 import { electricalTree, feedOf, feedsOnOffer, nodesOf } from '../wiring'
 import drawer from '../../demo/drawer.json'
 import marzipan from '../../demo/builds/marzipan.build.json'
@@ -181,5 +184,51 @@ describe('the wire plan', () => {
     expect(planWire({ ...wire, haveMm: 60 })).toMatchObject({ shortMm: 6, words: '60 mm is 6 mm too short for the way of 66 mm. A splice adds 1.54 g.' })
     expect(planWire({ ...wire, haveMm: 68 })).toMatchObject({ shortMm: 0, lengthMm: 68, words: 'Reaches, with 2 mm of slack.' })
     expect(planWire({ ...wire, haveMm: null })).toMatchObject({ savedG: 0, words: 'Cut 72 mm.' })
+  })
+})
+
+describe('what nobody said', () => {
+  const frame = makeLine({ id: 'frame', slot: 'frame', name: 'Frame' })
+  const motor = (properties: Line['properties']) => makeLine({ id: 'motor', slot: 'motor', name: 'Motor', quantity: 4, properties })
+  it('a new joint says nothing by itself, takes typed arm thickness and depth, and carries no figure until all is said', () => {
+    const blank = newJoint('j', [], [frame, motor(null)])
+    expect(blank).toMatchObject({ name: 'Motors on the arms', count: null, thread: null, clampedMm: null, freeDepthMm: null })
+    const told = newJoint('j', [], [{ ...frame, properties: { armThicknessMm: 4 } }, motor({ screwThread: 'M2', screwDepthMm: 2.1 })])
+    expect(told).toMatchObject({ thread: 'M2', clampedMm: 4, freeDepthMm: 2.1, count: null })
+    expect(fixingsSchedule([told])).toMatchObject({ rows: [], massG: 0, open: [told] })
+    expect(askedOfJoint(told)).toEqual(['count', 'head', 'material', 'engagementMm'])
+    const whole = { ...told, count: 16, head: 'button', material: 'alloy steel', engagementMm: 2 }
+    expect(fixingsSchedule([whole]).rows[0]).toMatchObject({ shortestMm: 6, longestMm: 6.1, verdict: 'not chosen', soldMm: 6 })
+    expect(newJoint('k', [told], [frame, motor(null)])).toMatchObject({ name: 'New joint', beyond: null })
+  })
+  it('a joint saved with the figures every new one once had is asked about; nothing rests on it until somebody says so', () => {
+    const saved: JointPlan = { id: 'j', name: 'Motors on the arms', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings', into: 'aluminium', lengthMm: 6, lineId: null }
+    expect(fixingsSchedule([saved])).toMatchObject({ rows: [], massG: 0, clashes: 0, open: [saved] })
+    expect(fixingsSchedule([{ ...saved, said: true }])).toMatchObject({ open: [], clashes: 1 })
+    expect(fixingsSchedule([{ ...saved, clampedMm: 4 }]).open).toEqual([])
+  })
+  it('a new lead says nothing by itself, and saves nothing until its way is said', () => {
+    const blank = newWire('w', [], [motor(null)])
+    expect(blank).toMatchObject({ awg: null, count: null, routeMm: null, haveMm: null })
+    const told = newWire('w', [], [motor({ statorDiameterMm: 14, leadAwg: 26, leadLengthMm: 120 })])
+    expect(told).toMatchObject({ awg: 26, count: 12, haveMm: 120, routeMm: null })
+    expect(planWires([blank, told])).toMatchObject({ rows: [], massG: 0, savedG: 0, open: [blank, told] })
+    const whole = planWires([{ ...told, routeMm: 60, slackMm: 6 }])
+    expect(whole.savedG).toBeCloseTo(wiresG(26, 54, 12), 9)
+  })
+  it('a stack begun without heights has one plate, no height and no clash; heights said at the boards join', () => {
+    const lines = [frame, makeLine({ id: 'board', slot: 'board', name: 'Board' }), makeLine({ id: 'vtx', slot: 'video transmitter', name: 'Transmitter' })]
+    let n = 0
+    const stack = suggestStack(lines, () => `l${++n}`)
+    expect(stack.layers.filter(layer => layer.kind === 'plate')).toHaveLength(1)
+    expect(stack.layers.filter(layer => layer.kind === 'board').map(layer => layer.lineId)).toEqual(['board', 'vtx'])
+    const begun = stackUp(stackOf(stack, lines), 20, null)
+    expect(begun).toMatchObject({ neededMm: 0, standoffMm: null, touching: [], crowded: [] })
+    expect(begun.unknownBetween.map(layer => layer.name)).toEqual(['Screw heads', 'Grommets', 'Board', 'Air', 'Grommets', 'Transmitter', 'Air'])
+    const report = (at: readonly Line[]) => fitReport({ ...demo('nougat'), lines: at, setups: [{ id: 's', name: 's', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [], fit: { ...blankFit, stack } }, { setupId: 's', packLineId: null }, noGear)
+    expect(report([{ ...frame, properties: { freeHeightMm: 20 } }, ...lines.slice(1)])).toMatchObject({ clashes: 0 })
+    const said = lines.map(line => line.id === 'board' ? { ...line, properties: { heightMm: 6.5 } } : line)
+    expect(stackUp(stackOf(stack, said), 20, null)).toMatchObject({ neededMm: 6.5, leftMm: 13.5 })
+    expect(stackUp(stackOf(stack, said), 5, null).leftMm).toBe(-1.5)
   })
 })

@@ -1,5 +1,7 @@
 import { materialNamed, materialsFor, nominalDiameterMm, safeLengths, screwForms, screwG, screwVerdict } from '../workings'
-import type { JointPlan } from './plan'
+import { measureOf, textOf } from '../properties'
+import type { Line } from '../ledger'
+import { isSaidJoint, type JointPlan, type SaidJoint } from './plan'
 
 /** Lengths screws are sold in, mm. */
 export const screwLengthsMm = [2, 2.5, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 18, 20, 22, 25, 30, 35, 40] as const
@@ -8,7 +10,7 @@ export interface MaterialChoice { readonly material: string, readonly massG: num
 
 /** What a joint asks of its screws. */
 export interface JointRow {
-  readonly joint: JointPlan
+  readonly joint: SaidJoint
   readonly shortestMm: number
   readonly longestMm: number
   readonly verdict: 'fits' | 'too short' | 'too long' | 'not chosen'
@@ -30,7 +32,7 @@ const weak = /alumin|nylon|peek/i
  * One joint: safe lengths, the verdict on the screw chosen, the length to buy, grams by material and what a swap saves.
  * `atHandMm` are the lengths of this thread in the drawer; with none given every sold length counts.
  */
-export function fixingRow(joint: JointPlan, atHandMm: readonly number[] = []): JointRow {
+export function fixingRow(joint: SaidJoint, atHandMm: readonly number[] = []): JointRow {
   const { shortestMm, longestMm } = safeLengths(joint)
   const lengths: readonly number[] = screwLengthsMm
   const fitting = lengths.filter(length => length >= shortestMm - 1e-9 && length <= longestMm + 1e-9)
@@ -54,13 +56,13 @@ export function fixingRow(joint: JointPlan, atHandMm: readonly number[] = []): J
 }
 
 /** With no right length at hand, a washer or nut under the head of the next longer one. */
-function washer(joint: JointPlan, shortestMm: number, longestMm: number, atHandMm: readonly number[], soldMm: number | null): number | null {
+function washer(joint: SaidJoint, shortestMm: number, longestMm: number, atHandMm: readonly number[], soldMm: number | null): number | null {
   if (soldMm !== null && (atHandMm.length === 0 || atHandMm.includes(soldMm))) return null
   const longer = [...(atHandMm.length > 0 ? atHandMm : screwLengthsMm)].sort((a, b) => a - b).find(length => length > longestMm)
   return longer === undefined ? null : Number((longer - longestMm).toFixed(2))
 }
 
-function wordsOf(joint: JointPlan, verdict: JointRow['verdict'], shortestMm: number, longestMm: number, soldMm: number | null): string {
+function wordsOf(joint: SaidJoint, verdict: JointRow['verdict'], shortestMm: number, longestMm: number, soldMm: number | null): string {
   const range = `${round(shortestMm)} to ${round(longestMm)} mm is safe`
   const buy = soldMm === null ? 'no length that is sold lies between' : `${joint.thread} × ${soldMm} fits`
   if (shortestMm > longestMm + 1e-9) return `No length is safe: holding ${joint.engagementMm} mm of thread would go past the ${joint.freeDepthMm} mm that are free.`
@@ -75,18 +77,27 @@ const touched = (joint: JointPlan) => joint.beyond === 'windings' ? 'the winding
 const round = (value: number) => Number(value.toFixed(2))
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
-function notesOf(joint: JointPlan): string[] {
+function notesOf(joint: SaidJoint): string[] {
   const bitesMetal = !/plastic|nylon|print|wood/i.test(joint.into)
   return [
     ...(weak.test(joint.material) ? ['Soft screw: gentle torque, it strips or shears easily.'] : []),
     ...(soft.test(joint.into) ? [`Gentle torque: ${joint.into} strips.`] : []),
-    ...(bitesMetal && joint.beyond !== 'a cell' ? ['Metal in metal: a drop of thread-lock, away from plastic.'] : []),
-    ...(joint.engagementMm < nominalDiameterMm(joint.thread) && bitesMetal ? [`Less than one diameter of thread (${nominalDiameterMm(joint.thread)} mm) holds weakly.`] : []),
+    ...(joint.into !== '' && bitesMetal && joint.beyond !== 'a cell' ? ['Metal in metal: a drop of thread-lock, away from plastic.'] : []),
+    ...(joint.engagementMm < nominalDiameterMm(joint.thread) && joint.into !== '' && bitesMetal ? [`Less than one diameter of thread (${nominalDiameterMm(joint.thread)} mm) holds weakly.`] : []),
   ]
 }
 
-/** The whole schedule, with the grams of all screws and what all steel ones would save in another material. */
-export function fixingsSchedule(joints: readonly JointPlan[], atHand: (thread: string) => readonly number[] = () => []): { rows: readonly JointRow[], massG: number, clashes: number } {
-  const rows = joints.map(joint => fixingRow(joint, atHand(joint.thread)))
-  return { rows, massG: rows.reduce((sum, row) => sum + (row.massG ?? 0), 0), clashes: rows.filter(row => row.verdict === 'too long' || row.verdict === 'too short').length }
+/** The whole schedule of the joints that are wholly said, with the grams of all their screws; those with something still to say are open. */
+export function fixingsSchedule(joints: readonly JointPlan[], atHand: (thread: string) => readonly number[] = () => []): { rows: readonly JointRow[], open: readonly JointPlan[], massG: number, clashes: number } {
+  const rows = joints.filter(isSaidJoint).map(joint => fixingRow(joint, atHand(joint.thread)))
+  return { rows, open: joints.filter(joint => !isSaidJoint(joint)), massG: rows.reduce((sum, row) => sum + (row.massG ?? 0), 0), clashes: rows.filter(row => row.verdict === 'too long' || row.verdict === 'too short').length }
+}
+
+/** A joint to begin with: that of the motors on the arms while there is none, with what frame and motors say; else one of which nothing is said. */
+export function newJoint(id: string, joints: readonly JointPlan[], lines: readonly Line[]): JointPlan {
+  const blank: JointPlan = { id, name: 'New joint', count: null, thread: null, head: null, material: null, clampedMm: null, engagementMm: null, freeDepthMm: null, beyond: null, into: '', lengthMm: null, lineId: null, said: true }
+  const motor = lines.find(line => line.slot === 'motor')
+  if (!motor || joints.some(joint => joint.beyond === 'windings')) return blank
+  const frame = lines.find(line => line.slot === 'frame')
+  return { ...blank, name: 'Motors on the arms', thread: textOf(motor, 'screwThread') ?? null, clampedMm: (frame && measureOf(frame, 'armThicknessMm')) ?? null, freeDepthMm: measureOf(motor, 'screwDepthMm') ?? null, beyond: 'windings' }
 }

@@ -11,7 +11,8 @@ export interface Layer {
   readonly name: string
   readonly kind: (typeof layerKinds)[number]
   readonly lineId: string | null
-  readonly heightMm: number
+  /** Null while nobody has said; a line's own height is taken then. */
+  readonly heightMm: number | null
   readonly widthMm: number | null
   readonly lengthMm: number | null
   /** Turned against the craft's nose, degrees. */
@@ -24,24 +25,46 @@ export interface Stack { readonly layers: readonly Layer[] }
 
 export const beyondThings = ['windings', 'a board', 'a cell', 'nothing'] as const
 
-/** Where screws hold something: what is clamped, what the thread bites into, and what lies beyond it. */
+/** Where screws hold something: what is clamped, what the thread bites into, and what lies beyond it. Null is what nobody has said yet. */
 export interface JointPlan {
   readonly id: string
   readonly name: string
-  readonly count: number
-  readonly thread: string
-  readonly head: string
-  readonly material: string
-  readonly clampedMm: number
-  readonly engagementMm: number
-  readonly freeDepthMm: number
-  readonly beyond: (typeof beyondThings)[number]
-  /** What the thread bites into, in words (steel, aluminium, brass, plastic). */
+  readonly count: number | null
+  readonly thread: string | null
+  readonly head: string | null
+  readonly material: string | null
+  readonly clampedMm: number | null
+  readonly engagementMm: number | null
+  readonly freeDepthMm: number | null
+  readonly beyond: (typeof beyondThings)[number] | null
+  /** What the thread bites into, in words (steel, aluminium, brass, plastic); empty while nobody has said. */
   readonly into: string
   /** The screw chosen; null while none is. */
   readonly lengthMm: number | null
   /** The line whose screws these are; null while there is none. */
   readonly lineId: string | null
+  /** Whether somebody said these figures. Absent on joints from when every new one came with figures of its own. */
+  readonly said?: boolean | undefined
+}
+
+const asked = ['count', 'thread', 'head', 'material', 'clampedMm', 'engagementMm', 'freeDepthMm', 'beyond'] as const
+export type AskedOfJoint = (typeof asked)[number]
+/** A joint of which everything is said that its screws depend on. */
+export type SaidJoint = JointPlan & { readonly [K in AskedOfJoint]: NonNullable<JointPlan[K]> }
+
+/** The figures every new joint once came with, whatever it was. */
+const madeUp = { count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings', into: 'aluminium' } as const
+/** Whether the figures of a joint may never have been said by anybody: they are asked about, and nothing rests on them. */
+export function isJointInDoubt(joint: JointPlan): boolean {
+  return joint.said === undefined && (Object.keys(madeUp) as (keyof typeof madeUp)[]).every(key => joint[key] === madeUp[key])
+}
+
+/** What has still to be said of a joint before its screws can be told. */
+export function askedOfJoint(joint: JointPlan): readonly AskedOfJoint[] {
+  return isJointInDoubt(joint) ? asked : asked.filter(key => joint[key] === null)
+}
+export function isSaidJoint(joint: JointPlan): joint is SaidJoint {
+  return askedOfJoint(joint).length === 0
 }
 
 /** One lead, or several alike, from one thing to another. */
@@ -50,15 +73,23 @@ export interface WirePlan {
   readonly name: string
   readonly from: string
   readonly to: string
-  readonly awg: number
-  readonly count: number
+  /** Null, as below, is what nobody has said yet. */
+  readonly awg: number | null
+  readonly count: number | null
   /** Along the way it will lie, mm. */
-  readonly routeMm: number
+  readonly routeMm: number | null
   /** Kept besides, mm. */
-  readonly slackMm: number
+  readonly slackMm: number | null
   /** What is there already, mm; null when it is cut from the reel. */
   readonly haveMm: number | null
 }
+
+const askedOfWires = ['awg', 'count', 'routeMm', 'slackMm'] as const
+export type AskedOfWire = (typeof askedOfWires)[number]
+/** A lead of which everything is said that its grams depend on. */
+export type SaidWire = WirePlan & { readonly [K in AskedOfWire]: number }
+export const askedOfWire = (wire: WirePlan): readonly AskedOfWire[] => askedOfWires.filter(key => wire[key] === null)
+export const isSaidWire = (wire: WirePlan): wire is SaidWire => askedOfWire(wire).length === 0
 
 /** How things are mounted where it changes what must be set. */
 export interface Mounting { readonly motorsUpsideDown: boolean, readonly pushedProps: boolean, readonly boardUpsideDown: boolean, readonly boardTurnDeg: number }

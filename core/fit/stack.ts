@@ -14,11 +14,14 @@ export interface Crowded { readonly layer: Layer, readonly clearanceMm: number }
 
 export interface StackUp {
   readonly placed: readonly PlacedLayer[]
-  /** Between the first and the last plate; all above the first plate when there is only one. */
+  /** Between the first and the last plate; all above the first plate when there is only one. At least that where heights between are unknown. */
   readonly neededMm: number
-  /** The shortest standoff that is sold and long enough; null when none is. */
+  /** Layers whose height nobody has said, of those between the plates and of all; they stand at no height. */
+  readonly unknownBetween: readonly Layer[]
+  readonly unknown: readonly Layer[]
+  /** The shortest standoff that is sold and long enough; null when none is, or while a height between is unknown. */
   readonly standoffMm: number | null
-  /** What the frame's free height still allows; null when it is not known. */
+  /** What the frame's free height still allows; null when it is not known. At most that where heights between are unknown. */
   readonly leftMm: number | null
   readonly overallMm: number
   /** Bare metal against bare metal with too little between. */
@@ -38,6 +41,20 @@ const seenPast: readonly Layer['kind'][] = ['gap', 'ribbon', 'grommet', 'spacer'
 const facesUp = (layer: Layer) => layer.bare === 'above' || layer.bare === 'both'
 const facesDown = (layer: Layer) => layer.bare === 'below' || layer.bare === 'both'
 
+/** A layer with what its line says of its size, where the layer itself says nothing. */
+function sized(layer: Layer, line: Line): Layer {
+  const own = (key: 'heightMm' | 'widthMm' | 'lengthMm') => layer[key] ?? measureOf(line, key) ?? null
+  return { ...layer, heightMm: own('heightMm'), widthMm: own('widthMm'), lengthMm: own('lengthMm') }
+}
+/** The stack with what the lines say of the sizes of their boards and aerials: a height said there joins here. */
+export function stackOf(stack: Stack, lines: readonly Line[]): Stack {
+  const byId = new Map(lines.map(line => [line.id, line]))
+  return { layers: stack.layers.map((layer) => {
+    const line = layer.lineId === null ? undefined : byId.get(layer.lineId)
+    return line && (layer.kind === 'board' || layer.kind === 'aerial') ? sized(layer, line) : layer
+  }) }
+}
+
 /**
  * Places the layers from the bottom plate up and computes what holds them apart. `freeHeightMm` is the frame's room
  * between plates, `discs` where props or ducts turn; both may be unknown.
@@ -45,9 +62,10 @@ const facesDown = (layer: Layer) => layer.bare === 'below' || layer.bare === 'bo
 export function stackUp(stack: Stack, freeHeightMm: number | null, discs: Discs | null): StackUp {
   let at = 0
   const placed = stack.layers.map((layer): PlacedLayer => {
-    if (!(layer.heightMm >= 0 && layer.heightMm <= 200)) throw new CoreInputError('stackUp', 'heightMm', layer.heightMm, 'from 0 to 200 mm')
+    const heightMm = layer.heightMm ?? 0
+    if (!(heightMm >= 0 && heightMm <= 200)) throw new CoreInputError('stackUp', 'heightMm', heightMm, 'from 0 to 200 mm')
     const fromMm = at
-    at += layer.heightMm
+    at += heightMm
     return { layer, fromMm, toMm: at }
   })
   const plates = placed.filter(p => p.layer.kind === 'plate')
@@ -55,10 +73,12 @@ export function stackUp(stack: Stack, freeHeightMm: number | null, discs: Discs 
   const top = plates.length > 1 ? plates.at(-1)! : null
   const roofMm = top ? top.fromMm : placed.filter(p => p.layer.kind !== 'aerial').at(-1)?.toMm ?? 0
   const neededMm = roofMm - (bottom ? bottom.toMm : 0)
+  const inRoom = placed.filter(p => p !== bottom && p.layer.kind !== 'aerial' && (!top || placed.indexOf(p) < placed.indexOf(top))).map(p => p.layer)
+  const unknownBetween = inRoom.filter(layer => layer.heightMm === null)
   const leftMm = freeHeightMm === null ? null : freeHeightMm - neededMm
   return {
-    placed, neededMm, leftMm, overallMm: at,
-    standoffMm: standoffLengthsMm.find(length => length >= neededMm - 1e-9) ?? null,
+    placed, neededMm, leftMm, overallMm: at, unknownBetween, unknown: stack.layers.filter(layer => layer.heightMm === null),
+    standoffMm: unknownBetween.length > 0 ? null : standoffLengthsMm.find(length => length >= neededMm - 1e-9) ?? null,
     touching: touchingOf(placed),
     crowded: discs
       ? placed.filter(p => p.layer.kind === 'board' && p.layer.widthMm !== null && p.layer.lengthMm !== null)
@@ -75,6 +95,7 @@ function touchingOf(placed: readonly PlacedLayer[]): Touching[] {
     const next = between.findIndex(p => !seenPast.includes(p.layer.kind))
     const above = between[next]
     if (!above || !facesDown(above.layer)) return []
+    if (between.slice(0, next).some(p => p.layer.heightMm === null)) return []
     const gapMm = above.fromMm - below.toMm
     return gapMm < airMm - 1e-9 ? [{ below: below.layer, above: above.layer, gapMm }] : []
   })
@@ -110,22 +131,25 @@ export function discsOf(lines: readonly Line[]): Discs | null {
 
 const stacked = ['speed controller', 'power distribution', 'board', 'video transmitter'] as const
 
-/** A stack to begin with: plate, then every board-like line on grommets with air above it, then plate. */
+/**
+ * A stack to begin with: the plate, every board-like line on grommets with air above it, the upper plate where the frame
+ * has a room between plates. Only what is said has a height; the rest waits for somebody who measures it.
+ */
 export function suggestStack(lines: readonly Line[], newId: () => string): Stack {
   const frame = lines.find(line => line.slot === 'frame')
-  const plateMm = (frame && measureOf(frame, 'plateThicknessMm')) ?? 2
-  const layer = (kind: Layer['kind'], name: string, heightMm: number, more: Partial<Layer> = {}): Layer => ({ id: newId(), name, kind, lineId: null, heightMm, widthMm: null, lengthMm: null, turnDeg: 0, bare: 'none', port: null, ...more })
-  const boards = stacked.flatMap(slot => lines.filter(line => line.slot === slot && measureOf(line, 'heightMm') !== undefined))
+  const plateMm = (frame && measureOf(frame, 'plateThicknessMm')) ?? null
+  const layer = (kind: Layer['kind'], name: string, heightMm: number | null, more: Partial<Layer> = {}): Layer => ({ id: newId(), name, kind, lineId: null, heightMm, widthMm: null, lengthMm: null, turnDeg: 0, bare: 'none', port: null, ...more })
+  const boards = stacked.flatMap(slot => lines.filter(line => line.slot === slot))
   const between = boards.flatMap((line, i) => [
-    ...(i === 0 ? [layer('screw head', 'Screw heads', 1.1)] : []),
-    layer('grommet', 'Grommets', i === 0 ? 2 : 3),
-    layer('board', line.name, measureOf(line, 'heightMm')!, { lineId: line.id, widthMm: measureOf(line, 'widthMm') ?? null, lengthMm: measureOf(line, 'lengthMm') ?? null, bare: line.slot === 'video transmitter' ? 'none' : 'both', port: line.slot === 'board' ? 'left' : null }),
-    layer('gap', 'Air', 1.5),
+    ...(i === 0 ? [layer('screw head', 'Screw heads', null)] : []),
+    layer('grommet', 'Grommets', null),
+    layer('board', line.name, null, { lineId: line.id, bare: line.slot === 'video transmitter' ? 'none' : 'both', port: line.slot === 'board' ? 'left' : null }),
+    layer('gap', 'Air', null),
   ])
-  const aerial = lines.find(line => line.slot === 'aerial')
-  const aerialMm = aerial && measureOf(aerial, 'heightMm')
+  const aerial = lines.find(line => line.slot === 'aerial' && measureOf(line, 'heightMm') !== undefined)
   return { layers: [
-    layer('plate', 'Bottom plate', plateMm, { lineId: frame?.id ?? null, bare: 'both' }), ...between, layer('plate', 'Top plate', Math.max(1, plateMm - 0.5), { lineId: frame?.id ?? null, bare: 'both' }),
-    ...(aerial && aerialMm !== undefined ? [layer('aerial', aerial.name, aerialMm, { lineId: aerial.id })] : []),
+    layer('plate', 'Bottom plate', plateMm, { lineId: frame?.id ?? null, bare: 'both' }), ...between,
+    ...(frame && measureOf(frame, 'freeHeightMm') !== undefined ? [layer('plate', 'Top plate', null, { lineId: frame.id, bare: 'both' })] : []),
+    ...(aerial ? [layer('aerial', aerial.name, null, { lineId: aerial.id })] : []),
   ] }
 }

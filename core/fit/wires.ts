@@ -1,5 +1,7 @@
 import { wiresG } from '../workings'
-import type { WirePlan } from './plan'
+import { measureOf } from '../properties'
+import type { Line } from '../ledger'
+import { isSaidWire, type SaidWire, type WirePlan } from './plan'
 
 /** A splice overlaps, is soldered at one joint and sleeved; grams beside the wire itself. */
 const spliceOverlapMm = 8
@@ -8,7 +10,7 @@ const spliceSleeveG = 0.02
 
 /** What a lead comes to: what to cut, what it weighs, what trimming saves, or what a splice would cost when it is too short. */
 export interface PlannedWire {
-  readonly wire: WirePlan
+  readonly wire: SaidWire
   /** Way and slack, mm. */
   readonly lengthMm: number
   readonly massG: number
@@ -22,7 +24,7 @@ export interface PlannedWire {
 }
 
 /** One lead of the plan. Source of grams: stranded wire with a silicone jacket. */
-export function planWire(wire: WirePlan): PlannedWire {
+export function planWire(wire: SaidWire): PlannedWire {
   const wanted = wire.routeMm + wire.slackMm
   const have = wire.haveMm
   const shortMm = have === null ? 0 : Math.max(0, wire.routeMm - have)
@@ -37,8 +39,16 @@ export function planWire(wire: WirePlan): PlannedWire {
   return { wire, lengthMm, massG, savedG, shortMm, spliceG, words }
 }
 
-/** The whole wire plan with its sums. */
-export function planWires(wires: readonly WirePlan[]): { rows: readonly PlannedWire[], massG: number, savedG: number, tooShort: number } {
-  const rows = wires.map(planWire)
-  return { rows, massG: rows.reduce((sum, row) => sum + row.massG, 0), savedG: rows.reduce((sum, row) => sum + row.savedG, 0), tooShort: rows.filter(row => row.shortMm > 0).length }
+/** The leads that are wholly said, with their sums; those with something still to say are open. */
+export function planWires(wires: readonly WirePlan[]): { rows: readonly PlannedWire[], open: readonly WirePlan[], massG: number, savedG: number, tooShort: number } {
+  const rows = wires.filter(isSaidWire).map(planWire)
+  return { rows, open: wires.filter(wire => !isSaidWire(wire)), massG: rows.reduce((sum, row) => sum + row.massG, 0), savedG: rows.reduce((sum, row) => sum + row.savedG, 0), tooShort: rows.filter(row => row.shortMm > 0).length }
+}
+
+/** A lead to begin with: those of the motors while none is planned, with what the motors say of them (one with a stator has three); else one of which nothing is said. */
+export function newWire(id: string, wires: readonly WirePlan[], lines: readonly Line[]): WirePlan {
+  const blank: WirePlan = { id, name: 'New lead', from: '', to: '', awg: null, count: null, routeMm: null, slackMm: null, haveMm: null }
+  const motor = lines.find(line => line.slot === 'motor')
+  if (!motor || wires.some(wire => wire.from === 'motors' || wire.to === 'motors')) return blank
+  return { ...blank, name: 'Motor leads', from: 'motors', to: 'board', awg: measureOf(motor, 'leadAwg') ?? null, count: measureOf(motor, 'statorDiameterMm') === undefined ? null : 3 * motor.quantity, haveMm: measureOf(motor, 'leadLengthMm') ?? null }
 }

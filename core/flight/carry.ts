@@ -1,10 +1,10 @@
-import { typicalClasses } from '../catalogue'
+import { typicalClasses, typicalPackFacts } from '../catalogue'
 import { makeLine, makeMass, type Build, type LoadoutChoice, type PackFacts } from '../ledger'
 import type { LineEstimates } from '../loadout'
 import { loadoutVerdicts } from '../report'
 import type { RuleCard } from '../rules'
 import type { SheetCell } from './sheet'
-import { typicalPackFacts, withTried } from './tried'
+import { withTried } from './tried'
 
 /** What pack could be carried with one set-up. */
 export interface Carry {
@@ -37,7 +37,7 @@ export function carryOf(build: Build, choice: LoadoutChoice, like: PackFacts, ce
     const alone: Build = { ...withTried({ ...build, lines: build.lines.filter(l => l.slot !== 'pack') }, line), neverFlown: build.neverFlown.filter(n => n.packLineId === choice.packLineId).map(n => ({ ...n, packLineId: line.id })) }
     return loadoutVerdicts(alone, [{ setupId: choice.setupId, packLineId: line.id }], cards, estimates)[0]!.intoReserveG === 0
   }
-  const clear = cells.filter(cell => cell.choice.setupId === choice.setupId && cell.source !== 'typical' && cell.intoReserveG === 0 && cell.pack.pack!.cells === like.cells)
+  const clear = cells.filter(cell => cell.choice.setupId === choice.setupId && cell.source !== 'typical' && cell.intoReserveG === 0 && cell.pack.pack?.cells === like.cells)
   const best = clear.reduce<SheetCell | null>((most, cell) => most && most.pack.pack!.capacityMah >= cell.pack.pack!.capacityMah ? most : cell, null)
   const mahPerG = typicalMahPerG(like)
   let [low, high] = [0, 2000]

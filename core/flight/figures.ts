@@ -24,7 +24,7 @@ export const loadoutFigures: readonly LoadoutFigure[] = [
   { key: 'hover', label: 'Hover draw', unit: 'A', digits: 1, moreIsBetter: false, of: (_, flight) => told(flight)?.hoverA ?? null },
   { key: 'weakest', label: 'Weakest link', unit: '%', digits: 0, moreIsBetter: false, of: (_, flight) => { const share = told(flight)?.weakest?.share; return share === undefined ? null : share * 100 } },
   { key: 'grams-a-minute', label: 'Pack grams a minute', unit: 'g/min', digits: 1, moreIsBetter: false, of: (_, flight, packG) => { const minutes = told(flight)?.minutes; return minutes && packG > 0 ? packG / minutes : null } },
-  { key: 'mah-a-gram', label: 'mAh a gram', unit: 'mAh/g', digits: 1, moreIsBetter: true, of: (cell, _, packG) => packG > 0 ? cell.pack.pack!.capacityMah / packG : null },
+  { key: 'mah-a-gram', label: 'mAh a gram', unit: 'mAh/g', digits: 1, moreIsBetter: true, of: (cell, _, packG) => packG > 0 && cell.pack.pack ? cell.pack.pack.capacityMah / packG : null },
   { key: 'wh-a-kilo', label: 'Wh a kilogram', unit: 'Wh/kg', digits: 0, moreIsBetter: true, of: ({ pack: { pack } }, _, packG) => packG > 0 ? packWh(pack!) / packG * 1000 : null },
 ]
 

@@ -9,7 +9,7 @@ import treacleFile from '../../demo/builds/treacle.build.json'
 import { applyCommand } from '../commands'
 import type { Part } from '../drawer'
 import { noGear } from '../fit'
-import { blankAim, makeLine, makeMass, type Build, type Line, type PackFacts } from '../ledger'
+import { blankAim, makeLine, makeMass, packLabel, type Build, type Line, type PackFacts } from '../ledger'
 import { HonestyTable } from '../listings'
 import { allLoadouts, countedLines, estimatesOf } from '../loadout'
 import { blankFlightPlan, fullCellV, styles, type FlightPlan } from '../power'
@@ -57,7 +57,7 @@ describe('the loadout sheet', () => {
     expect(tried.map(t => t.source)).toContain('typical')
     const [bare, more] = [sheetCells(build, [], startingCards, estimates), sheetCells(build, tried, startingCards, estimates)]
     expect(more.slice(0, bare.length).map(cell => cell.massG)).toEqual(bare.map(cell => cell.massG))
-    const d1 = tried.find(t => t.line.pack!.label === 'D1')!
+    const d1 = tried.find(t => packLabel(t.line) === 'D1')!
     const added = applyCommand(build, { type: 'lines.add', lines: [d1.line], beforeId: null })
     for (const cell of more.filter(c => c.pack.id === d1.line.id)) expect(cell.massG).toBeCloseTo(overviewOf(added, cell.choice, [], estimates).massG, 9)
   })
@@ -175,6 +175,19 @@ describe('a forecast', () => {
   })
 })
 
+describe('a pack nobody has said', () => {
+  it('weighs in and is judged; it has no minutes, no amps and no place in what could be carried', () => {
+    const build = demo.nougat!
+    const more = applyCommand(build, { type: 'lines.add', lines: [makeLine({ id: 'new', slot: 'pack', name: 'New pack', mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 70 }) })], beforeId: null })
+    const estimates = estimatesOf(more, new HonestyTable())
+    const cell = sheetCells(more, [], startingCards, estimates).find(c => c.pack.id === 'new')!
+    expect(cell.massG).toBeCloseTo(overviewOf(more, cell.choice, [], estimates).massG, 9)
+    expect(cell.binding?.verdict?.word).toBeDefined()
+    const [flight] = sheetFlights(more, [cell], blankFlightPlan, noGear)
+    expect(flight).toMatchObject({ forecast: null, missing: { missing: 'Say what the pack is: cells, chemistry and mAh.', lineId: 'new' }, misfits: [] })
+  })
+})
+
 describe('what could be carried', () => {
   const build = demo.marzipan!
   const cards = startingCards.filter(card => card.id === 'us-recreation')
@@ -190,7 +203,7 @@ describe('what could be carried', () => {
     expect(build.aim.reserveG).toBe(0.5)
     expect(isClear(carry.roomG! - 0.01)).toBe(true)
     expect(isClear(carry.roomG! + 0.01)).toBe(false)
-    expect(carry.best!.pack.pack!.label).toBe('D2')
+    expect(packLabel(carry.best!.pack)).toBe('D2')
     expect(carry.typicalMah![0]).toBeCloseTo(carry.roomG! * 850 / 112, 6)
   })
   it('is nothing when even without a pack it is over', () => {

@@ -1,4 +1,4 @@
-import type { Line } from '../ledger'
+import { packLabel, type Line } from '../ledger'
 import { bearingsOf, cellResistanceOf, fullThrottle, packModelOf, startChargeOf, type Craft, type FullThrottle } from '../currents'
 import { assumedResistanceSpread, discharge, dischargePoints, efficiencySpread, idealHoverW, meanFlightW, styleFactors, usualCutOffV, type DischargeOf, type DischargePoint, type Ending, type FlightPlan } from '../power'
 
@@ -97,7 +97,7 @@ export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG
 }
 
 function whyNot(ending: Ending, { powerW, cutOffCellV, reserve }: DischargeOf, pack: Line): string {
-  const name = pack.pack!.label
+  const name = packLabel(pack)
   if (ending === 'collapse') return `${name} cannot give ${powerW.toFixed(0)} W: its volts collapse.`
   if (ending === 'cut-off') return `${name} falls below ${cutOffCellV.toFixed(2)} V a cell at once when asked for ${powerW.toFixed(0)} W.`
   return ending === 'reserve' ? `${name} starts with no more charge than the reserve of ${(reserve * 100).toFixed(0)} %.` : `${name} starts empty.`

@@ -22,12 +22,12 @@ export const flightPlanOf = (build: Build): FlightPlan => build.flying ?? blankF
 
 /** Packs of the sheet: those on the build, then those tried. */
 export function sheetPacks(build: Build, tried: readonly TriedPack[]): SheetPack[] {
-  return [...packLines(build).filter(line => line.pack).map((line): SheetPack => ({ source: 'on the build', line })), ...tried]
+  return [...packLines(build).map((line): SheetPack => ({ source: 'on the build', line })), ...tried]
 }
 
 /** Weight and verdict of every pack with every set-up. A tried pack is judged as if it alone were added. */
 export function sheetCells(build: Build, tried: readonly TriedPack[], cards: readonly RuleCard[], estimates: LineEstimates): SheetCell[] {
-  const own = packLines(build).filter(line => line.pack)
+  const own = packLines(build)
   const byId = new Map([...own, ...tried.map(t => t.line)].map(line => [line.id, line]))
   const choicesWith = (line: Line) => build.setups.map((setup): LoadoutChoice => ({ setupId: setup.id, packLineId: line.id }))
   const never = new Set(build.neverFlown.map(loadoutKey))

@@ -1,6 +1,6 @@
-import { typicalClasses } from '../catalogue'
+import { typicalClasses, typicalPackFacts } from '../catalogue'
 import { lineOfPart, type Part } from '../drawer'
-import { makeLine, makeMass, type Build, type Chemistry, type Line } from '../ledger'
+import { makeLine, makeMass, type Build, type Line } from '../ledger'
 import { packLines } from '../loadout'
 import { textOf } from '../properties'
 
@@ -12,12 +12,6 @@ export interface TriedPack { readonly source: Exclude<PackSource, 'on the build'
 
 const asFitted = (line: Line): Line => ({ ...line, state: 'fitted', insteadOf: null, role: 'airframe' })
 
-/** Cells, chemistry and capacity of a typical class, from its name (`4S 650 mAh`, `2S 3000 mAh lithium-ion`). */
-export function typicalPackFacts(className: string): { readonly cells: number, readonly chemistry: Chemistry, readonly capacityMah: number } | null {
-  const match = /^(\d+)S (\d+) mAh(.*)$/.exec(className)
-  return match && { cells: Number(match[1]), capacityMah: Number(match[2]), chemistry: match[3]!.includes('lithium-ion') ? 'Li-ion' : 'LiPo' }
-}
-
 /** The plug a pack would need: that of the lead, or of the packs there are. */
 function plugWanted(build: Build): string {
   const lead = build.lines.find(line => line.slot === 'power lead' && line.state === 'fitted')
@@ -28,7 +22,7 @@ function plugWanted(build: Build): string {
 export function triedPacks(build: Build, parts: readonly Part[]): TriedPack[] {
   const own = build.lines.filter(line => line.slot === 'pack' && line.state === 'candidate').map((line): TriedPack => ({ source: 'on the list', line: asFitted(line) }))
   const here = new Set(build.lines.map(line => line.partId))
-  const drawer = parts.filter(part => part.slot === 'pack' && part.pack && !here.has(part.id)).map((part): TriedPack => ({ source: 'drawer', line: lineOfPart(part, `part-${part.id}`, 1) }))
+  const drawer = parts.filter(part => part.slot === 'pack' && !here.has(part.id)).map((part): TriedPack => ({ source: 'drawer', line: lineOfPart(part, `part-${part.id}`, 1) }))
   const cells = new Set(packLines(build).map(line => line.pack?.cells))
   const plug = plugWanted(build)
   const typical = typicalClasses('pack').flatMap((c): TriedPack[] => {

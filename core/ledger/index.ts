@@ -1,5 +1,6 @@
 export * from './slots'
 export * from './types'
 export * from './make'
+export * from './pack'
 export * from './twins'
 export * from './pieces'

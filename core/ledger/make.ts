@@ -10,7 +10,7 @@ export function blankAim(confidence = 0.95): Aim {
 export function makeLine(given: { id: string, slot: Slot, name: string } & Partial<Line>): Line {
   return {
     quantity: 1, mass: null, edition: 0, further: [], listing: null, state: 'fitted', role: given.slot === 'payload' ? 'payload' : 'airframe',
-    removable: false, priceEachCents: null, note: '', tie: null, insteadOf: null, pack: null, properties: null, partId: null, feed: null, ...given,
+    removable: false, priceEachCents: null, note: '', tie: null, insteadOf: null, pack: null, packSoFar: null, properties: null, partId: null, feed: null, ...given,
   }
 }
 

@@ -84,6 +84,9 @@ export interface PackFacts {
   readonly plug: string
 }
 
+/** Some of what a pack is. */
+export type PackSoFar = Partial<PackFacts>
+
 /** Where a device's power comes from: the pack, its balance lead, or a line; with the name of that line's regulated output, empty for the pack's own volts handed on. */
 export interface Feed { readonly from: string, readonly output: string }
 
@@ -116,7 +119,10 @@ export interface Line {
   readonly tie: string | null
   /** For a candidate: the id of the line it could replace. */
   readonly insteadOf: string | null
+  /** What pack it is; null while nobody has said all of it: then neither minutes nor amps are told of it. */
   readonly pack: PackFacts | null
+  /** What is written of a pack that nobody has said whole; offered when it is asked about, and nothing rests on it. */
+  readonly packSoFar: PackSoFar | null
   /** What the part really is, by the property keys of its slot; null while nobody has said. */
   readonly properties: Properties | null
   /** The part of the drawer this line is; its grams are kept the same while neither is changed for itself. */

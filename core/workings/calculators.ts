@@ -1,10 +1,19 @@
+import type { Line, Slot } from '../ledger'
+import { propertiesOfLine } from '../properties'
 import { materialNamed, materialsFor, screwForms, wireGauges } from './facts'
 import { quarterWaveMm, wiresG } from './wire'
 import { safeLengths, screwForm, screwG, screwVerdict } from './screw'
 import { countedG, filmG, holeG, plateG, printedG, tubeG } from './solids'
 
 /** A thing to be asked for: a measure with its unit, or a choice. */
-export interface Asked { readonly key: string, readonly label: string, readonly unit: string, readonly usual: string, readonly choices: readonly string[] | null }
+export interface Asked {
+  readonly key: string
+  readonly label: string
+  readonly unit: string
+  /** What it could be, to show what is meant; never taken unless it is typed. */
+  readonly example: string
+  readonly choices: readonly string[] | null
+}
 /** What a calculator gives: grams, or a sentence where grams are not the question. */
 export interface Worked { readonly grams: number | null, readonly words: string, readonly caution: string }
 
@@ -17,11 +26,13 @@ export interface Calculator {
   /** Whether the grams are of one piece of the line, of the whole line, or only said (a saving, a length). */
   readonly gives: 'each' | 'line' | 'advice'
   readonly asks: readonly Asked[]
+  /** What can go wrong with it, said before anything is typed. */
+  readonly caution?: string
   readonly work: (values: Values) => Worked
 }
 
-const measure = (key: string, label: string, unit: string, usual: string): Asked => ({ key, label, unit, usual, choices: null })
-const choice = (key: string, label: string, choices: readonly string[], usual = choices[0]!): Asked => ({ key, label, unit: '', usual, choices })
+const measure = (key: string, label: string, unit: string, example: string): Asked => ({ key, label, unit, example, choices: null })
+const choice = (key: string, label: string, choices: readonly string[], example = choices[0]!): Asked => ({ key, label, unit: '', example, choices })
 const n = (values: Values, key: string) => Number(values[key])
 const density = (values: Values) => materialNamed(String(values.material))!.densityGPerCm3
 const noteOf = (values: Values) => materialNamed(String(values.material))?.note ?? ''
@@ -67,9 +78,9 @@ export const calculators: readonly Calculator[] = [
     work: v => grams(plateG(n(v, 'areaMm2'), n(v, 'thicknessMm'), density(v), [{ diameterMm: n(v, 'diameterMm'), count: n(v, 'count') }]), `${v.areaMm2} mm² of ${v.thicknessMm} mm ${v.material}`, noteOf(v)),
   },
   {
-    key: 'hole', title: 'Drilling holes', gives: 'advice',
+    key: 'hole', title: 'Drilling holes', gives: 'advice', caution: drilling,
     asks: [measure('diameterMm', 'Diameter', 'mm', '6'), measure('thicknessMm', 'Thickness', 'mm', '3'), choice('material', 'Material', names('plate')), measure('count', 'How many', '', '8')],
-    work: v => grams(holeG(n(v, 'diameterMm'), n(v, 'thicknessMm'), density(v), n(v, 'count')), `taken off by ${v.count} holes of ${v.diameterMm} mm`, drilling),
+    work: v => grams(holeG(n(v, 'diameterMm'), n(v, 'thicknessMm'), density(v), n(v, 'count')), `taken off by ${v.count} holes of ${v.diameterMm} mm`),
   },
   {
     key: 'printed', title: 'Printed part', gives: 'each',
@@ -92,8 +103,30 @@ export const calculators: readonly Calculator[] = [
     work: v => grams(countedG(n(v, 'count'), n(v, 'eachG')), `${v.count} of ${v.eachG} g`),
   },
   {
-    key: 'aerial', title: 'Quarter-wave aerial', gives: 'advice',
+    key: 'aerial', title: 'Quarter-wave aerial', gives: 'advice', caution: 'Aerial on before a transmitter is powered.',
     asks: [measure('frequencyMhz', 'Frequency', 'MHz', '2440'), measure('velocityFactor', 'Velocity factor', '', '0.95')],
-    work: v => ({ grams: null, words: `Leave ${quarterWaveMm(n(v, 'frequencyMhz'), n(v, 'velocityFactor')).toFixed(1)} mm exposed.`, caution: 'Aerial on before a transmitter is powered.' }),
+    work: v => ({ grams: null, words: `Leave ${quarterWaveMm(n(v, 'frequencyMhz'), n(v, 'velocityFactor')).toFixed(1)} mm exposed.`, caution: '' }),
   },
 ]
+
+const shapes = ['plate', 'printed', 'hole'] as const
+const forSlot: Partial<Record<Slot, readonly string[]>> = {
+  'wire': ['wire'], 'power lead': ['wire'], 'screw': ['screw', 'joint'], 'standoff': ['tube'], 'printed part': ['printed'], 'frame': shapes, 'canopy': ['printed'],
+  'guard': ['printed'], 'pad': ['film', 'plate'], 'strap': ['plate'], 'coating': ['film'], 'aerial': ['wire', 'aerial'], 'motor': ['trim'], 'payload': ['printed', 'plate'],
+  'other': ['counted', 'wire', 'film', 'plate', 'tube', 'printed'],
+}
+
+/** What can be worked out of a part of this kind from its dimensions, the most usual first; none where only a scale can tell. */
+export function calculatorsFor(slot: Slot): readonly Calculator[] {
+  return (forSlot[slot] ?? []).map(key => calculators.find(calculator => calculator.key === key)!)
+}
+
+/** What a line's properties already say of what a calculator asks; the rest has to be typed. */
+export function answersOf(calculator: Calculator, line: Pick<Line, 'properties' | 'pack'>): Readonly<Record<string, string>> {
+  const properties = propertiesOfLine(line)
+  return Object.fromEntries(calculator.asks.flatMap(({ key, choices }) => {
+    const value = properties[key]
+    if (typeof value !== 'number' && typeof value !== 'string') return []
+    return choices && !choices.includes(String(value)) ? [] : [[key, String(value)]]
+  }))
+}

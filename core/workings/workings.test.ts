@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CoreInputError } from '../errors'
-import { calculators, countedG, filmG, holeG, materialNamed, plateG, printedG, quarterWaveMm, safeLengths, screwForm, screwForms, screwG, screwVerdict, tubeG, wireG, wireGauges } from './index'
+import { slots } from '../ledger'
+import { answersOf, calculators, calculatorsFor, countedG, filmG, holeG, materialNamed, plateG, printedG, quarterWaveMm, safeLengths, screwForm, screwForms, screwG, screwVerdict, tubeG, wireG, wireGauges } from './index'
 
 const steel = 7.85
 const screw = (thread: string, head: string, lengthMm: number, density = steel) => screwG(screwForm(thread, head), lengthMm, density)
@@ -77,25 +78,38 @@ describe('plates, prints, tubes, films', () => {
 })
 
 describe('the calculators', () => {
-  const usual = (calculator: typeof calculators[number]) => Object.fromEntries(calculator.asks.map(asked => [asked.key, asked.usual]))
+  const examples = (calculator: typeof calculators[number]) => Object.fromEntries(calculator.asks.map(asked => [asked.key, asked.example]))
   it.each(calculators.map(c => [c.title, c] as const))('%s works with what is usual, in grams or in words', (_title, calculator) => {
-    const worked = calculator.work(usual(calculator))
+    const worked = calculator.work(examples(calculator))
     expect(worked.words).not.toMatch(/undefined|NaN/)
     if (calculator.gives !== 'advice') expect(worked.grams).toBeGreaterThan(0)
   })
   it.each(calculators.flatMap(c => c.asks.filter(a => a.choices === null).map(a => [c.title, a.label, c, a.key] as const)))('%s refuses %s that is nothing or negative', (_title, _label, calculator, key) => {
-    for (const wrong of ['-1', 'x']) expect(() => calculator.work({ ...usual(calculator), [key]: wrong })).toThrow(CoreInputError)
+    for (const wrong of ['-1', 'x']) expect(() => calculator.work({ ...examples(calculator), [key]: wrong })).toThrow(CoreInputError)
   })
   it('every choice offered can be worked with; heads a thread is not made with are said', () => {
     for (const calculator of calculators) {
       for (const asked of calculator.asks) {
         for (const chosen of asked.choices ?? []) {
-          const run = () => calculator.work({ ...usual(calculator), [asked.key]: chosen })
+          const run = () => calculator.work({ ...examples(calculator), [asked.key]: chosen })
           const made = asked.key === 'thread' ? screwForms.some(f => f.thread === chosen && f.head === 'button') : asked.key === 'head' ? screwForms.some(f => f.thread === 'M2' && f.head === chosen) : true
           if (made) expect(run, `${calculator.title} ${chosen}`).not.toThrow()
           else expect(run, `${calculator.title} ${chosen}`).toThrow('thread and head of the list')
         }
       }
     }
+  })
+  it('only what suits the kind is offered: nothing takes the grams of a motor from a sum of solder joints', () => {
+    expect(calculatorsFor('motor').map(c => c.key)).toEqual(['trim'])
+    expect(calculatorsFor('motor').every(c => c.gives === 'advice')).toBe(true)
+    expect(calculatorsFor('board')).toEqual([])
+    expect(calculatorsFor('screw')[0]!.key).toBe('screw')
+    for (const slot of slots) expect(calculatorsFor(slot).every(c => c !== undefined), slot).toBe(true)
+  })
+  it('nothing is filled in but what the part itself says', () => {
+    const screw = calculators.find(c => c.key === 'screw')!
+    expect(answersOf(screw, { pack: null, properties: null })).toEqual({})
+    expect(answersOf(screw, { pack: null, properties: { thread: 'M2', lengthMm: 6, material: 'unobtainium' } })).toEqual({ thread: 'M2', lengthMm: '6' })
+    expect(answersOf(calculators.find(c => c.key === 'hole')!, { pack: null, properties: null })).toEqual({})
   })
 })

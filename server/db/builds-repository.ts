@@ -21,7 +21,7 @@ const selectHead = `
 const selectLines = `
   SELECT l.build_id AS buildId, l.id, l.slot, l.name, l.quantity, l.mass_version_id AS massVersionId, l.listing_g AS listingG,
          l.listing_resolution_g AS listingResolutionG, l.state, l.role, l.removable, l.price_each_cents AS priceEachCents,
-         l.note, l.tie, l.instead_of AS insteadOf, l.properties, l.part_id AS partId, l.feed, l.edition, l.further,
+         l.note, l.tie, l.instead_of AS insteadOf, l.properties, l.part_id AS partId, l.feed, l.edition, l.further, l.pack_so_far AS packSoFar,
          m.evidence, m.value_g AS valueG, m.value_count AS valueCount, m.resolution_g AS resolutionG, m.piece_readings AS pieceReadings,
          m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis, m.origin, m.weighing,
          p.label, p.cells, p.chemistry, p.capacity_mah AS capacityMah, p.c_rating AS cRating, p.plug
@@ -83,15 +83,15 @@ export function buildsRepository(db: Db) {
       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     putLine: db.prepare(`
       INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g, state, role,
-                         removable, price_each_cents, note, tie, instead_of, properties, part_id, feed, edition, further)
+                         removable, price_each_cents, note, tie, instead_of, properties, part_id, feed, edition, further, pack_so_far)
       VALUES (:buildId, :id, :position, :slot, :name, :quantity, :massVersionId, :listingG, :listingResolutionG, :state, :role,
-              :removable, :priceEachCents, :note, :tie, :insteadOf, :properties, :partId, :feed, :edition, :further)
+              :removable, :priceEachCents, :note, :tie, :insteadOf, :properties, :partId, :feed, :edition, :further, :packSoFar)
       ON CONFLICT (build_id, id) DO UPDATE
       SET slot = excluded.slot, name = excluded.name, quantity = excluded.quantity, mass_version_id = excluded.mass_version_id,
           listing_g = excluded.listing_g, listing_resolution_g = excluded.listing_resolution_g, state = excluded.state, role = excluded.role,
           removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note, tie = excluded.tie,
           instead_of = excluded.instead_of, properties = excluded.properties, part_id = excluded.part_id, feed = excluded.feed,
-          edition = excluded.edition, further = excluded.further`),
+          edition = excluded.edition, further = excluded.further, pack_so_far = excluded.pack_so_far`),
     pointToVersion: db.prepare('UPDATE lines SET mass_version_id = ? WHERE build_id = ? AND id = ?'),
     deleteLine: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
     position: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),

@@ -1,5 +1,5 @@
 import type { Patch } from '../../core/commands'
-import type { Line } from '../../core/ledger'
+import { withPackAsked, type Line } from '../../core/ledger'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
@@ -7,9 +7,10 @@ const columns = `
   seq, at, kind, target, title, grams_before_g AS gramsBeforeG, grams_after_g AS gramsAfterG, auw_before_g AS auwBeforeG,
   auw_after_g AS auwAfterG, note, undone`
 
-/** Lines written before there were editions are the first of their kind. */
+/** Lines written before there were editions are the first of their kind; packs that were made up then are asked about. */
 function lineFromPatch(line: Line | null): Line | null {
-  return line === null || Object.hasOwn(line, 'edition') ? line : { ...line, edition: 0, further: [] }
+  if (line === null || Object.hasOwn(line, 'packSoFar')) return line
+  return withPackAsked(Object.hasOwn(line, 'edition') ? line : { ...line, edition: 0, further: [] })
 }
 
 function patchFromText(text: string): Patch {

@@ -1,4 +1,4 @@
-import type { Basis, Chemistry, Evidence, Feed, Line, LineState, Mass, PackFacts, Role, Slot } from '../../core/ledger'
+import type { Basis, Chemistry, Evidence, Feed, Line, LineState, Mass, PackFacts, PackSoFar, Role, Slot } from '../../core/ledger'
 import type { Properties } from '../../core/properties'
 
 /** A mass version as a row; the fields are null where a line has no grams. */
@@ -12,7 +12,7 @@ export interface LineRow extends Omit<MassRow, 'versionId'> {
   id: string, slot: Slot, name: string, quantity: number, massVersionId: string | null, listingG: number | null, listingResolutionG: number | null
   state: LineState, role: Role, removable: number, priceEachCents: number | null, note: string, tie: string | null, insteadOf: string | null
   label: string | null, cells: number, chemistry: Chemistry, capacityMah: number, cRating: number | null, plug: string
-  properties: string | null, partId: string | null, feed: string | null, edition: number, further: string
+  properties: string | null, partId: string | null, feed: string | null, edition: number, further: string, packSoFar: string | null
 }
 
 export function massFromRow(row: MassRow): Mass | null {
@@ -41,7 +41,7 @@ export function lineFromRow(row: LineRow): Line {
     edition: row.edition, further: row.further === '[]' ? nothingFurther : JSON.parse(row.further) as Line['further'],
     listing: row.listingG === null ? null : { valueG: row.listingG, resolutionG: row.listingResolutionG ?? 0 },
     state: row.state, role: row.role, removable: row.removable === 1, priceEachCents: row.priceEachCents, note: row.note,
-    tie: row.tie, insteadOf: row.insteadOf, pack, partId: row.partId,
+    tie: row.tie, insteadOf: row.insteadOf, pack, packSoFar: row.packSoFar === null ? null : JSON.parse(row.packSoFar) as PackSoFar, partId: row.partId,
     properties: row.properties === null ? null : JSON.parse(row.properties) as Properties, feed: row.feed === null ? null : JSON.parse(row.feed) as Feed,
   }
 }
@@ -53,5 +53,6 @@ export function lineToRow(buildId: string, line: Line, position: number) {
     removable: Number(line.removable), priceEachCents: line.priceEachCents, note: line.note, tie: line.tie, insteadOf: line.insteadOf,
     properties: line.properties === null ? null : JSON.stringify(line.properties), partId: line.partId, feed: line.feed === null ? null : JSON.stringify(line.feed),
     edition: line.edition, further: line.further.length === 0 ? '[]' : JSON.stringify(line.further),
+    packSoFar: line.packSoFar === null ? null : JSON.stringify(line.packSoFar),
   }
 }

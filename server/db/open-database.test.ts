@@ -31,9 +31,9 @@ describe('the database', () => {
   })
   it.each([
     ['a negative mass', `INSERT INTO mass_versions VALUES ('b', 'v', 'l', 't', 'guess', -1, 1, 0.1, NULL, NULL, NULL, 'as fitted', '', NULL, 1)`],
-    ['a quantity of 0', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 0, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]')`],
-    ['a mass version that is not there', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 1, 'zz', NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]')`],
-    ['a nameless line', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]')`],
+    ['a quantity of 0', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 0, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`],
+    ['a mass version that is not there', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 1, 'zz', NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`],
+    ['a nameless line', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`],
   ])('refuses %s by its own constraints', (_what, sql) => {
     const db = openDatabase(':memory:', migrationsOnDisk())
     db.exec(`INSERT INTO builds VALUES ('b', 'B', '', 0, 1, 't', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL, NULL, NULL, NULL, NULL)`)

@@ -2,12 +2,12 @@ import type { Kit, Part } from '../../core/drawer'
 import { makeMass, type Mass } from '../../core/ledger'
 import type { Db } from './open-database'
 
-interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' | 'tags'> {
-  properties: string | null, listingG: number | null, listingResolutionG: number | null, mass: string | null, pack: string | null, tags: string
+interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' | 'packSoFar' | 'tags'> {
+  properties: string | null, listingG: number | null, listingResolutionG: number | null, mass: string | null, pack: string | null, packSoFar: string | null, tags: string
 }
 
 const columns = `
-  id, slot, name, properties, listing_g AS listingG, listing_resolution_g AS listingResolutionG, mass, pack, price_cents AS priceCents, sold_in AS soldIn,
+  id, slot, name, properties, listing_g AS listingG, listing_resolution_g AS listingResolutionG, mass, pack, pack_so_far AS packSoFar, price_cents AS priceCents, sold_in AS soldIn,
   owned, lost, scrapped, missing, kit_id AS kitId, bag, link, note, tags`
 
 /** Mass fields that are at their default are not written. */
@@ -25,7 +25,7 @@ const massOf = (text: string): Mass => ({ ...usualMass, ...JSON.parse(text) as P
 
 function fromRow({ listingG, listingResolutionG, ...row }: PartRow): Part {
   const read = (text: string | null) => text === null ? null : JSON.parse(text)
-  return { ...row, properties: read(row.properties), mass: row.mass === null ? null : massOf(row.mass), pack: read(row.pack), tags: JSON.parse(row.tags), listing: listingG === null ? null : { valueG: listingG, resolutionG: listingResolutionG ?? 0 } }
+  return { ...row, properties: read(row.properties), mass: row.mass === null ? null : massOf(row.mass), pack: read(row.pack), packSoFar: read(row.packSoFar), tags: JSON.parse(row.tags), listing: listingG === null ? null : { valueG: listingG, resolutionG: listingResolutionG ?? 0 } }
 }
 
 /** A part's values in the order of the insert. */
@@ -33,7 +33,7 @@ function values(part: Part, madeAt: string, came: string): unknown[] {
   const written = (value: object | null) => value === null ? null : JSON.stringify(value)
   return [
     part.id, part.slot, part.name, written(part.properties), part.listing?.valueG ?? null, part.listing?.resolutionG ?? null, part.mass === null ? null : lean(part.mass), part.mass === null ? null : madeAt, part.mass === null ? null : came,
-    written(part.pack), part.priceCents, part.soldIn, part.owned, part.lost, part.scrapped, part.missing, part.kitId, part.bag, part.link, part.note, part.tags.length === 0 ? '[]' : JSON.stringify(part.tags),
+    written(part.pack), written(part.packSoFar), part.priceCents, part.soldIn, part.owned, part.lost, part.scrapped, part.missing, part.kitId, part.bag, part.link, part.note, part.tags.length === 0 ? '[]' : JSON.stringify(part.tags),
   ]
 }
 
@@ -44,11 +44,11 @@ export function partsRepository(db: Db) {
     one: db.prepare(`SELECT ${columns} FROM parts WHERE id = :id`),
     count: db.prepare('SELECT count(*) FROM parts').pluck(),
     insert: db.prepare(`
-      INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, mass_made_at, mass_came, pack, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
-      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+      INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, mass_made_at, mass_came, pack, pack_so_far, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     change: db.prepare(`
       UPDATE parts
-      SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?, mass_made_at = ?, mass_came = ?, pack = ?, price_cents = ?, sold_in = ?,
+      SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?, mass_made_at = ?, mass_came = ?, pack = ?, pack_so_far = ?, price_cents = ?, sold_in = ?,
           owned = ?, lost = ?, scrapped = ?, missing = ?, kit_id = ?, bag = ?, link = ?, note = ?, tags = ?
       WHERE id = ?`),
     dated: db.prepare('UPDATE parts SET mass_made_at = :madeAt, mass_came = :came WHERE id = :id AND mass IS NOT NULL'),

@@ -44,6 +44,23 @@ describe('what an earlier version of the application kept', () => {
     expect(JSON.parse(app.files.exportBuild('b'))).toMatchObject({ version: 2, build: { observations: [] } })
     disk.app = app
   })
+  it('packs of a database that were made up are asked about, those somebody said are kept', async () => {
+    disk.app.close()
+    rmSync(disk.path)
+    const early = openDatabase(disk.path, migrationsOnDisk().filter(m => m.name < '015'))
+    early.exec(`INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence, flies_setup_id) VALUES ('b', 'Old', '', 0, 1, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, 's');
+      INSERT INTO setups VALUES ('b', 's', 0, 'as built');
+      INSERT INTO lines (build_id, id, position, slot, name, quantity, state, role, removable, note) VALUES ('b', 'made', 0, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, ''), ('b', 'said', 1, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, '');
+      INSERT INTO packs VALUES ('b', 'made', 'P1', 1, 'LiPo', 300, NULL, ''), ('b', 'said', 'P2', 1, 'LiPo', 300, 60, '')`)
+    const parts = early.prepare(`INSERT INTO parts (id, slot, name, pack, sold_in, owned, lost, scrapped, missing, bag, link, note, tags) VALUES (?, 'pack', 'Pack', ?, 1, 1, 0, 0, 0, '', '', '', '[]')`)
+    const pack = { label: 'P3', cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' }
+    parts.run('made', JSON.stringify(pack))
+    parts.run('said', JSON.stringify({ ...pack, cells: 2 }))
+    early.close()
+    disk.app = disk.again()
+    expect(disk.app.builds.read('b').build.lines).toMatchObject([{ pack: null, packSoFar: { label: 'P1', cells: 1, chemistry: 'LiPo', capacityMah: 300 } }, { pack: { label: 'P2', cRating: 60 }, packSoFar: null }])
+    expect(disk.app.parts.all().parts).toMatchObject([{ pack: null, packSoFar: { label: 'P3', capacityMah: 300 } }, { pack: { cells: 2 }, packSoFar: null }])
+  })
 })
 
 describe('build files', () => {

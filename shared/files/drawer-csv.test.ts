@@ -43,10 +43,18 @@ describe('a drawer file', () => {
     expect(readDrawerTable('kind,name\n')).toEqual({ problem: 'The file has no rows under its heads.' })
     expect(readDrawerTable('a,a\n1,2\n')).toEqual({ problem: expect.stringContaining('same head') })
   })
+  it('a pack is what its row says: not whole, it is asked about, and nothing is added to it', () => {
+    const packs = read('kind,name,cells,mAh,chemistry\npack,A,4,650,lipo\npack,B,4,650,\npack,C,,,\npack,D,2,450,lead\n')
+    expect(packs.parts.map(({ pack, packSoFar }) => ({ pack, packSoFar }))).toEqual([
+      { pack: { label: 'A', cells: 4, chemistry: 'LiPo', capacityMah: 650, cRating: null, plug: '' }, packSoFar: null },
+      { pack: null, packSoFar: { cells: 4, capacityMah: 650 } }, { pack: null, packSoFar: null },
+    ])
+    expect(packs.bad[0]!.problems).toEqual(['“lead” is not one of LiPo, LiHV, Li-ion.'])
+  })
   it('written and read again gives the same parts', () => {
     const parts = [
       makePart({ id: 'a', slot: 'motor', name: 'Ostler “1404”; fast', properties: { kv: 3750, pattern: ['9×9 M2', '12×12'], propMount: 'two screws', statorDiameterMm: 14 }, listing: { valueG: 9.1, resolutionG: 0.1 }, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 9.31, basis: 'as supplied', origin: 'drawer list' }), priceCents: 1590, owned: 4, tags: ['fast', 'ridge'], note: '-2 g is what I hoped for' }),
-      makePart({ id: 'b', slot: 'pack', name: 'N1', pack: { label: 'N1', cells: 4, chemistry: 'LiPo', capacityMah: 650, cRating: null, plug: '' }, owned: 1 }),
+      makePart({ id: 'b', slot: 'pack', name: 'N1', pack: { label: 'N1', cells: 4, chemistry: 'Li-ion', capacityMah: 650, cRating: null, plug: '' }, owned: 1 }),
       makePart({ id: 'c', slot: 'board', name: 'board', properties: { outputs: [{ name: '5 V', volts: 5, amps: 2 }, { name: 'camera', volts: 9, amps: null }], provides: ['receiver', 'sounder'] }, owned: 0 }),
     ]
     const again = read(drawerCsv(parts))

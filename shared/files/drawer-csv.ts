@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { priceEachCents, type Part, type PartRow } from '../../core/drawer'
-import { slotFacts, slots, type Slot } from '../../core/ledger'
+import { chemistries, slotFacts, slots, type Slot } from '../../core/ledger'
 import { ownEntry } from '../../core/own'
 import { isNotRead, readCents, readGrams, readNumber, withoutUnit } from '../../core/units'
 import { propertiesOf, propertyText, readProperty, type Property, type PropertyValue } from '../../core/properties'
@@ -22,6 +22,7 @@ export const drawerColumns = {
   link: { title: 'Link', also: ['link', 'from', 'where from'] },
   note: { title: 'Note', also: ['note', 'notes', 'remark'] },
   cells: { title: 'Pack: cells', also: ['cells', 's', 'pack: cells'] },
+  chemistry: { title: 'Pack: chemistry', also: ['chemistry', 'cell chemistry', 'pack: chemistry'] },
   capacity: { title: 'Pack: mAh', also: ['mah', 'capacity', 'pack: mah'] },
 } as const
 export type DrawerColumn = keyof typeof drawerColumns
@@ -134,21 +135,21 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
       problems.push(`${drawerColumns[column].title}: ${read.problem}`)
       return null
     }
-    const whole = (column: 'owned' | 'soldIn' | 'cells', least: number, most: number, usual: number) => {
+    const whole = (column: 'owned' | 'soldIn' | 'cells', least: number, most: number) => {
       const text = cell(column)
-      if (text === '') return usual
+      if (text === '') return undefined
       const read = readWhole(text)
       if (!isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most) return read.value
       problems.push(`${drawerColumns[column].title}: a whole number from ${least} to ${most.toLocaleString('en')}.`)
-      return usual
+      return undefined
     }
     const listed = grams('listed')
     const weighed = grams('weighed')
     const price = readPrice(cell('price'))
     if (isNotRead(price)) problems.push(price.problem)
-    const owned = whole('owned', 0, 99_999, 1)
-    const soldIn = whole('soldIn', 1, 999, 1)
-    const packCells = whole('cells', 1, 14, 1)
+    const owned = whole('owned', 0, 99_999) ?? 1
+    const soldIn = whole('soldIn', 1, 999) ?? 1
+    const packCells = whole('cells', 1, 14)
     const values: Record<string, PropertyValue> = {}
     if (slot) {
       for (const { i, read, key } of readersOf(slot)) {
@@ -163,7 +164,9 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
       const wrong = problems.length === 0 ? orderProblem(values) : null
       if (wrong) problems.push(wrong.message)
     }
-    let capacityMah = 300
+    const chemistry = chemistries.find(c => plain(c) === plain(cell('chemistry')))
+    if (slot === 'pack' && cell('chemistry') !== '' && !chemistry) problems.push(`“${cell('chemistry').slice(0, 30)}” is not one of ${chemistries.join(', ')}.`)
+    let capacityMah: number | undefined
     if (slot === 'pack' && cell('capacity') !== '') {
       const read = readNumber(withoutUnit(cell('capacity'), 'mah'))
       if (isNotRead(read) || !(read.value > 0 && read.value <= 50_000)) problems.push('Pack: mAh is above 0 and at most 50,000.')
@@ -183,7 +186,11 @@ export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId
       if (note !== '') row.note = unguarded(note).slice(0, 2000)
       const tags = tagged === '' ? [] : tagged.split(/[;,|]/).map(t => t.trim().slice(0, 40)).filter(t => t !== '').slice(0, 20)
       if (tags.length > 0) row.tags = tags
-      if (slot === 'pack') { row.cells = packCells; row.capacityMah = capacityMah }
+      if (slot === 'pack') {
+        if (packCells !== undefined) row.cells = packCells
+        if (chemistry !== undefined) row.chemistry = chemistry
+        if (capacityMah !== undefined) row.capacityMah = capacityMah
+      }
       parts.push(row)
     }
     if (progress && index % 1000 === 999) progress(index + 1)
@@ -200,7 +207,7 @@ export function drawerCsv(parts: readonly Part[]): string {
     const values: Record<DrawerColumn, string> = {
       slot: slotFacts[part.slot].label, name: part.name, owned: String(part.owned), listed: part.listing ? String(part.listing.valueG) : '', weighed: part.mass?.evidence === 'weighed' ? grams(part) : '',
       price: priceEachCents(part) === null ? '' : (part.priceCents! / 100).toFixed(2), soldIn: String(part.soldIn), bag: part.bag, tags: part.tags.join('; '), link: part.link, note: part.note.replaceAll('\n', ' '),
-      cells: part.pack ? String(part.pack.cells) : '', capacity: part.pack ? String(part.pack.capacityMah) : '',
+      cells: String((part.pack ?? part.packSoFar)?.cells ?? ''), chemistry: (part.pack ?? part.packSoFar)?.chemistry ?? '', capacity: String((part.pack ?? part.packSoFar)?.capacityMah ?? ''),
     }
     return [...columnKeys.map(key => values[key]), ...keys.map(key => propertyText(part.properties?.[key]).replaceAll('\n', '; '))]
   })])

@@ -113,7 +113,6 @@ export function readRows(table: ReadTable, mapping: ColumnMapping, newId: () => 
       id: newId(), slot, name, quantity: quantity.quantity, state, role, note: unguarded(at('note')), priceEachCents: price.cents,
       listing: listed ?? (known === 'listed' && read ? { valueG: read.massG, resolutionG: read.stepG } : null),
       mass: read ? massOfRow(read, known, newId()) : null,
-      pack: slot === 'pack' ? { label: name.slice(0, 120), cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' } : null,
     }) }
   })
 }

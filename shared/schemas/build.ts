@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mostFurther } from '../../core/commands'
-import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, type Build, type Line, type Mass, type Observation, type Weighing } from '../../core/ledger'
+import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, withPackAsked, type Build, type Line, type Mass, type Observation, type PackSoFar, type Weighing } from '../../core/ledger'
 import { largestMassG } from '../../core/units'
 import { fitSchema } from './fit'
 import { flyingSchema } from './flying'
@@ -49,6 +49,9 @@ export const packFactsSchema = z.strictObject({
   plug: shortTextSchema('The plug'),
 })
 
+/** Some of what a pack is: what is not said is left out. */
+export const packSoFarSchema = packFactsSchema.partial() as unknown as z.ZodType<PackSoFar>
+
 /** Every field of a line with its schema; also used one by one when a line is changed. */
 export const lineShape = {
   id: idSchema,
@@ -68,17 +71,18 @@ export const lineShape = {
   tie: nameSchema('The tie').nullable(),
   insteadOf: idSchema.nullable(),
   pack: packFactsSchema.nullable(),
+  packSoFar: packSoFarSchema.nullable(),
   properties: anyPropertiesSchema.nullable(),
   partId: idSchema.nullable(),
   feed: z.strictObject({ from: idSchema, output: z.string().max(40) }).nullable(),
 }
-/** Files written before parts had properties, or lines editions, lack those fields. */
+/** Files written before parts had properties, or lines editions, lack those fields; a pack that was made up then is asked about. */
 export const lineSchema = z.strictObject({
-  ...lineShape, edition: lineShape.edition.default(0), further: lineShape.further.default([]), properties: lineShape.properties.default(null), partId: lineShape.partId.default(null), feed: lineShape.feed.default(null),
+  ...lineShape, edition: lineShape.edition.default(0), further: lineShape.further.default([]), properties: lineShape.properties.default(null), partId: lineShape.partId.default(null), feed: lineShape.feed.default(null), packSoFar: lineShape.packSoFar.optional(),
 }).superRefine((line, context) => {
   const problem = propertyProblem(line.slot, line.properties)
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
-}) satisfies z.ZodType<Line>
+}).transform(({ packSoFar, ...line }): Line => packSoFar === undefined ? withPackAsked(line) : { ...line, packSoFar }) satisfies z.ZodType<Line>
 
 export const setupSchema = z.strictObject({
   id: idSchema,

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import type { Kit, Part, PartRow, Placement } from '../../core/drawer'
-import { lineStates, slots } from '../../core/ledger'
+import { chemistries, lineStates, slots } from '../../core/ledger'
 import type { Properties } from '../../core/properties'
-import { massSchema, packFactsSchema } from './build'
+import { massSchema, packFactsSchema, packSoFarSchema } from './build'
 import { largestMassG } from '../../core/units'
 import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from './common'
@@ -22,6 +22,7 @@ export const partSchema = z.strictObject({
   listing: z.strictObject({ valueG: massGSchema, resolutionG: z.number().min(0).max(100) }).nullable(),
   mass: massSchema.nullable(),
   pack: packFactsSchema.nullable(),
+  packSoFar: packSoFarSchema.nullable().default(null),
   priceCents: centsSchema.nullable(),
   soldIn: z.int('“Sold in” is a whole number of pieces.').min(1, '“Sold in” is at least 1 piece.').max(999, '“Sold in” is at most 999 pieces.'),
   owned: pieces('How many you own'), lost: pieces('How many are lost'), scrapped: pieces('How many are scrapped'), missing: pieces('How many were missing'),
@@ -42,7 +43,7 @@ const weightSchema = z.strictObject({ valueG: massGSchema, resolutionG: z.number
 export const partRowSchema = z.strictObject({
   id: idSchema, slot: z.enum(slots), name: nameSchema('The name'), owned: pieces('How many you own'), listed: weightSchema.optional(), weighed: weightSchema.optional(), properties: z.custom<Properties>(value => typeof value === 'object' && value !== null && !Array.isArray(value)).optional(),
   priceCents: centsSchema.optional(), soldIn: z.int().min(1).max(999).optional(), bag: shortTextSchema('The bag').optional(), link: shortTextSchema('The link').optional(), note: noteSchema.optional(),
-  tags: z.array(z.string().min(1).max(40)).max(20).optional(), cells: z.int().min(1).max(14).optional(), capacityMah: z.number().min(1, 'Capacity is at least 1 mAh.').max(50_000).optional(),
+  tags: z.array(z.string().min(1).max(40)).max(20).optional(), cells: z.int().min(1).max(14).optional(), chemistry: z.enum(chemistries).optional(), capacityMah: z.number().min(1, 'Capacity is at least 1 mAh.').max(50_000).optional(),
 }).superRefine((row, context) => {
   const problem = row.properties ? propertyProblem(row.slot, row.properties) : null
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
@@ -70,7 +71,7 @@ export function evidentlyWell(value: unknown): boolean {
   return typeof row.id === 'string' && plainId.test(row.id) && slotNames.has(row.slot) && typeof row.name === 'string' && plainWords.test(row.name) && isCount(row.owned, 0, 99_999)
     && (row.listed === undefined || isWeight(row.listed)) && (row.weighed === undefined || isWeight(row.weighed))
     && (row.priceCents === undefined || isCount(row.priceCents, 0, 10_000_000)) && (row.soldIn === undefined || isCount(row.soldIn, 1, 999))
-    && (row.bag === undefined || isWords(row.bag)) && (row.note === undefined || isWords(row.note)) && row.link === undefined && row.tags === undefined && row.cells === undefined && row.capacityMah === undefined
+    && (row.bag === undefined || isWords(row.bag)) && (row.note === undefined || isWords(row.note)) && row.link === undefined && row.tags === undefined && row.cells === undefined && row.chemistry === undefined && row.capacityMah === undefined
     && (row.properties === undefined || (typeof row.properties === 'object' && row.properties !== null && !Array.isArray(row.properties) && propertyProblem(row.slot as PartRow['slot'], row.properties as Properties) === null))
 }
 const quickRowSchema = z.unknown().superRefine((value, context) => {

@@ -50,3 +50,7 @@ describe('typing in a cell', () => {
     for (const evidence of saidEvidences) expect(edit('known', evidence)).toMatchObject({ fields: { mass: { evidence, versionId: 'n' } } })
   })
 })
+
+it('a line that becomes a pack says nothing of cells, chemistry or capacity by itself', () => {
+  expect(editCell(makeLine({ id: 'l', slot: 'other', name: 'Long thing' }), 'slot', 'pack', 'v')).toEqual({ fields: { slot: 'pack' } })
+})

@@ -23,7 +23,7 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
       const name = nameSchema('The name').safeParse(text.trim())
       return name.success ? { fields: { name: name.data } } : { problem: name.error.issues[0]!.message }
     }
-    case 'slot': return (slots as readonly string[]).includes(text) ? { fields: slotFields(line, text as Slot) } : { problem: 'Choose one of the slots.' }
+    case 'slot': return (slots as readonly string[]).includes(text) ? { fields: { slot: text as Slot } } : { problem: 'Choose one of the slots.' }
     case 'quantity': {
       const read = readQuantity(text)
       if (isNotRead(read)) return read
@@ -44,11 +44,6 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
       return isNotRead(read) ? read : { fields: { priceEachCents: read.cents } }
     }
   }
-}
-
-function slotFields(line: Line, slot: Slot): LineFields {
-  if (slot === 'pack' && !line.pack) return { slot, pack: { label: line.name.slice(0, 40), cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' } }
-  return { slot }
 }
 
 function editGrams(line: Line, text: string, valueCount: number, versionId: string): CellEdit {

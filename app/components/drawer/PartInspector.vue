@@ -97,7 +97,7 @@ async function place() {
     <h3>How many, where from</h3>
     <div class="fields">
       <label class="field wide">Name<EditField :value="part.name" @change="change({ name: textOf($event) })" /></label>
-      <label class="field">Kind<select :value="part.slot" @change="change({ slot: textOf($event) as Slot, properties: null, pack: null })"><option v-for="slot in slots" :key="slot" :value="slot">{{ slotFacts[slot].label }}</option></select></label>
+      <label class="field">Kind<select :value="part.slot" @change="change({ slot: textOf($event) as Slot, properties: null, pack: null, packSoFar: null })"><option v-for="slot in slots" :key="slot" :value="slot">{{ slotFacts[slot].label }}</option></select></label>
       <label class="field">Owned<EditField :value="part.owned" class="figure" @change="count('owned', $event)" /></label>
       <label class="field">Lost<EditField :value="part.lost" class="figure" @change="count('lost', $event)" /></label>
       <label class="field">Scrapped<EditField :value="part.scrapped" class="figure" @change="count('scrapped', $event)" /></label>
@@ -109,7 +109,7 @@ async function place() {
     </div>
     <template v-if="part.slot === 'pack'">
       <PackFields v-if="part.pack" :pack="part.pack" @change="change({ pack: $event })" />
-      <button v-else type="button" @click="change({ pack: { label: 'P1', cells: 4, chemistry: 'LiPo', capacityMah: 650, cRating: null, plug: '' } })">Say what pack it is</button>
+      <PackQuestion v-else :key="part.id" :name="part.name" :so-far="part.packSoFar" @said="change({ pack: $event, packSoFar: null })" />
     </template>
     <div class="actions"><button type="button" @click="emit('remove', part)">Delete</button><button type="button" @click="emit('close')">Back to the drawer</button></div>
   </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { planWires, type WirePlan } from '#core/fit'
+import { askedOfWire, newWire, planWires, type AskedOfWire, type WirePlan } from '#core/fit'
 import { makeLine, makeMass } from '#core/ledger'
 import { fixed } from '#core/display'
 import { isNotRead, readNumber } from '#core/units'
@@ -20,7 +20,7 @@ function change(wire: WirePlan, fields: Partial<WirePlan>) {
 }
 function measure(wire: WirePlan, key: 'count' | 'routeMm' | 'slackMm' | 'haveMm', event: Event) {
   const text = (event.target as HTMLInputElement).value
-  if (text.trim() === '' && key === 'haveMm') { change(wire, { haveMm: null }); return }
+  if (text.trim() === '') { change(wire, { [key]: null }); return }
   const read = readNumber(text)
   if (isNotRead(read)) problem.value = read.problem
   else change(wire, { [key]: read.value })
@@ -33,27 +33,39 @@ function book() {
   if (known) store.run({ type: 'lines.change', changes: [{ id: known.id, fields: { mass } }] })
   else store.run({ type: 'lines.add', lines: [makeLine({ id: newId(), slot: 'wire', name: 'Leads of the wire plan, from the reel', mass })], beforeId: null })
 }
-function add() { save([...wires.value, { id: newId(), name: 'Motor leads', from: 'motors', to: 'board', awg: 24, count: 12, routeMm: 60, slackMm: 6, haveMm: 150 }]) }
+function add() { save([...wires.value, newWire(newId(), wires.value, store.overview?.counted ?? [])]) }
+const askedWords: Record<AskedOfWire, string> = { awg: 'the gauge', count: 'how many', routeMm: 'the way', slackMm: 'the slack' }
+/** In the order they were planned, those with something still to say among them. */
+const rows = computed(() => wires.value.map((wire) => {
+  const planned = plan.value.rows.find(row => row.wire.id === wire.id)
+  return planned ?? { wire, massG: null, shortMm: 0, words: `Say ${askedOfWire(wire).map(key => askedWords[key]).join(', ')}.` }
+}))
+const headWords = computed(() => {
+  if (wires.value.length === 0) return 'No leads planned yet: each has a way to go, some slack, and what is there already.'
+  const kinds = wires.value.length === 1 ? 'One kind of lead' : `${wires.value.length} kinds of leads`
+  const trimmed = plan.value.savedG > 0.004 ? `, ${fixed(plan.value.savedG, 2)} g saved by trimming` : ''
+  return `${kinds}, ${fixed(plan.value.massG, 2)} g in all${plan.value.open.length > 0 ? ' of those wholly said' : ''}${trimmed}`
+})
 </script>
 
 <template>
   <div class="wires">
-    <p class="head"><span>{{ plan.rows.length === 0 ? 'No leads planned yet: each has a way to go, some slack, and what is there already.' : `${plan.rows.length === 1 ? 'One kind of lead' : `${plan.rows.length} kinds of leads`}, ${fixed(plan.massG, 2)} g in all${plan.savedG > 0.004 ? `, ${fixed(plan.savedG, 2)} g saved by trimming` : ''}` }}<b v-if="plan.tooShort > 0" class="word-over"> · {{ plan.tooShort }} too short</b></span><button type="button" class="first" @click="add">New lead</button></p>
+    <p class="head"><span>{{ headWords }}<b v-if="plan.tooShort > 0" class="word-over"> · {{ plan.tooShort }} too short</b></span><button type="button" class="first" @click="add">New lead</button></p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="scroll">
-<table v-if="plan.rows.length > 0">
+<table v-if="rows.length > 0">
       <thead><tr><th>Lead</th><th>From</th><th>To</th><th>AWG</th><th class="right">Many</th><th class="right">Way, mm</th><th class="right">Slack</th><th class="right">Is there</th><th class="right">Grams</th><th>What to do</th><th /></tr></thead>
       <tbody>
-        <tr v-for="row in plan.rows" :key="row.wire.id" :class="{ bad: row.shortMm > 0 }" :data-wire="row.wire.id">
+        <tr v-for="row in rows" :key="row.wire.id" :class="{ bad: row.shortMm > 0 }" :data-wire="row.wire.id">
           <td><EditField :value="row.wire.name" :aria-label="`Name of lead ${row.wire.name}`" @change="change(row.wire, { name: ($event.target as HTMLInputElement).value })" /></td>
           <td><EditField :value="row.wire.from" class="word" :aria-label="`${row.wire.name}: from`" @change="change(row.wire, { from: ($event.target as HTMLInputElement).value })" /></td>
           <td><EditField :value="row.wire.to" class="word" :aria-label="`${row.wire.name}: to`" @change="change(row.wire, { to: ($event.target as HTMLInputElement).value })" /></td>
-          <td><select :value="row.wire.awg" :aria-label="`${row.wire.name}: gauge`" @change="change(row.wire, { awg: Number(($event.target as HTMLSelectElement).value) })"><option v-for="g in gauges" :key="g" :value="g">{{ g }}</option></select></td>
+          <td><select :value="row.wire.awg ?? ''" :aria-label="`${row.wire.name}: gauge`" @change="change(row.wire, { awg: Number(($event.target as HTMLSelectElement).value) || null })"><option value="">–</option><option v-for="g in gauges" :key="g" :value="g">{{ g }}</option></select></td>
           <td><EditField :value="row.wire.count" class="figure short" :aria-label="`${row.wire.name}: how many`" @change="measure(row.wire, 'count', $event)" /></td>
           <td><EditField :value="row.wire.routeMm" class="figure short" :aria-label="`${row.wire.name}: way`" @change="measure(row.wire, 'routeMm', $event)" /></td>
           <td><EditField :value="row.wire.slackMm" class="figure short" :aria-label="`${row.wire.name}: slack`" @change="measure(row.wire, 'slackMm', $event)" /></td>
           <td><EditField :value="row.wire.haveMm" class="figure short" placeholder="reel" :aria-label="`${row.wire.name}: is there`" @change="measure(row.wire, 'haveMm', $event)" /></td>
-          <td class="figure right">{{ fixed(row.massG, 2) }}</td>
+          <td class="figure right">{{ row.massG === null ? '' : fixed(row.massG, 2) }}</td>
           <td :class="{ 'word-over': row.shortMm > 0 }">{{ row.words }}</td>
           <td><button type="button" class="plain" :aria-label="`Take ${row.wire.name} out`" @click="save(wires.filter(w => w.id !== row.wire.id))">×</button></td>
         </tr>

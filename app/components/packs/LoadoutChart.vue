@@ -2,6 +2,7 @@
 import { extent, line as lineOf, scaleLinear, curveStepAfter } from 'd3'
 import { fixed } from '#core/display'
 import { frontierOf, loadoutFigure, loadoutFigures, type SheetCell } from '#core/flight'
+import { packLabel } from '#core/ledger'
 import { toGrams } from '#core/units'
 
 const props = defineProps<{ selectedKey: string | null, yKey: string }>()
@@ -62,7 +63,7 @@ const labels = computed(() => {
   const order = [...points.value].sort((a, b) => Number(b.cell.key === props.selectedKey) - Number(a.cell.key === props.selectedKey) || a.x - b.x)
   return order.flatMap((p) => {
     const number = setups.findIndex(s => s.id === p.cell.choice.setupId) + 1
-    const text = `${p.cell.pack.pack!.label}${many ? ` · ${number}` : ''}`
+    const text = `${packLabel(p.cell.pack)}${many ? ` · ${number}` : ''}`
     const [w, h] = [text.length * 6.4 + 2, 12]
     const [px, py] = [x.value(p.x), y.value(p.y)]
     const spots = [[px + 11, py - 6], [px - w / 2, py - 22], [px - 11 - w, py - 6], [px - w / 2, py + 8], [px + 7, py - 18], [px + 7, py + 6], [px - 7 - w, py - 18], [px - 7 - w, py + 6], [px + 14, py - 26], [px - 14 - w, py - 26]] as const
@@ -72,7 +73,7 @@ const labels = computed(() => {
     return [{ key: p.cell.key, text, x: free[0] + 1, y: free[1] + 10 }]
   })
 })
-const words = computed(() => points.value.map(p => `${p.cell.pack.pack!.label} with ${store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name}: ${fixed(p.x, xFigure.value.digits)} ${xFigure.value.unit}, ${fixed(p.y, yFigure.value.digits)} ${yFigure.value.unit}`).join('; '))
+const words = computed(() => points.value.map(p => `${packLabel(p.cell.pack)} with ${store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name}: ${fixed(p.x, xFigure.value.digits)} ${xFigure.value.unit}, ${fixed(p.y, yFigure.value.digits)} ${yFigure.value.unit}`).join('; '))
 </script>
 
 <template>
@@ -95,7 +96,7 @@ const words = computed(() => points.value.map(p => `${p.cell.pack.pack!.label} w
           <circle v-if="p.tone === 'clear' || p.tone === 'none'" :cx="x(p.x)" :cy="y(p.y)" r="5" class="mark" />
           <rect v-else-if="p.tone === 'close'" :x="x(p.x) - 4.5" :y="y(p.y) - 4.5" width="9" height="9" class="mark hollow" />
           <path v-else :d="`M${x(p.x) - 5} ${y(p.y) - 5} l10 10 m0 -10 l-10 10`" class="mark hollow" />
-          <title>{{ p.cell.pack.pack!.label }} with {{ store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name }}: {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }} {{ yFigure.unit }}</title>
+          <title>{{ packLabel(p.cell.pack) }} with {{ store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name }}: {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }} {{ yFigure.unit }}</title>
         </g>
         <text v-for="label in labels" :key="label.key" :x="label.x" :y="label.y" class="name" :class="{ selected: label.key === selectedKey }">{{ label.text }}</text>
       </svg>

@@ -2,6 +2,7 @@
 import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveWords, spreadFigure, sureWords } from '#core/display'
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
 import { frontierOf, landingThrustToWeight, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
+import { packLabel } from '#core/ledger'
 import { countedLines, isOnPurpose, sameLoadout } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
@@ -26,7 +27,7 @@ const gramsOf = (id: string) => {
   return line ? store.estimates.of(line).valueG : 0
 }
 const worth = computed(() => worthOf(build.value, props.cell.choice, props.cell.massG, plan.value, gramsOf))
-const resistance = computed(() => cellResistanceOf(props.cell.pack))
+const resistance = computed(() => props.cell.pack.pack ? cellResistanceOf(props.cell.pack) : null)
 const isFlown = computed(() => sameLoadout(props.cell.choice, store.build!.flies))
 const flownCell = computed(() => cells.value.find(cell => sameLoadout(cell.choice, store.build!.flies)))
 const longer = computed(() => {
@@ -51,7 +52,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
 </script>
 
 <template>
-  <h2>{{ cell.pack.pack!.label }} with {{ setup.name }}</h2>
+  <h2>{{ packLabel(cell.pack) }} with {{ setup.name }}</h2>
   <p class="soft">{{ cell.pack.name }}, {{ gramsFigure(gramsOf(cell.pack.id), spread) }} g, {{ cell.pack.mass?.evidence ?? 'no grams yet' }}.</p>
   <div class="big figure" data-test="loadout-auw">{{ gramsFigure(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small></div>
   <p v-if="verdict" class="verdict"><VerdictMark :word="verdict.word" filled /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</p>
@@ -64,7 +65,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     <dl class="facts">
       <dt>{{ plan.style.charAt(0).toUpperCase() + plan.style.slice(1) }}</dt><dd data-test="minutes">{{ minutesBand(told.hardMinutes, told.gentleMinutes) }}</dd>
       <dt>middle of it</dt><dd>{{ minutesFigure(told.minutes) }} min</dd>
-      <template v-if="longer"><dt>against {{ flownCell!.pack.pack!.label }}</dt><dd data-test="longer">{{ longerWords(longer) }}</dd></template>
+      <template v-if="longer"><dt>against {{ packLabel(flownCell!.pack) }}</dt><dd data-test="longer">{{ longerWords(longer) }}</dd></template>
       <dt>Hover draw</dt><dd>{{ fixed(told.hoverA, 1) }} A</dd>
       <template v-if="told.thrustToWeightStart !== null"><dt>Thrust to weight</dt><dd>{{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} : 1</dd><template v-if="told.thrustToWeightEnd !== null"><dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd></template></template>
       <template v-if="told.weakest"><dt>Weakest link</dt><dd :class="{ 'word-over': told.weakest.share > 1 }">{{ told.weakest.name }}, {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.share * 100, 0) }} %</dd></template>
@@ -72,7 +73,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     <p v-if="landing" class="note"><b>Little left for the landing.</b> At the end of the flight full throttle lifts only {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.</p>
     <p v-if="told.weakest && told.weakest.share > 1" class="note">Full throttle asks for {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.</p>
     <p v-if="told.thrustToWeightStart === null && !told.collapses" class="soft">Thrust to weight is not told: say the kV of the motors, or their bench table, in Parts.</p>
-    <p v-if="told.collapses" class="note">{{ cell.pack.pack!.label }} cannot hold full throttle {{ told.collapses }}: its volts collapse before they and the motors’ amps meet.</p>
+    <p v-if="told.collapses" class="note">{{ packLabel(cell.pack) }} cannot hold full throttle {{ told.collapses }}: its volts collapse before they and the motors’ amps meet.</p>
   </template>
 
   <template v-if="worth">
@@ -88,8 +89,8 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
   <template v-if="best">
     <h3>Best under the limit, {{ setup.name }}</h3>
     <dl class="facts">
-      <dt>Longest: <button type="button" class="plain" @click="emit('cell', best.longest)">{{ best.longest.pack.pack!.label }}</button></dt><dd>{{ minutesWords(flights.get(best.longest.key)) }}</dd>
-      <dt>Most free grams: <button type="button" class="plain" @click="emit('cell', best.lightest)">{{ best.lightest.pack.pack!.label }}</button></dt><dd>{{ fixed(best.lightest.binding!.verdict!.headroomG, 1) }} g</dd>
+      <dt>Longest: <button type="button" class="plain" @click="emit('cell', best.longest)">{{ packLabel(best.longest.pack) }}</button></dt><dd>{{ minutesWords(flights.get(best.longest.key)) }}</dd>
+      <dt>Most free grams: <button type="button" class="plain" @click="emit('cell', best.lightest)">{{ packLabel(best.lightest.pack) }}</button></dt><dd>{{ fixed(best.lightest.binding!.verdict!.headroomG, 1) }} g</dd>
     </dl>
   </template>
 
@@ -109,7 +110,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     <dl class="facts">
       <dt>Props</dt><dd>{{ craft.props }} × {{ fixed(craft.diameterMm, 1) }} mm</dd><dt>Air</dt><dd>{{ fixed(craft.densityKgM3, 3) }} kg/m³</dd>
       <template v-if="told"><dt>Hover</dt><dd>{{ fixed(told.hoverW, 1) }} W</dd><dt>Mean of the flight</dt><dd>{{ fixed(told.meanW, 1) }} W</dd></template>
-      <dt>A cell resists, {{ resistance.from }}</dt><dd>{{ fixed(resistance.mohm, 1) }} mΩ</dd>
+      <template v-if="resistance"><dt>A cell resists, {{ resistance.from }}</dt><dd>{{ fixed(resistance.mohm, 1) }} mΩ</dd></template>
       <template v-for="device in craft.devices" :key="device.lineId"><dt>{{ device.name.split(',')[0] }}<span v-if="device.from === 'typical'"> (typical)</span></dt><dd>{{ fixed(device.watts, 1) }} W</dd></template>
       <template v-for="link in told?.links ?? []" :key="link.name"><dt>{{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full throttle</dt><dd>{{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }}, {{ link.fullA === null ? '–' : `${link.atLeast ? '≥ ' : ''}${fixed(link.fullA, 1)}` }}/{{ fixed(link.burstA, 0) }} A</dd></template>
       <template v-if="told?.start"><dt>Amps of the motors</dt><dd>{{ currentFromWords[told.start.from] }}</dd></template>

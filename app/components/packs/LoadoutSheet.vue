@@ -2,6 +2,7 @@
 import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/display'
 import { spreadG } from '#core/estimate'
 import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/flight'
+import { packLabel } from '#core/ledger'
 import { loadoutName, sameLoadout } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { textOf } from '#core/properties'
@@ -41,10 +42,10 @@ function shows(cell: SheetCell): boolean {
 }
 function valueOf(row: Row): number | string | null {
   const { key } = sort.value
-  if (key === 'label') return row.pack.line.pack!.label.toLowerCase()
-  if (key === 'mah') return row.pack.line.pack!.capacityMah
+  if (key === 'label') return packLabel(row.pack.line).toLowerCase()
+  if (key === 'mah') return row.pack.line.pack?.capacityMah ?? null
   if (key === 'grams') return row.packG
-  if (key === 'ratio') return row.packG > 0 ? row.pack.line.pack!.capacityMah / row.packG : null
+  if (key === 'ratio') return row.packG > 0 && row.pack.line.pack ? row.pack.line.pack.capacityMah / row.packG : null
   const cell = row.cells[store.build!.setups.findIndex(setup => setup.id === key)]
   return cell ? figure.value.of(cell, flights.value.get(cell.key), row.packG) : null
 }
@@ -73,7 +74,7 @@ function cellTitle(cell: SheetCell, row: Row): string {
   const setup = store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
   const flight = flights.value.get(cell.key)
   const verdict = cell.binding?.verdict ? `${cell.binding.verdict.word}, ${headroomTag(cell)} g` : 'no limit'
-  return `${row.pack.line.pack!.label} with ${setup}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ${verdict}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
+  return `${packLabel(row.pack.line)} with ${setup}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
 const isFlown = (cell: SheetCell) => cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId
 
@@ -90,6 +91,7 @@ function step(event: KeyboardEvent) {
     if (next) { next.focus(); return }
   }
 }
+const openIn = (cell: SheetCell) => cell.openLines.length
 const stateOf = (row: Row) => textOf(row.pack.line, 'packState')
 const sourceWords: Record<SheetPack['source'], string> = { 'on the build': '', 'on the list': 'candidate', 'drawer': 'in the drawer', 'typical': 'typical, not owned' }
 </script>
@@ -117,22 +119,23 @@ const sourceWords: Record<SheetPack['source'], string> = { 'on the build': '', '
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(row, r) in rows" :key="row.pack.line.id" :class="{ tried: row.pack.source !== 'on the build' }" :data-pack="row.pack.line.pack!.label">
+        <tr v-for="(row, r) in rows" :key="row.pack.line.id" :class="{ tried: row.pack.source !== 'on the build' }" :data-pack="packLabel(row.pack.line)">
           <th scope="row" :class="{ selected: selectedPackId === row.pack.line.id }">
             <button type="button" class="pack" :data-at="`${r},-1`" :title="packNotes(row.pack.line, today).join(' ')" @click="emit('pack', row.pack.line.id)">
-              <b>{{ row.pack.line.pack!.label }}</b> <span>{{ row.pack.line.pack!.cells }}S {{ row.pack.line.pack!.chemistry }}</span>
+              <b>{{ packLabel(row.pack.line) }}</b> <span v-if="row.pack.line.pack">{{ row.pack.line.pack.cells }}S {{ row.pack.line.pack.chemistry }}</span><span v-else class="word-close">which pack?</span>
               <small v-if="row.pack.source !== 'on the build'">{{ sourceWords[row.pack.source] }}</small><small v-else-if="stateOf(row) && stateOf(row) !== 'fine'" class="word-close">{{ stateOf(row) }}</small>
               <small v-for="misfit in misfitsOf(row).all.slice(0, 1)" :key="misfit" class="word-over misfits">Does not fit. {{ misfit }}<template v-if="misfitsOf(row).all.length > 1">, and {{ misfitsOf(row).all.length - 1 }} more</template></small>
-              <small class="narrow">{{ row.pack.line.pack!.capacityMah }} mAh, {{ gramsFigure(row.packG, row.packSpreadG) }} g</small>
+              <small class="narrow"><template v-if="row.pack.line.pack">{{ row.pack.line.pack.capacityMah }} mAh, </template>{{ gramsFigure(row.packG, row.packSpreadG) }} g</small>
             </button>
           </th>
-          <td class="right figure side">{{ row.pack.line.pack!.capacityMah }}</td>
+          <td class="right figure side">{{ row.pack.line.pack?.capacityMah ?? '' }}</td>
           <td class="right figure side">{{ row.packG > 0 ? gramsFigure(row.packG, row.packSpreadG) : '–' }}</td>
-          <td class="right figure side soft">{{ row.packG > 0 ? fixed(row.pack.line.pack!.capacityMah / row.packG, 1) : '' }}</td>
+          <td class="right figure side soft">{{ row.packG > 0 && row.pack.line.pack ? fixed(row.pack.line.pack.capacityMah / row.packG, 1) : '' }}</td>
           <td v-for="(cell, c) in row.cells" :key="c" class="slot" :data-setup="store.build!.setups[c]!.name">
             <button v-if="cell" type="button" class="cell" :class="[toneOfCell(cell), { selected: cell.key === selectedKey, never: cell.never }]" :data-at="`${r},${c}`" :data-key="cell.key" :title="cellTitle(cell, row)" @click="emit('cell', cell)">
               <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}<small> ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
-              <span v-if="cell.binding?.verdict" class="word"><VerdictMark :word="cell.binding.verdict.word" /> <span class="figure">{{ headroomTag(cell) }}</span><small v-if="decidedBy(cell)" class="soft">{{ decidedBy(cell) }}</small></span>
+              <span v-if="cell.binding?.verdict" class="word"><VerdictMark :word="cell.binding.verdict.word" /> <span v-if="openIn(cell) === 0" class="figure">{{ headroomTag(cell) }}</span><small v-if="decidedBy(cell)" class="soft">{{ decidedBy(cell) }}</small></span>
+              <span v-if="openIn(cell) > 0" class="open">{{ openIn(cell) === 1 ? 'one line' : `${openIn(cell)} lines` }} without grams</span>
               <span class="more figure">{{ figureWords(cell, row) }}</span>
               <span v-if="misfitsOf(row).of(cell).length > 0" class="misfit">does not fit</span>
               <span v-if="isFlown(cell)" class="flown">as I fly it</span><span v-if="cell.onPurpose" class="flown">over on purpose</span><span v-if="cell.never" class="flown">never flown</span>
@@ -157,7 +160,7 @@ tbody th, tbody td { padding: 3px 0 0; font-weight: 400; text-align: left; verti
 .cell { width: 100%; min-height: 60px; display: grid; grid-template-columns: 1fr auto; gap: 0 8px; align-content: center; text-align: left; border: 0; border-radius: 5px; padding: 5px 9px; font-weight: 400; white-space: nowrap; background: var(--free); color: var(--ink); }
 .cell.clear { background: color-mix(in srgb, var(--clear) 13%, var(--card)); } .cell.close { background: color-mix(in srgb, var(--close) 16%, var(--card)); } .cell.over { background: color-mix(in srgb, var(--over) 14%, var(--card)); }
 .auw { font-size: 15px; grid-column: 1 / -1; } .auw small { font-size: 11px; color: var(--ink-soft); } .word { font-size: 11.5px; grid-column: 1 / -1; display: flex; gap: 6px; align-items: center; color: var(--ink); } .word :deep(.mark) { color: var(--ink); } .word :deep(.mark svg) { color: var(--close); } .cell.clear .word :deep(svg) { color: var(--clear); } .cell.over .word :deep(svg) { color: var(--over); }
-.more { font-size: 11.5px; } .misfit { font-size: 11px; color: var(--over); font-weight: 600; grid-column: 1; } .flown { font-size: 11px; font-weight: 600; grid-column: 1; }
+.more { font-size: 11.5px; } .open { font-size: 11px; color: var(--ink-soft); grid-column: 1; } .misfit { font-size: 11px; color: var(--over); font-weight: 600; grid-column: 1; } .flown { font-size: 11px; font-weight: 600; grid-column: 1; }
 .cell.selected { outline: 2px solid var(--plum-text); outline-offset: -2px; } .cell.never .auw { text-decoration: line-through; } .tried .cell { border: 1px dashed var(--edge); }
 @media (max-width: 760px) {
   .tools { font-size: 15px; } .pack .misfits { max-width: none; } .tools select { font-size: 16px; }

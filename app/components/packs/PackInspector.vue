@@ -3,7 +3,7 @@ import { gramsWithSpread, fixed } from '#core/display'
 import { spreadG } from '#core/estimate'
 import { cellResistanceOf } from '#core/currents'
 import { packNotes } from '#core/flight'
-import type { Line, PackFacts } from '#core/ledger'
+import { packLabel, type Line, type PackFacts } from '#core/ledger'
 import { textOf, type Properties } from '#core/properties'
 import { cellText, editCell } from '#shared/sheet/edit-cell'
 
@@ -11,7 +11,7 @@ const props = defineProps<{ pack: Line }>()
 const store = useBuildStore()
 const problem = ref('')
 const today = localDay()
-const resistance = computed(() => cellResistanceOf(props.pack))
+const resistance = computed(() => props.pack.pack ? cellResistanceOf(props.pack) : null)
 const estimate = computed(() => store.estimates.of(props.pack))
 
 function change(fields: Partial<Line>) { store.run({ type: 'lines.change', changes: [{ id: props.pack.id, fields }] }) }
@@ -24,7 +24,7 @@ function charged() { change({ properties: { ...props.pack.properties, lastCharge
 </script>
 
 <template>
-  <h2>{{ pack.pack!.label }}</h2>
+  <h2>{{ packLabel(pack) }}</h2>
   <p v-for="note in packNotes(pack, today)" :key="note" class="note">{{ note }}</p>
   <p><button v-if="textOf(pack, 'lastChargedOn') !== today" type="button" @click="charged">Charged today</button></p>
   <div class="fields">
@@ -33,9 +33,10 @@ function charged() { change({ properties: { ...props.pack.properties, lastCharge
     <p class="known soft">{{ pack.mass ? `${gramsWithSpread(estimate.valueG, spreadG(estimate))}, ${pack.mass.evidence}` : 'A letter says how they are known: w weighed, l listed.' }} <NuxtLink :to="`/builds/${store.build!.id}/weigh`">Weigh it</NuxtLink></p>
   </div>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-  <PackFields :pack="pack.pack!" @change="(facts: PackFacts) => change({ pack: facts })" />
+  <PackFields v-if="pack.pack" :pack="pack.pack" @change="(facts: PackFacts) => change({ pack: facts })" />
+  <PackQuestion v-else :key="pack.id" :name="pack.name" :so-far="pack.packSoFar" @said="(facts: PackFacts) => change({ pack: facts })" />
   <h3>How it is</h3>
-  <p class="soft">A cell resists {{ fixed(resistance.mohm, 1) }} mΩ, {{ resistance.from }}{{ resistance.from === 'assumed' ? ' from its capacity, 40 % either way' : '' }}.</p>
+  <p v-if="resistance" class="soft">A cell resists {{ fixed(resistance.mohm, 1) }} mΩ, {{ resistance.from }}{{ resistance.from === 'assumed' ? ' from its capacity, 40 % either way' : '' }}.</p>
   <PropertyFields slot-name="pack" :properties="pack.properties" @change="(properties: Properties | null) => change({ properties })" />
   <p><NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: { line: pack.id } }">Price, listing, history and note in Parts</NuxtLink></p>
 </template>

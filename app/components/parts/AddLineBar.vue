@@ -28,7 +28,6 @@ function add() {
     id, slot: slot.value, name: named.data, quantity: many.quantity,
     mass: read ? makeMass({ versionId: newId(), evidence: evidence.value, valueG: read.massG, resolutionG: read.stepG }) : null,
     listing: read && evidence.value === 'listed' ? { valueG: read.massG, resolutionG: read.stepG } : null,
-    pack: slot.value === 'pack' ? { label: named.data.slice(0, 40), cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' } : null,
   })
   if (!store.run({ type: 'lines.add', lines: [line], beforeId: null })) return
   name.value = ''

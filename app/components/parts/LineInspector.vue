@@ -7,6 +7,7 @@ import { isOptional } from '#core/loadout'
 import type { LineFields } from '#core/commands'
 import { sameAsPart } from '#core/drawer'
 import { HonestyTable, listingDoubt, listingObservations } from '#core/listings'
+import { calculatorsFor } from '#core/workings'
 import { nameSchema } from '#shared/schemas/common'
 
 const props = defineProps<{ line: Line }>()
@@ -96,10 +97,15 @@ function changeTie(event: Event) {
   tieProblem.value = text === '' || named.success ? '' : named.error.issues[0]!.message
   if (!tieProblem.value && text !== (props.line.tie ?? '')) change({ tie: text === '' ? null : text })
 }
+const workable = computed(() => {
+  const offered = calculatorsFor(props.line.slot)
+  if (offered.length === 0) return ''
+  return offered.some(one => one.gives !== 'advice') ? 'Work its grams out' : `Work out: ${offered[0]!.title.toLowerCase()}`
+})
 function addCandidate() {
   const id = newId()
   const name = `Another ${slotFacts[props.line.slot].label.toLowerCase()}`
-  if (store.run({ type: 'lines.add', lines: [{ ...props.line, id, name, mass: null, edition: 0, further: [], listing: null, state: 'candidate', insteadOf: props.line.id, priceEachCents: null, note: '', tie: null }], beforeId: null })) store.selectedId = id
+  if (store.run({ type: 'lines.add', lines: [{ ...props.line, id, name, mass: null, edition: 0, further: [], listing: null, pack: null, packSoFar: null, properties: null, partId: null, state: 'candidate', insteadOf: props.line.id, priceEachCents: null, note: '', tie: null }], beforeId: null })) store.selectedId = id
 }
 /** Tied lines go into and out of a set-up together. */
 function tick(setupId: string, on: boolean) {
@@ -136,7 +142,7 @@ function remove() {
     </details>
     <LineHistory :line="line" />
     <LazyWorkOut v-if="working" :line="line" use="Use it for this line" @worked="useWorked" @close="working = false" />
-    <button v-else type="button" class="plain work-out" @click="working = true">Work its grams out</button>
+    <button v-else-if="workable" type="button" class="plain work-out" @click="working = true">{{ workable }}</button>
 
     <template v-if="line.state === 'candidate'">
       <p v-if="fitted">Could go instead of {{ fitted.name }}.</p>
@@ -178,6 +184,7 @@ function remove() {
     </details>
     <p v-if="part" class="soft">A part of the <NuxtLink :to="{ path: '/drawer', query: { part: part.id } }">drawer</NuxtLink>{{ sameAsPart(line, part) ? ': weighed here, it is weighed there.' : '; this piece was changed for itself since.' }}</p>
     <PackFields v-if="line.pack" :pack="line.pack" @change="change({ pack: $event })" />
+    <PackQuestion v-else-if="line.slot === 'pack'" :key="line.id" :name="line.name" :so-far="line.packSoFar" @said="change({ pack: $event })" />
     <p class="soft">{{ slotFacts[line.slot].sentence }}</p>
     <div class="actions">
       <button v-if="line.state !== 'candidate'" type="button" @click="change({ state: line.state === 'off' ? 'fitted' : 'off' })">{{ line.state === 'off' ? 'Bring back' : 'Take off' }}</button>

@@ -1,5 +1,5 @@
 import { electricalTree, feedNodeOf, feedOf, packVolts, shortName, type ElectricalTree, type Volts } from '../../wiring'
-import type { FitPlan, JointPlan } from '../../fit/plan'
+import { isJointInDoubt, isSaidJoint, type FitPlan, type JointPlan } from '../../fit/plan'
 import { planWires, type PlannedWire } from '../../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../../ledger'
 import { measureOf, providersOf } from '../../properties'
@@ -66,7 +66,7 @@ export function wiresTo({ wires, lines }: Context, ...names: string[]): PlannedW
 }
 export const leadFact = ({ wire, lengthMm, words, massG }: PlannedWire) => `${wire.name}: ${wire.count} × AWG ${wire.awg}, ${lengthMm} mm each (${wire.routeMm} way, ${wire.slackMm} slack), ${massG.toFixed(2)} g. ${words}`
 
-export const jointFact = (joint: JointPlan) => `${joint.name}: ${joint.count} × ${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ${joint.material}.`
+export const jointFact = (joint: JointPlan) => !isSaidJoint(joint) ? `${joint.name}: its screws are not all said yet.` : `${joint.name}: ${joint.count} × ${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ${joint.material}.`
 
 /** Joints of a step by what their name says of them. */
 export const isMotorJoint = (joint: JointPlan) => /motor/i.test(joint.name) || joint.beyond === 'windings'
@@ -75,7 +75,7 @@ export const isBoardJoint = (joint: JointPlan) => !isMotorJoint(joint) && /board
 /** Pieces of screw lines that belong to some joints; what belongs to none goes on with the closing. */
 export function screwsOf(context: Context, wanted: (joint: JointPlan) => boolean): StepPart[] {
   return ofSlot(context, 'screw').flatMap((line) => {
-    const pieces = context.fit.joints.filter(joint => joint.lineId === line.id && wanted(joint)).reduce((sum, joint) => sum + joint.count, 0)
+    const pieces = context.fit.joints.filter(joint => joint.lineId === line.id && wanted(joint)).reduce((sum, joint) => sum + (isJointInDoubt(joint) ? 0 : joint.count ?? 0), 0)
     return pieces > 0 ? [{ lineId: line.id, pieces }] : []
   })
 }

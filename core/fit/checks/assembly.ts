@@ -1,7 +1,8 @@
 import { measureOf } from '../../properties'
 import { fullCellV, loadedSpeed } from '../../power'
 import { fixingRow } from '../fixings'
-import { discsOf, stackUp } from '../stack'
+import { isSaidJoint, isSaidWire } from '../plan'
+import { discsOf, stackOf, stackUp } from '../stack'
 import { planWire } from '../wires'
 import { way, type Check, type Outcome } from './types'
 
@@ -16,13 +17,15 @@ const stackHeight: Check = {
     const frame = lines.find(line => line.slot === 'frame')
     if (!fit.stack || fit.stack.layers.length === 0 || !frame) return []
     const free = measureOf(frame, 'freeHeightMm') ?? null
-    const up = stackUp(fit.stack, free, discsOf(lines))
+    const up = stackUp(stackOf(fit.stack, lines), free, discsOf(lines))
     const touching = up.touching.map((t): Outcome => ({ kind: 'finding', severity: 'clash', lineIds: [t.below.lineId, t.above.lineId].filter(id => id !== null), about: `${t.below.id}+${t.above.id}`, title: 'Bare metal could touch', sentence: `${figure(t.gapMm)} mm between ${t.below.name} and ${t.above.name}; at least 1 mm of air or something that insulates.`, ways: [way('A taller spacer', 0.2), way('A sheet of insulating tape', 0.1)] }))
     const crowded = up.crowded.map((c): Outcome => ({ kind: 'finding', severity: c.clearanceMm < 0 ? 'clash' : 'check', lineIds: [c.layer.lineId, frame.id].filter(id => id !== null), about: c.layer.id, title: c.clearanceMm < 0 ? 'Board reaches into the props' : 'Board close to the props', sentence: `${c.layer.name} at ${figure(c.layer.turnDeg)}° is ${figure(Math.abs(c.clearanceMm))} mm ${c.clearanceMm < 0 ? 'inside' : 'from'} the nearest ${measureOf(frame, 'ductMm') === undefined ? 'prop disc' : 'duct'}.`, ways: [way('Turn the board')] }))
     if (free === null) return [...touching, ...crowded, { kind: 'unknown', lineIds: [frame.id], asks: [{ lineId: frame.id, key: 'freeHeightMm' }], couldClash: true }]
     const height: Outcome = up.leftMm! < -1e-9
       ? { kind: 'finding', severity: 'clash', lineIds: [frame.id], title: 'The stack is too high', sentence: `It needs ${figure(up.neededMm)} mm, the frame leaves ${figure(free)} mm.`, ways: [way('Shorter spacers or grommets'), way(up.standoffMm === null ? 'Taller standoffs' : `Standoffs of ${up.standoffMm} mm`)] }
-      : { kind: 'fits', lineIds: [frame.id], words: `height ${figure(up.neededMm)} of ${figure(free)} mm` }
+      : up.unknownBetween.length > 0
+        ? { kind: 'unknown', lineIds: up.unknownBetween.map(layer => layer.lineId).filter(id => id !== null), asks: up.unknownBetween.flatMap(layer => layer.lineId === null ? [] : [{ lineId: layer.lineId, key: 'heightMm' }]), couldClash: true }
+        : { kind: 'fits', lineIds: [frame.id], words: `height ${figure(up.neededMm)} of ${figure(free)} mm` }
     return [height, ...touching, ...crowded]
   },
 }
@@ -30,8 +33,9 @@ const stackHeight: Check = {
 const screws: Check = {
   id: 'screw-length', title: 'Screws', severity: 'clash',
   examine: ({ fit }) => fit.joints.map((joint): Outcome => {
-    const row = fixingRow(joint)
     const lineIds = joint.lineId ? [joint.lineId] : []
+    if (!isSaidJoint(joint)) return { kind: 'unknown', lineIds, asks: [], couldClash: false }
+    const row = fixingRow(joint)
     if (row.verdict === 'not chosen') return { kind: 'unknown', lineIds, asks: [{ lineId: joint.lineId ?? '', key: 'lengthMm' }], couldClash: false }
     if (row.verdict === 'fits') return { kind: 'fits', lineIds, words: `${joint.name} ${joint.thread} × ${joint.lengthMm}` }
     return { kind: 'finding', severity: 'clash', lineIds, about: joint.id, title: row.verdict === 'too long' ? `${joint.name}: screws too long` : `${joint.name}: screws too short`, sentence: row.words, ways: row.soldMm === null ? (row.washerMm === null ? [] : [way(`A washer of ${row.washerMm} mm`, 0.1)]) : [way(`${joint.thread} × ${row.soldMm}`)] }
@@ -41,6 +45,7 @@ const screws: Check = {
 const wires: Check = {
   id: 'wire-reach', title: 'Leads reach', severity: 'clash',
   examine: ({ fit }) => fit.wires.map((wire): Outcome => {
+    if (!isSaidWire(wire)) return { kind: 'unknown', lineIds: [], asks: [], couldClash: false }
     const row = planWire(wire)
     if (wire.haveMm === null) return { kind: 'unknown', lineIds: [], asks: [], couldClash: false }
     return row.shortMm > 0

@@ -15,7 +15,7 @@ const motors = (properties: Properties) => line('motor', properties, { quantity:
 const board = (more: Properties = {}) => line('board', { cellsMin: 2, cellsMax: 6, outputs: [{ name: '5 V', volts: 5, amps: 2 }, { name: '9 V', volts: 9, amps: 1.5 }], ...more })
 const on = (output: string) => ({ feed: { from: 'board', output } })
 const layer = (id: string, kind: Layer['kind'], heightMm: number, more: Partial<Layer> = {}): Layer => ({ id, name: id, kind, lineId: null, heightMm, widthMm: null, lengthMm: null, turnDeg: 0, bare: 'none', port: null, ...more })
-const joint = (lengthMm: number | null): Partial<FitPlan> => ({ joints: [{ id: 'j', name: 'motors', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings', into: 'aluminium', lengthMm, lineId: null }] })
+const joint = (lengthMm: number | null): Partial<FitPlan> => ({ joints: [{ id: 'j', name: 'motors', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings', into: 'aluminium', lengthMm, lineId: null, said: true }] })
 const wire = (haveMm: number | null): Partial<FitPlan> => ({ wires: [{ id: 'w', name: 'lamp lead', from: 'board', to: 'lamp', awg: 28, count: 2, routeMm: 90, slackMm: 10, haveMm }] })
 const stack = (heightMm: number): Partial<FitPlan> => ({ stack: { layers: [layer('b', 'plate', 2), layer('x', 'board', heightMm), layer('t', 'plate', 2)] } })
 

@@ -1,5 +1,5 @@
 import { bearingsOf, driversOf, type Bearing, type CurrentFrom } from '../../currents'
-import type { Line } from '../../ledger'
+import { packLabel, type Line } from '../../ledger'
 import { connectorNamed, fullCellV, samePlug } from '../../power'
 import { benchOf, measureOf, textOf } from '../../properties'
 import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../../wiring'
@@ -120,8 +120,8 @@ export const powerChecks: readonly Check[] = [
     judge(pack, device) {
       const cells = pack.pack!.cells
       const [fewest, most] = [measureOf(device, 'cellsMin')!, measureOf(device, 'cellsMax')!]
-      if (cells > most) return { title: `${device.name} takes at most ${most} ${most === 1 ? 'cell' : 'cells'}`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).highV)} when full.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
-      if (cells < fewest) return { severity: device.slot === 'motor' ? 'advice' : 'clash', title: `${device.name} wants at least ${fewest} cells`, sentence: `${pack.pack!.label} has ${cells}: ${volts(packVolts(pack.pack!).lowV)} when empty.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
+      if (cells > most) return { title: `${device.name} takes at most ${most} ${most === 1 ? 'cell' : 'cells'}`, sentence: `${packLabel(pack)} has ${cells}: ${volts(packVolts(pack.pack!).highV)} when full.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
+      if (cells < fewest) return { severity: device.slot === 'motor' ? 'advice' : 'clash', title: `${device.name} wants at least ${fewest} cells`, sentence: `${packLabel(pack)} has ${cells}: ${volts(packVolts(pack.pack!).lowV)} when empty.`, ways: [way(`A pack of ${fewest} to ${most} cells`)] }
       return { fits: `${device.slot} on ${cells} cells` }
     },
   }),
@@ -158,7 +158,7 @@ export const powerChecks: readonly Check[] = [
     id: 'plugs', title: 'Pack and power lead plug', severity: 'clash', a: ['pack'], b: ['power lead'], needs: { a: ['plug'], b: ['plug'] },
     judge(pack, lead) {
       const [mine, theirs] = [pack.pack!.plug, textOf(lead, 'plug')!]
-      return samePlug(mine, theirs) ? { fits: 'plugs mate' } : { title: 'Plugs do not mate', sentence: `${pack.pack!.label} has “${mine}”, the lead “${theirs}”.`, ways: [way('Solder the other plug on'), way('A pack with that plug')] }
+      return samePlug(mine, theirs) ? { fits: 'plugs mate' } : { title: 'Plugs do not mate', sentence: `${packLabel(pack)} has “${mine}”, the lead “${theirs}”.`, ways: [way('Solder the other plug on'), way('A pack with that plug')] }
     },
   }),
   singleCheck({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SheetCell } from '#core/flight'
-import { makeLine, type PackFacts } from '#core/ledger'
+import { makeLine, packLabel } from '#core/ledger'
 import { packLines, sameLoadout } from '#core/loadout'
 
 const store = useBuildStore()
@@ -20,7 +20,7 @@ const packId = ref<string | null>(null)
 const cellKey = ref<string | null>(null)
 const viewedCell = computed(() => cells.value.find(cell => sameLoadout(cell.choice, store.choice)) ?? cells.value[0] ?? null)
 const cell = computed(() => cells.value.find(c => c.key === cellKey.value) ?? viewedCell.value)
-const pack = computed(() => store.build!.lines.find(line => line.id === packId.value && line.pack) ?? null)
+const pack = computed(() => store.build!.lines.find(line => line.id === packId.value && line.slot === 'pack') ?? null)
 
 /** A loadout of the build is also the one the strip shows; one with a pack that is only tried is not. */
 function select(of: SheetCell) {
@@ -36,15 +36,13 @@ function selectPack(id: string) {
 }
 
 function freeLabel(): string {
-  const taken = new Set(store.build!.lines.map(line => line.pack?.label))
+  const taken = new Set(store.build!.lines.map(line => (line.pack ?? line.packSoFar)?.label))
   const letter = store.build!.name.trim().charAt(0).toUpperCase() || 'P'
   for (let n = 1; ; n++) if (!taken.has(`${letter}${n}`)) return `${letter}${n}`
 }
 function addPack() {
-  const like = store.build!.lines.find(line => line.id === store.choice.packLineId)?.pack
-  const facts: PackFacts = { label: freeLabel(), cells: like?.cells ?? 1, chemistry: like?.chemistry ?? 'LiPo', capacityMah: like?.capacityMah ?? 300, cRating: like?.cRating ?? null, plug: like?.plug ?? '' }
   const id = newId()
-  if (store.run({ type: 'lines.add', lines: [makeLine({ id, slot: 'pack', name: 'New pack', pack: facts })], beforeId: null })) packId.value = id
+  if (store.run({ type: 'lines.add', lines: [makeLine({ id, slot: 'pack', name: 'New pack', packSoFar: { label: freeLabel() } })], beforeId: null })) packId.value = id
 }
 function takeOnBuild(of: SheetCell) {
   const known = store.build!.lines.find(line => line.id === of.pack.id)
@@ -81,7 +79,8 @@ const sentence = computed(() => {
           <LoadoutSheet :selected-key="packId ? null : cell?.key ?? null" :selected-pack-id="packId" :figure-key="figureKey" @cell="select" @pack="selectPack" @figure="figureKey = $event" />
           <LoadoutChart :selected-key="cell?.key ?? null" :y-key="figureKey" @cell="select" @y="figureKey = $event" />
         </template>
-        <DischargeView v-else-if="view === 'discharge' && cell" :cell="cell" />
+        <DischargeView v-else-if="view === 'discharge' && cell?.pack.pack" :cell="cell" />
+        <p v-else-if="view === 'discharge' && cell" class="empty">Nobody has said which pack {{ packLabel(cell.pack) }} is: without cells, chemistry and capacity there is no discharge to draw. <button type="button" @click="selectPack(cell.pack.id)">Say which pack it is</button></p>
         <SetupTicks v-else-if="view === 'setups'" />
         <GoList v-else-if="view === 'go'" />
       </template>
