@@ -73,9 +73,18 @@ export function candidateRows({ build, fittedId, parts, choice, cards, estimates
       auwG: overview.massG, deltaG: line.mass && fitted!.mass ? overview.massG - now.massG : null, verdict: overview.binding?.verdict ?? null,
       setPriceCents: line.priceEachCents === null ? null : line.priceEachCents * line.quantity,
       figures: figuresOf({ slot: line.slot, properties: line.properties, pack: line.pack, eachG: line.mass ? estimate.valueG / line.quantity : null, quantity: line.quantity }, fitted!.slot === 'pack' ? line.pack?.cells ?? null : cells),
-      findings: line.properties === null && source === 'catalogue' ? [] : findingsOf(fitReport({ ...tried, setups: tried.setups.filter(s => s.id === flown.setupId), neverFlown: [] }, flown, gear), line).filter(f => f.severity !== 'advice'),
+      findings: line.properties === null && source === 'catalogue' ? [] : findingsWith(tried, flown, line),
     }
   }
+  /** Of the candidate itself, and of devices that would lose their feed by it. */
+  function findingsWith(tried: Build, flown: LoadoutChoice, line: Line): Finding[] {
+    const report = fitReport({ ...tried, setups: tried.setups.filter(s => s.id === flown.setupId), neverFlown: [] }, flown, gear)
+    const cutOff = line.id === fitted!.id ? [] : tried.lines.filter(other => other.feed?.from === fitted!.id)
+    const own = findingsOf(report, line)
+    const lost = cutOff.flatMap(other => findingsOf(report, other).filter(f => f.check === 'feed-known' && !own.includes(f)))
+    return [...own, ...lost].filter(f => f.severity !== 'advice')
+  }
+
   return [row(fitted, 'fitted'), ...own.map(line => row(line, 'on the list')), ...fromDrawer.map(line => row(line, 'drawer')), ...fromCatalogue.map(line => row(line, 'catalogue'))]
 }
 

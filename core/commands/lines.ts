@@ -1,6 +1,7 @@
 import { asAnotherPiece, withEditionsKnown, withPieceLeftBehind, type Build, type Line, type LoadoutChoice } from '../ledger'
 import { isOptional } from '../loadout/counted'
 import { propertyNamed } from '../properties'
+import { clearReferences, followReplacement } from './references'
 import { CommandRefused, type Command, type LineFields } from './types'
 
 /** The most lines one build may hold. */
@@ -128,19 +129,19 @@ export function moveLines(build: Build, ids: readonly string[], beforeId: string
 export function deleteLines(build: Build, ids: readonly string[]): Build {
   const gone = new Set(ids)
   const left = ids.reduce((kept, id) => withPieceLeftBehind(kept, requireLine(build, id)), build)
-  return {
+  return clearReferences({
     ...left,
     lines: build.lines.filter(line => !gone.has(line.id)).map(line => line.insteadOf && gone.has(line.insteadOf) ? { ...line, insteadOf: null } : line),
     setups: build.setups.map(s => s.lineIds.some(id => gone.has(id)) ? { ...s, lineIds: s.lineIds.filter(id => !gone.has(id)) } : s),
     neverFlown: build.neverFlown.some(c => c.packLineId && gone.has(c.packLineId)) ? build.neverFlown.filter(c => !c.packLineId || !gone.has(c.packLineId)) : build.neverFlown,
     flies: build.flies.packLineId && gone.has(build.flies.packLineId) ? { ...build.flies, packLineId: null } : build.flies,
     flying: withoutLoadouts(build.flying, c => c.packLineId !== null && gone.has(c.packLineId)),
-  }
+  }, gone)
 }
 
 /**
  * Fits a candidate (or a line that was off). The line it stands for becomes a candidate for it in turn, hands over its
- * place in set-ups and as the pack flown, and the other candidates follow.
+ * place in set-ups and as the pack flown, what hung on it ({@link followReplacement}), and the other candidates follow.
  */
 export function fitInstead(build: Build, id: string): Build {
   const candidate = requireLine(build, id)
@@ -152,9 +153,9 @@ export function fitInstead(build: Build, id: string): Build {
     return line
   })
   if (!replaced) return { ...build, lines: swapped }
+  const followed = followReplacement({ ...build, lines: swapped }, replaced, swapped.find(line => line.id === id)!)
   return {
-    ...build,
-    lines: swapped,
+    ...followed,
     setups: build.setups.map(s => s.lineIds.includes(replaced.id) ? { ...s, lineIds: s.lineIds.map(l => l === replaced.id ? id : l) } : s),
     flies: build.flies.packLineId === replaced.id ? { ...build.flies, packLineId: id } : build.flies,
   }

@@ -91,7 +91,7 @@ function step(event: KeyboardEvent) {
     if (next) { next.focus(); return }
   }
 }
-const openIn = (cell: SheetCell) => cell.openLines.length
+const openIn = (cell: SheetCell) => cell.openLines
 const stateOf = (row: Row) => textOf(row.pack.line, 'packState')
 const sourceWords: Record<SheetPack['source'], string> = { 'on the build': '', 'on the list': 'candidate', 'drawer': 'in the drawer', 'typical': 'typical, not owned' }
 </script>

@@ -68,7 +68,9 @@ const outputAmps: Check = {
 const wired: Check = {
   id: 'feed-known', title: 'Every device has a feed', severity: 'check',
   examine: context => [
-    ...context.tree.unwired.map((line): Outcome => ({ kind: 'unknown', lineIds: [line.id], asks: [{ lineId: line.id, key: 'feed' }], couldClash: true })),
+    ...context.tree.unwired.map((line): Outcome => line.feed
+      ? { kind: 'finding', severity: 'check', lineIds: [line.id], title: `${line.name} has lost its feed`, sentence: `It was on ${line.feed.output === '' ? 'the volts handed on by a part' : `“${line.feed.output}” of a part`} that is not on board: connect it anew.`, ways: betterFeeds(line, context) }
+      : ({ kind: 'unknown', lineIds: [line.id], asks: [{ lineId: line.id, key: 'feed' }], couldClash: true })),
     ...context.tree.looped.map((line): Outcome => ({ kind: 'finding', severity: 'clash', lineIds: [line.id], title: `${line.name} feeds itself`, sentence: 'Its feeds lead back to it: nothing there ever gets power.', ways: betterFeeds(line, context) })),
     ...nodesOf(context.tree.root).filter(node => node.kind === 'device').map((node): Outcome => ({ kind: 'fits', lineIds: [node.lineId!], words: `${shortName(node)} has a feed` })),
   ],
