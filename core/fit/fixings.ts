@@ -1,6 +1,7 @@
 import { materialNamed, materialsFor, nominalDiameterMm, safeLengths, screwForms, screwG, screwVerdict } from '../workings'
 import { measureOf, textOf } from '../properties'
 import type { Line } from '../ledger'
+import { frameWith } from './stack'
 import { isSaidJoint, type JointPlan, type SaidJoint } from './plan'
 
 /** Lengths screws are sold in, mm. */
@@ -98,6 +99,6 @@ export function newJoint(id: string, joints: readonly JointPlan[], lines: readon
   const blank: JointPlan = { id, name: 'New joint', count: null, thread: null, head: null, material: null, clampedMm: null, engagementMm: null, freeDepthMm: null, beyond: null, into: '', lengthMm: null, lineId: null, said: true }
   const motor = lines.find(line => line.slot === 'motor')
   if (!motor || joints.some(joint => joint.beyond === 'windings')) return blank
-  const frame = lines.find(line => line.slot === 'frame')
+  const frame = frameWith(lines, 'armThicknessMm')
   return { ...blank, name: 'Motors on the arms', thread: textOf(motor, 'screwThread') ?? null, clampedMm: (frame && measureOf(frame, 'armThicknessMm')) ?? null, freeDepthMm: measureOf(motor, 'screwDepthMm') ?? null, beyond: 'windings' }
 }

@@ -118,12 +118,18 @@ export function clearanceMm(layer: Layer, discs: Discs): number {
   }))
 }
 
+/** Of several frame parts the one that says something, or the first. */
+export function frameWith(lines: readonly Line[], key: string): Line | undefined {
+  const frames = lines.filter(line => line.slot === 'frame')
+  return frames.find(frame => measureOf(frame, key) !== undefined) ?? frames[0]
+}
+
 /** The discs of a four-motor craft, from its diagonal and the duct or prop; null when either is not known. */
 export function discsOf(lines: readonly Line[]): Discs | null {
-  const frame = lines.find(line => line.slot === 'frame')
+  const told = (key: string) => { const frame = frameWith(lines, key); return frame && measureOf(frame, key) }
   const prop = lines.find(line => line.slot === 'propeller')
-  const wheelbaseMm = frame && measureOf(frame, 'wheelbaseMm')
-  const acrossMm = (frame && measureOf(frame, 'ductMm')) ?? (prop && measureOf(prop, 'diameterMm'))
+  const wheelbaseMm = told('wheelbaseMm')
+  const acrossMm = told('ductMm') ?? (prop && measureOf(prop, 'diameterMm'))
   if (wheelbaseMm === undefined || acrossMm === undefined) return null
   const side = wheelbaseMm / 2 / Math.SQRT2
   return { centresMm: [[side, side], [-side, side], [-side, -side], [side, -side]], radiusMm: acrossMm / 2 }
@@ -136,7 +142,7 @@ const stacked = ['speed controller', 'power distribution', 'board', 'video trans
  * has a room between plates. Only what is said has a height; the rest waits for somebody who measures it.
  */
 export function suggestStack(lines: readonly Line[], newId: () => string): Stack {
-  const frame = lines.find(line => line.slot === 'frame')
+  const frame = frameWith(lines, 'freeHeightMm')
   const plateMm = (frame && measureOf(frame, 'plateThicknessMm')) ?? null
   const layer = (kind: Layer['kind'], name: string, heightMm: number | null, more: Partial<Layer> = {}): Layer => ({ id: newId(), name, kind, lineId: null, heightMm, widthMm: null, lengthMm: null, turnDeg: 0, bare: 'none', port: null, ...more })
   const boards = stacked.flatMap(slot => lines.filter(line => line.slot === slot))

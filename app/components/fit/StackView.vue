@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
-import { discsOf, layerKinds, outlineMm, stackOf, stackUp, suggestStack, bareSides, boardSides, type Layer, type Stack } from '#core/fit'
+import { discsOf, frameWith, layerKinds, outlineMm, stackOf, stackUp, suggestStack, bareSides, boardSides, type Layer, type Stack } from '#core/fit'
 import { isNotRead, readNumber } from '#core/units'
 import { measureOf } from '#core/properties'
 import { layerSchema } from '#shared/schemas/fit'
@@ -9,7 +9,7 @@ const store = useBuildStore()
 const problem = ref('')
 const lines = computed(() => store.overview?.counted ?? [])
 const stack = computed<Stack | null>(() => store.build!.fit?.stack ?? null)
-const frame = computed(() => lines.value.find(line => line.slot === 'frame'))
+const frame = computed(() => frameWith(lines.value, 'freeHeightMm'))
 const discs = computed(() => discsOf(lines.value))
 const sized = computed(() => stack.value ? stackOf(stack.value, lines.value) : null)
 const up = computed(() => sized.value ? stackUp(sized.value, frame.value ? measureOf(frame.value, 'freeHeightMm') ?? null : null, discs.value) : null)

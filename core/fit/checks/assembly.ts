@@ -2,7 +2,7 @@ import { measureOf } from '../../properties'
 import { fullCellV, loadedSpeed } from '../../power'
 import { fixingRow } from '../fixings'
 import { isSaidJoint, isSaidWire } from '../plan'
-import { discsOf, stackOf, stackUp } from '../stack'
+import { discsOf, frameWith, stackOf, stackUp } from '../stack'
 import { planWire } from '../wires'
 import { way, type Check, type Outcome } from './types'
 
@@ -14,7 +14,7 @@ const figure = (value: number) => String(Number(value.toFixed(2)))
 const stackHeight: Check = {
   id: 'stack-height', title: 'Height of the stack', severity: 'clash',
   examine({ fit, lines }): Outcome[] {
-    const frame = lines.find(line => line.slot === 'frame')
+    const frame = frameWith(lines, 'freeHeightMm')
     if (!fit.stack || fit.stack.layers.length === 0 || !frame) return []
     const free = measureOf(frame, 'freeHeightMm') ?? null
     const up = stackUp(stackOf(fit.stack, lines), free, discsOf(lines))

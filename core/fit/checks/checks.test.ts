@@ -102,6 +102,25 @@ describe('the rules of fit', () => {
     expect(outcomes('plug-amps', given([pack(), motors({ maxCurrentA: 6 }), line('power lead', { plug: 'two bullets 2 mm' })]))).toMatchObject([{ severity: 'check' }])
     expect(outcomes('lead-amps', given([pack(), motors({ maxCurrentA: 10 }), line('power lead', { awg: 16 })]))).toMatchObject([{ severity: 'check' }])
   })
+  it('of two frame parts the one a part sits on is asked: plates with board holes, arms with motor holes', () => {
+    const plates = line('frame', { boardPatterns: ['25.5×25.5 M2'], trayLengthMm: 90, trayWidthMm: 38 }, { id: 'plates' })
+    const arms = line('frame', { motorPatterns: ['9×9 M2'], propMaxMm: 90 }, { id: 'arms' })
+    const lines = [arms, plates, motors({ pattern: ['9×9 M2'] }), board({ pattern: ['25.5×25.5 M2'] }), pack({}, { lengthMm: 70, widthMm: 30 }), line('propeller', { diameterMm: 76.2 })]
+    for (const id of ['motor-pattern', 'board-pattern', 'pack-tray', 'prop-room']) expect(outcomes(id, given(lines)), id).toMatchObject([{ kind: 'fits' }])
+    // Two that both have board holes: it sits on the one that suits it, and where none does, the lesser misfit is told once.
+    const camera = line('frame', { boardPatterns: ['16×16 M2'] }, { id: 'top' })
+    expect(outcomes('board-pattern', given([...lines, camera]))).toMatchObject([{ kind: 'fits' }])
+    expect(outcomes('board-pattern', given([arms, camera, board({ pattern: ['25.5×25.5 M2'] })]))).toMatchObject([{ kind: 'finding', severity: 'clash' }])
+    // Nobody says anything: one is asked, not each.
+    expect(outcomes('motor-pattern', given([line('frame', {}, { id: 'a' }), line('frame', {}, { id: 'b' }), motors({ pattern: ['9×9 M2'] })]))).toMatchObject([{ kind: 'unknown', asks: [{ lineId: 'a', key: 'motorPatterns' }] }])
+  })
+  it('a board of one thread in holes of another wants a look, as a motor does', () => {
+    expect(outcomes('board-pattern', given([board({ pattern: ['25.5×25.5 M2'] }), line('frame', { boardPatterns: ['25.5×25.5 M3'] })]))).toMatchObject([{ severity: 'check', title: 'Board screws and holes differ' }])
+    expect(outcomes('board-pattern', given([board({ pattern: ['25.5×25.5'] }), line('frame', { boardPatterns: ['25.5×25.5 M3'] })]))).toMatchObject([{ kind: 'fits' }])
+  })
+  it('a frame is asked for its largest prop, not for a duct; a guard for its inside', () => {
+    expect(outcomes('prop-room', given([line('propeller', { diameterMm: 76.2 }), line('frame', {}), line('guard', {})]))).toMatchObject([{ asks: [{ key: 'propMaxMm' }] }, { asks: [{ key: 'ductMm' }] }])
+  })
   it('a device on too many amps is offered the output that has room, by a move', () => {
     const [finding] = outcomes('output-amps', cases['output-amps']!.fails[0])
     expect(finding?.kind === 'finding' && finding.ways[0]).toEqual({ words: 'Move payload to 5 V of the board: 0.6 A of 2 A there.', gramsG: 0, move: { lineId: 'payload', feed: { from: 'board', output: '5 V' } } })

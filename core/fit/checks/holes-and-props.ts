@@ -1,6 +1,6 @@
 import type { Line } from '../../ledger'
 import { listOf, measureOf, meetingPatterns, textOf } from '../../properties'
-import { pairCheck } from './pair'
+import { pairCheck, seats } from './pair'
 import { way, type Check } from './types'
 
 const mm = (line: Line, key: string) => measureOf(line, key)!
@@ -9,7 +9,7 @@ const figure = (value: number) => String(Number(value.toFixed(2)))
 /** Holes, props and the room they turn in. */
 export const holeAndPropChecks: readonly Check[] = [
   pairCheck({
-    id: 'motor-pattern', title: 'Motor holes', severity: 'clash', a: ['motor'], b: ['frame'], needs: { a: ['pattern'], b: ['motorPatterns'] },
+    id: 'motor-pattern', title: 'Motor holes', severity: 'clash', a: ['motor'], b: seats('motorPatterns'), anyOf: true, needs: { a: ['pattern'], b: ['motorPatterns'] },
     judge(motor, frame) {
       const [mine, theirs] = [listOf(motor, 'pattern')!, listOf(frame, 'motorPatterns')!]
       const meeting = meetingPatterns(mine, theirs)
@@ -19,7 +19,7 @@ export const holeAndPropChecks: readonly Check[] = [
     },
   }),
   pairCheck({
-    id: 'prop-room', title: 'Props and the frame', severity: 'clash', a: ['propeller'], b: ['frame', 'guard'], needs: { a: ['diameterMm'], b: ['ductMm|propMaxMm'] },
+    id: 'prop-room', title: 'Props and the frame', severity: 'clash', a: ['propeller'], b: context => [...seats('propMaxMm|ductMm')(context), ...context.lines.filter(line => line.slot === 'guard')], needs: { a: ['diameterMm'], b: ['propMaxMm|ductMm'] },
     judge(prop, frame) {
       const across = mm(prop, 'diameterMm')
       const duct = measureOf(frame, 'ductMm')
@@ -42,17 +42,18 @@ export const holeAndPropChecks: readonly Check[] = [
     },
   }),
   pairCheck({
-    id: 'board-pattern', title: 'Board holes', severity: 'clash', a: ['board', 'speed controller', 'power distribution', 'video transmitter'], b: ['frame'], needs: { a: ['pattern'], b: ['boardPatterns'] },
+    id: 'board-pattern', title: 'Board holes', severity: 'clash', a: ['board', 'speed controller', 'power distribution', 'video transmitter'], b: seats('boardPatterns'), anyOf: true, needs: { a: ['pattern'], b: ['boardPatterns'] },
     judge(board, frame) {
       const [mine, theirs] = [listOf(board, 'pattern')!, listOf(frame, 'boardPatterns')!]
       const meeting = meetingPatterns(mine, theirs)
       if (!meeting) return { title: 'Board holes do not meet the frame', sentence: `${board.name} has ${mine.join(' or ')}, the frame offers ${theirs.join(' or ')}.`, ways: [way('An adapter plate', 1.2), way('A board with a pattern the frame has')] }
+      if (meeting.mine.thread && meeting.theirs.thread && meeting.mine.thread !== meeting.theirs.thread) return { severity: 'check', title: 'Board screws and holes differ', sentence: `${board.name} takes ${meeting.mine.thread}, the frame is drilled for ${meeting.theirs.thread}.`, ways: [way('Grommets or sleeves that make up the difference', 0.2)] }
       if (meeting.turnDeg % 90 > 1 && meeting.turnDeg % 90 < 89) return { severity: 'advice', title: 'Board sits turned', sentence: `The holes meet when the board is turned by ${meeting.turnDeg}°: set the board’s orientation in the flight-controller firmware.` }
       return { fits: `${board.slot} ${meeting.mine.text}` }
     },
   }),
   pairCheck({
-    id: 'camera-width', title: 'Camera and its mount', severity: 'clash', a: ['camera'], b: ({ lines }) => lines.filter(l => l.slot === 'canopy' || (l.slot === 'frame' && (measureOf(l, 'cameraWidthMm') !== undefined || !lines.some(c => c.slot === 'canopy')))), needs: { a: ['widthMm'], b: ['cameraWidthMm'] },
+    id: 'camera-width', title: 'Camera and its mount', severity: 'clash', a: ['camera'], b: ({ lines }) => lines.filter(l => l.slot === 'canopy' || (l.slot === 'frame' && (measureOf(l, 'cameraWidthMm') !== undefined || !lines.some(c => c.slot === 'canopy')))), anyOf: true, needs: { a: ['widthMm'], b: ['cameraWidthMm'] },
     judge(camera, mount) {
       const [wide, room] = [mm(camera, 'widthMm'), mm(mount, 'cameraWidthMm')]
       if (wide > room + 0.3) return { title: 'Camera too wide', sentence: `The camera is ${figure(wide)} mm wide, its place ${figure(room)} mm.`, ways: [way(`A camera of ${figure(room)} mm`), way('Another mount')] }
@@ -61,7 +62,7 @@ export const holeAndPropChecks: readonly Check[] = [
     },
   }),
   pairCheck({
-    id: 'pack-tray', title: 'Pack and its place', severity: 'check', a: ['pack'], b: ['frame'], needs: { a: ['lengthMm', 'widthMm'], b: ['trayLengthMm', 'trayWidthMm'] },
+    id: 'pack-tray', title: 'Pack and its place', severity: 'check', a: ['pack'], b: seats('trayLengthMm', 'trayWidthMm'), anyOf: true, needs: { a: ['lengthMm', 'widthMm'], b: ['trayLengthMm', 'trayWidthMm'] },
     judge(pack, frame) {
       const over = [mm(pack, 'lengthMm') - mm(frame, 'trayLengthMm'), mm(pack, 'widthMm') - mm(frame, 'trayWidthMm')] as const
       if (over[0] > 0 || over[1] > 0) return { title: 'Pack stands over its tray', sentence: `${pack.pack?.label ?? pack.name} is ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm, the tray ${mm(frame, 'trayLengthMm')} × ${mm(frame, 'trayWidthMm')} mm. Look where it meets props and plugs.` }

@@ -1,6 +1,6 @@
 import type { Line, Slot } from '../../ledger'
-import { propertiesOfLine } from '../../properties'
-import type { Asked, Check, FitContext, Judged, Outcome, Severity } from './types'
+import { propertiesOfLine, propertyNamed } from '../../properties'
+import { severities, type Asked, type Check, type FitContext, type Judged, type Outcome, type Severity } from './types'
 
 type Pick = readonly Slot[] | ((context: FitContext) => readonly Line[])
 
@@ -12,6 +12,8 @@ export interface PairRule {
   readonly a: Pick
   readonly b: Pick
   readonly needs: { readonly a: readonly string[], readonly b: readonly string[] }
+  /** It sits on one of the others, not on each: it fits where one of them suits it. */
+  readonly anyOf?: boolean
   /** Whether what is needed of a is known another way (worked out from other properties). */
   readonly knownOtherwise?: (a: Line, context: FitContext) => boolean
   readonly judge: (a: Line, b: Line, context: FitContext) => Judged
@@ -31,11 +33,12 @@ export interface SingleRule {
 
 const picked = (pick: Pick, context: FitContext) => typeof pick === 'function' ? pick(context) : context.lines.filter(line => pick.includes(line.slot))
 
-/** The first key of each need that a line does not have. */
+/** Of each need that a line does not have, the first key its kind can have. */
 export function missingOf(line: Line, needs: readonly string[]): Asked[] {
   const facts = propertiesOfLine(line)
   const has = (key: string) => facts[key] !== undefined && facts[key] !== '' && !(Array.isArray(facts[key]) && facts[key].length === 0)
-  return needs.filter(need => !need.split('|').some(has)).map(need => ({ lineId: line.id, key: need.split('|')[0]! }))
+  const asked = (keys: readonly string[]) => keys.find(key => propertyNamed(line.slot, key)) ?? keys[0]!
+  return needs.filter(need => !need.split('|').some(has)).map(need => ({ lineId: line.id, key: asked(need.split('|')) }))
 }
 
 function outcome(judged: Judged, lineIds: readonly string[], severity: Severity): Outcome {
@@ -43,16 +46,29 @@ function outcome(judged: Judged, lineIds: readonly string[], severity: Severity)
   return { kind: 'finding', severity: judged.severity ?? severity, lineIds, about: judged.about, title: judged.title, sentence: judged.sentence, ways: judged.ways ?? [] }
 }
 
+/** What a part sits on among several frames: those that say what is asked, or, where none does, the first of them. */
+export function seats(...keys: readonly string[]) {
+  return ({ lines }: FitContext): readonly Line[] => {
+    const frames = lines.filter(line => line.slot === 'frame')
+    const telling = frames.filter(frame => missingOf(frame, keys).length === 0)
+    return telling.length > 0 ? telling : frames.slice(0, 1)
+  }
+}
+
+const rank = (one: Outcome) => one.kind === 'fits' ? 0 : one.kind === 'finding' ? 1 + severities.length - severities.indexOf(one.severity) : 1
+const all = (outcomes: readonly Outcome[]) => outcomes
+const kindest = (outcomes: readonly Outcome[]) => outcomes.length < 2 ? outcomes : [outcomes.reduce((best, one) => rank(one) < rank(best) ? one : best)]
+
 /** Makes a check of a rule about two parts: every a against every b. */
 export function pairCheck(rule: PairRule): Check {
   return {
     id: rule.id, title: rule.title, severity: rule.severity,
-    examine: context => picked(rule.a, context).flatMap(a => picked(rule.b, context).filter(b => b !== a).map((b): Outcome => {
+    examine: context => picked(rule.a, context).flatMap(a => (rule.anyOf ? kindest : all)(picked(rule.b, context).filter(b => b !== a).map((b): Outcome => {
       const [missingA, missingB] = [rule.knownOtherwise?.(a, context) ? [] : missingOf(a, rule.needs.a), missingOf(b, rule.needs.b)]
       const asks = [...missingA, ...missingB]
       if (asks.length > 0) return { kind: 'unknown', lineIds: [a.id, b.id], asks, couldClash: rule.severity === 'clash' && (missingA.length === 0 || missingB.length === 0) }
       return outcome(rule.judge(a, b, context), [a.id, b.id], rule.severity)
-    })),
+    }))),
   }
 }
 
