@@ -17,6 +17,7 @@ useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.k
   <div class="application">
     <TopBar />
     <StripTextures />
+    <PlugNames />
     <p v-if="settings.problem" class="server-problem" role="alert">{{ settings.problem }}</p>
     <p v-if="shell.said.value" class="server-problem" role="alert">{{ shell.said.value }} <button type="button" class="plain" @click="shell.said.value = ''">Close</button></p>
     <div class="below"><NuxtPage /></div>

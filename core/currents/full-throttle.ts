@@ -1,5 +1,5 @@
 import type { Line } from '../ledger'
-import { assumedCellResistanceMohm, blankFlightPlan, chargeAtV, connectorNamed, openCircuitV, settledV, type FlightPlan, type PackModel } from '../power'
+import { assumedCellResistanceMohm, blankFlightPlan, chargeAtV, openCircuitV, plugBearing, settledV, type FlightPlan, type PackModel } from '../power'
 import { measureOf, textOf } from '../properties'
 import { gaugeNear } from '../workings'
 import { currentFrom, motorsOn, type CurrentFrom, type MotorsOn } from './craft'
@@ -88,8 +88,8 @@ export function bearingsOf(lines: readonly Line[], pack: Line): Bearing[] {
   const { cRating, capacityMah, plug, label } = pack.pack!
   if (cRating !== null) bearings.push({ part: 'pack', name: `${label} (C × Ah)`, lineId: pack.id, continuousA: cRating * capacityMah / 1000, burstA: null, ofOneMotor: false })
   const lead = lines.find(line => line.slot === 'power lead')
-  const ofLead = lead && connectorNamed(textOf(lead, 'plug') ?? '')
-  const connector = ofLead ?? connectorNamed(plug)
+  const ofLead = lead && plugBearing(textOf(lead, 'plug') ?? '')
+  const connector = ofLead ?? plugBearing(plug)
   if (connector) bearings.push({ part: 'plug', name: 'the plug', lineId: ofLead ? lead.id : pack.id, continuousA: connector.continuousA, burstA: connector.burstA, ofOneMotor: false })
   const awg = lead && measureOf(lead, 'awg')
   const gauge = awg === undefined ? null : gaugeNear(awg)

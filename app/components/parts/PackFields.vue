@@ -29,7 +29,7 @@ const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectE
     <label class="field">Cells<EditField :value="pack.cells" inputmode="numeric" class="figure" @change="change('cells', textOf($event))" /></label>
     <label class="field">mAh<EditField :value="pack.capacityMah" inputmode="decimal" class="figure" @change="change('capacityMah', textOf($event))" /></label>
     <label class="field">C rating<EditField :value="pack.cRating ?? ''" inputmode="decimal" class="figure" @change="change('cRating', textOf($event))" /></label>
-    <label class="field">Plug<EditField :value="pack.plug" @change="change('plug', textOf($event))" /></label>
+    <label class="field">Plug<EditField :value="pack.plug" :list="plugNamesId" @change="change('plug', textOf($event))" /></label>
   </div>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   <p class="soft">Charge attended, on a fire-safe surface, at the cell count and rate printed on the pack. Never fly or charge a swollen or damaged one.</p>

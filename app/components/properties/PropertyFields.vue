@@ -49,7 +49,7 @@ onMounted(() => { if (props.asked?.length) fields.value?.querySelector('.asked')
       </select>
       <input v-else-if="property.kind === 'day'" type="date" :value="propertyText(properties?.[property.key])" :aria-label="property.label" :data-property="property.key" @change="change(property, $event)">
       <template v-else-if="property.kind === 'bench'"><textarea rows="4" class="figure" :value="propertyText(properties?.[property.key])" placeholder="throttle %, volts, amps, grams" @change="change(property, $event)" /><input type="file" accept=".csv,text/csv" :aria-label="`${property.label} from a CSV file`" @change="fromFile(property, $event)"></template>
-      <EditField v-else :value="propertyText(properties?.[property.key])" :class="{ figure: property.kind === 'measure' }" :placeholder="hints[property.kind] ?? ''" :aria-invalid="property.key in problems" :data-property="property.key" @change="change(property, $event)" />
+      <EditField v-else :value="propertyText(properties?.[property.key])" :class="{ figure: property.kind === 'measure' }" :placeholder="hints[property.kind] ?? ''" :aria-invalid="property.key in problems" :data-property="property.key" :list="property.key === 'plug' ? plugNamesId : undefined" @change="change(property, $event)" />
       <span v-if="problems[property.key]" class="problem" role="alert">{{ problems[property.key] }}</span>
     </label>
   </div>

@@ -28,7 +28,7 @@ function cells(event: Event) {
       <label class="field">Goggles, video family<EditField :value="gear.videoFamily" placeholder="digital" maxlength="80" @change="set({ videoFamily: textOf($event) })" /></label>
       <label class="field">Goggles, hand of polarisation<select :value="gear.polarisation" @change="set({ polarisation: textOf($event) as GroundGear['polarisation'] })"><option value="">not said</option><option v-for="p in polarisations" :key="p">{{ p }}</option></select></label>
       <label class="field">Charger, most cells<EditField :value="gear.chargerCells" class="figure" inputmode="numeric" @change="cells" /></label>
-      <label class="field wide">Charger, plugs<EditField :value="gear.chargerPlugs" placeholder="two bullets 2 mm, 30 A class; two round pins 1.0 mm" maxlength="200" @change="set({ chargerPlugs: textOf($event) })" /></label>
+      <label class="field wide">Charger, plugs<EditField :value="gear.chargerPlugs" :list="plugNamesId" placeholder="two bullets 2 mm, 30 A class; two round pins 1.0 mm" maxlength="200" @change="set({ chargerPlugs: textOf($event) })" /></label>
     </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </section>

@@ -121,6 +121,21 @@ describe('the rules of fit', () => {
   it('a frame is asked for its largest prop, not for a duct; a guard for its inside', () => {
     expect(outcomes('prop-room', given([line('propeller', { diameterMm: 76.2 }), line('frame', {}), line('guard', {})]))).toMatchObject([{ asks: [{ key: 'propMaxMm' }] }, { asks: [{ key: 'ductMm' }] }])
   })
+  it('plugs: a class is read as such, names of the builder’s own are said to be unknown, not called a clash', () => {
+    const plugs = (mine: string, theirs: string) => outcomes('plugs', given([pack({ plug: mine }), line('power lead', { plug: theirs })]))
+    expect(plugs('30 A class', 'two bullets 2 mm (30 A class)')).toMatchObject([{ kind: 'fits' }])
+    expect(plugs('30 A class', '60 A class plugs')).toMatchObject([{ severity: 'clash' }])
+    expect(plugs('gold ones of my own', 'two bullets 2 mm')).toMatchObject([{ severity: 'check', title: 'Do these plugs mate?' }])
+    expect(plugs('Gold ones', 'gold  ones')).toMatchObject([{ kind: 'fits' }])
+    const bears = (plug: string) => outcomes('plug-amps', given([pack({ plug }), motors({ maxCurrentA: 9 }), line('power lead', { plug })]))
+    expect(bears('gold ones, 30 A class')).toMatchObject([{ severity: 'clash', sentence: expect.stringContaining('bears 30 A') }])
+    expect(bears('gold ones, 60 A class')).toMatchObject([{ severity: 'check' }])
+    expect(bears('gold ones')).toMatchObject([{ severity: 'advice', title: 'Nobody knows what this plug bears', sentence: expect.stringContaining('36 A') }])
+    const charger = (plug: string) => outcomes('charger', given([pack({ plug })], {}, { chargerPlugs: '30 A class; two round pins 1.0 mm' }))
+    expect(charger('two bullets 2 mm')).toMatchObject([{ kind: 'fits' }])
+    expect(charger('two bullets 3.5 mm')).toMatchObject([{ title: 'Your charger lacks this plug' }])
+    expect(charger('gold ones')).toMatchObject([{ title: 'Does your charger have this plug?' }])
+  })
   it('a device on too many amps is offered the output that has room, by a move', () => {
     const [finding] = outcomes('output-amps', cases['output-amps']!.fails[0])
     expect(finding?.kind === 'finding' && finding.ways[0]).toEqual({ words: 'Move payload to 5 V of the board: 0.6 A of 2 A there.', gramsG: 0, move: { lineId: 'payload', feed: { from: 'board', output: '5 V' } } })

@@ -1,6 +1,6 @@
 import { bearingsOf, driversOf, type Bearing, type CurrentFrom } from '../../currents'
 import { packLabel, type Line } from '../../ledger'
-import { connectorNamed, fullCellV, samePlug } from '../../power'
+import { fullCellV, plugBearing, plugsMate } from '../../power'
 import { benchOf, measureOf, textOf } from '../../properties'
 import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../../wiring'
 import { missingOf, pairCheck, singleCheck } from './pair'
@@ -149,8 +149,10 @@ export const powerChecks: readonly Check[] = [
     judge: (_, context) => peakAgainst(peakOfPack(context)!, bearing(context, 'pack'), 'The pack gives too few amps'),
   }),
   singleCheck({
-    id: 'plug-amps', title: 'What the plug bears', severity: 'clash', of: ['power lead'], needs: ['plug'], when: (line, context) => withPeak(line, context) && (textOf(line, 'plug') === undefined || connectorNamed(textOf(line, 'plug')!) !== undefined),
-    judge: (_, context) => peakAgainst(peakOfPack(context)!, bearing(context, 'plug'), 'The plug bears too few amps'),
+    id: 'plug-amps', title: 'What the plug bears', severity: 'clash', of: ['power lead'], needs: ['plug'], when: withPeak,
+    judge: (lead, context) => bearingsOf(context.lines, context.pack!).some(one => one.part === 'plug')
+      ? peakAgainst(peakOfPack(context)!, bearing(context, 'plug'), 'The plug bears too few amps')
+      : { severity: 'advice', title: 'Nobody knows what this plug bears', sentence: `“${textOf(lead, 'plug')!}” is a name of your own: Fit cannot tell whether it bears ${amps(peakOfPack(context)!.amps)}.`, ways: [way('Name it by one of the facts, or say its class, as in “30 A class”')] },
   }),
   singleCheck({
     id: 'lead-amps', title: 'What the lead bears', severity: 'clash', of: ['power lead'], needs: ['awg'], when: withPeak,
@@ -160,7 +162,11 @@ export const powerChecks: readonly Check[] = [
     id: 'plugs', title: 'Pack and power lead plug', severity: 'clash', a: ['pack'], b: ['power lead'], needs: { a: ['plug'], b: ['plug'] },
     judge(pack, lead) {
       const [mine, theirs] = [pack.pack!.plug, textOf(lead, 'plug')!]
-      return samePlug(mine, theirs) ? { fits: 'plugs mate' } : { title: 'Plugs do not mate', sentence: `${packLabel(pack)} has “${mine}”, the lead “${theirs}”.`, ways: [way('Solder the other plug on'), way('A pack with that plug')] }
+      const mate = plugsMate(mine, theirs)
+      if (mate) return { fits: 'plugs mate' }
+      return mate === null
+        ? { severity: 'check', title: 'Do these plugs mate?', sentence: `${packLabel(pack)} has “${mine}”, the lead “${theirs}”: names that are not both among the facts. Look, or name both the same.` }
+        : { title: 'Plugs do not mate', sentence: `${packLabel(pack)} has “${mine}”, the lead “${theirs}”.`, ways: [way('Solder the other plug on'), way('A pack with that plug')] }
     },
   }),
   singleCheck({
@@ -169,7 +175,7 @@ export const powerChecks: readonly Check[] = [
       const { cells, label, plug } = pack.pack!
       if (gear.chargerCells !== null && cells > gear.chargerCells) return { title: 'Your charger stops short', sentence: `${label} has ${cells} cells, the charger does ${gear.chargerCells}.` }
       const plugs = gear.chargerPlugs.split(/[;\n]/).map(p => p.trim()).filter(p => p !== '')
-      if (plugs.length > 0 && !plugs.some(p => samePlug(p, plug))) return { title: 'Your charger lacks this plug', sentence: `${label} has “${plug}”; the charger has ${plugs.map(p => `“${p}”`).join(', ')}. A charge lead is needed.` }
+      if (plugs.length > 0 && !plugs.some(p => plugsMate(p, plug))) return { title: plugs.some(p => plugsMate(p, plug) === null) ? 'Does your charger have this plug?' : 'Your charger lacks this plug', sentence: `${label} has “${plug}”; the charger has ${plugs.map(p => `“${p}”`).join(', ')}. A charge lead is needed.` }
       return { fits: 'charger' }
     },
   }),
