@@ -27,11 +27,11 @@ const at = '2026-11-20T10:00:00.000Z'
 
 describe('the sequence of each demo build', () => {
   it('follows from its parts', () => {
-    expect(ids(sherbet)).toBe('dry-fit frame-base motors-place board-in motors-join first-power motors-test video camera second-power bind settings close props pack-on weigh maiden')
-    expect(ids(praline)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera second-power bind settings close guards props pack-on weigh maiden')
-    expect(ids(marzipan)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close props pack-on weigh maiden')
-    expect(ids(nougat)).toBe('dry-fit frame-base motors-place leads-trim board-in capacitor motors-join first-power motors-test radio video camera device-heat second-power video-activate bind settings close props pack-on weigh maiden')
-    expect(ids(treacle)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close directions props loose-load pack-on weigh maiden')
+    expect(ids(sherbet)).toBe('dry-fit frame-base motors-place board-in motors-join first-power motors-test video camera second-power bind settings close pack-on props weigh maiden')
+    expect(ids(praline)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera second-power bind settings close pack-on guards props weigh maiden')
+    expect(ids(marzipan)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close pack-on props weigh maiden')
+    expect(ids(nougat)).toBe('dry-fit frame-base motors-place leads-trim board-in capacitor motors-join first-power motors-test radio video camera device-heat second-power video-activate bind settings close pack-on props weigh maiden')
+    expect(ids(treacle)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close loose-load pack-on directions props weigh maiden')
   })
   it('has no capacitor on the ducted single cell, plugs in place of solder, and a limiter for one cell', () => {
     expect(sorted(sherbet).some(s => s.id === 'capacitor' || s.id === 'radio')).toBe(false)
@@ -54,11 +54,40 @@ describe('the sequence of each demo build', () => {
   it('a stack of two boards, a coating and a separate regulator get steps of their own', () => {
     const extra = [makeLine({ id: 'esc', slot: 'speed controller', name: 'Four in one' }), makeLine({ id: 'coat', slot: 'coating', name: 'Clear coat' })]
     const build: Build = { ...nougat, lines: [...nougat.lines, ...extra] }
-    expect(ids(build)).toContain('first-power motors-test stack radio')
+    expect(ids(build)).toContain('first-power stack motors-test radio')
     expect(ids(build)).toContain('settings coat close')
     expect(step(build, 'board-in').parts.map(part => part.lineId)).toContain('esc')
     expect(step(build, 'stack').parts).toEqual([{ lineId: 'board', pieces: 1 }])
     expect(step(build, 'coat').facts[0]).toMatch(/^Mask: .*barometer/)
+  })
+  it('the props go on after everything else, and nothing but weighing and flying follows, in every school', () => {
+    for (const build of all) {
+      for (const school of Object.keys(schools)) {
+        const steps = sorted(build, { ...blankAssembly, school })
+        expect(steps.slice(steps.findIndex(s => s.id === 'props')).map(s => s.id), `${build.id}, ${school}`).toEqual(['props', 'weigh', 'maiden'])
+      }
+    }
+  })
+  it('motors are spun only when the board that drives the speed controller is on it, and it is told there how it sits', () => {
+    const fit = { ...nougat.fit!, mounting: { ...nougat.fit!.mounting, boardUpsideDown: true } }
+    const two: Build = { ...nougat, fit, lines: [...nougat.lines, makeLine({ id: 'esc', slot: 'speed controller', name: 'Four in one' })] }
+    for (const school of Object.keys(schools)) {
+      const order = sorted(two, { ...blankAssembly, school }).map(s => s.id)
+      expect(order.indexOf('stack'), school).toBeLessThan(order.indexOf('motors-test'))
+    }
+    const upsideDown = 'The board hangs upside down: tell the flight-controller firmware.'
+    expect(step(two, 'stack').facts).toContain(upsideDown)
+    expect(step(two, 'board-in').facts).not.toContain(upsideDown)
+    expect(step({ ...nougat, fit }, 'board-in').facts).toContain(upsideDown)
+  })
+  it('names no plate, strap or pad that is not there, and binds a radio that is in the board or nowhere yet', () => {
+    const whoop: Build = { ...sherbet, fit: null, lines: sherbet.lines.filter(line => line.slot !== 'strap' && line.slot !== 'pad').map(line => line.slot === 'frame' || line.slot === 'board' ? { ...line, properties: null } : line) }
+    const words = JSON.stringify(sorted(whoop).map(({ title, why, facts, cautions }) => [title, why, facts, cautions]))
+    expect(words).not.toMatch(/top plate|bottom plate|strap/i)
+    expect(step(whoop, 'pack-on').title).toBe(`${whoop.lines.find(line => line.id === whoop.flies.packLineId)!.name.split(',')[0]} in its place`)
+    expect(step(whoop, 'bind').facts).toEqual(['Nobody has said where the receiver is: say at the board that it holds one, or add its line.'])
+    expect(step(sherbet, 'bind').facts).toEqual([])
+    expect(step(nougat, 'pack-on').title).toMatch(/^Strap and Pad, and /)
   })
   it('says the low-volt warning as Packs has it: its own, where the flight ends, or the usual, and is nearly empty for an empty build', () => {
     expect(step(marzipan, 'settings').facts.join(' ')).toContain('3.70 V a cell, 14.8 V for the pack of 4')
@@ -105,6 +134,24 @@ describe('what is on board', () => {
     const one = estimates.of({ ...nougat.lines.find(line => line.id === 'screws')!, quantity: 16 }).valueG
     const whole = estimates.of(nougat.lines.find(line => line.id === 'screws')!).valueG
     expect(one).toBeCloseTo(whole * 0.8, 9)
+  })
+  it('screws no joint speaks of come on with what they hold, by kind and number, and it is said that this is assumed', () => {
+    const screws = (quantity: number, motor: Line['properties'], more: readonly Line[] = []): Build => ({
+      ...nougat, fit: null,
+      lines: [...nougat.lines.flatMap(line => line.id === 'screws' ? [{ ...line, quantity }] : line.slot === 'motor' ? [{ ...line, properties: motor }] : [line]), ...more],
+    })
+    const at = (build: Build) => sorted(build).flatMap(s => s.parts.filter(part => part.lineId === 'screws').map(part => [s.id, part.pieces]))
+    expect(at(screws(16, { pattern: ['9×9 M2'] }))).toEqual([['motors-place', 16]])
+    expect(at(screws(20, { pattern: ['9×9 M2'] }))).toEqual([['motors-place', 16], ['close', 4]])
+    expect(at(screws(12, { pattern: ['3 on 6.6 M1.4'] }))).toEqual([['motors-place', 12]])
+    expect(at(screws(12, null))).toEqual([['motors-place', 12]])
+    expect(at(screws(4, null))).toEqual([['board-in', 4]])
+    expect(at(screws(7, null))).toEqual([['close', 7]])
+    // Of another thread than the motors take they hold something else.
+    expect(at(screws(16, { pattern: ['9×9'], screwThread: 'M3' }))).toEqual([['close', 16]])
+    expect(at(screws(8, { pattern: ['9×9'] }, [makeLine({ id: 'posts', slot: 'standoff', name: 'Posts', quantity: 4 })]))).toEqual([['frame-base', 4], ['close', 4]])
+    expect(step(screws(16, { pattern: ['9×9 M2'] }), 'motors-place').facts).toContain('16 of M2 × 10 socket cap are taken to be these screws, by kind and number: no joint of Fit says so.')
+    expect(step(nougat, 'motors-place').facts.join(' ')).not.toContain('taken to be')
   })
   it('a skipped step brings nothing on board, and a line nobody has weighed is said to be open', () => {
     const build = record({ ...nougat, lines: nougat.lines.map(line => line.id === 'lead' ? { ...line, mass: null } : line) }, 'capacitor', { skippedWhy: 'short leads' })
@@ -204,7 +251,7 @@ describe('gates', () => {
     expect(progressOf(steps, assemblyOf(done))).toMatchObject({ done: 1, of: steps.length - 1, next: { id: 'frame-base' } })
     expect(progressOf(steps, assemblyOf(done)).minutesLeft).toBe(steps.filter(s => s.id !== 'dry-fit' && s.id !== 'capacitor').reduce((sum, s) => sum + s.minutes, 0))
     const command = { type: 'assembly.record', stepId: 'props', fields: { doneAt: at } } as const
-    expect(describeCommand(command, nougat, diffBuilds(nougat, applyCommand(nougat, command))).title).toBe('Assemble: “Two-blade 3.5 in: on, the last thing” done')
+    expect(describeCommand(command, nougat, diffBuilds(nougat, applyCommand(nougat, command))).title).toBe('Assemble: “Two-blade 3.5 in on, after everything else” done')
   })
 })
 
@@ -247,6 +294,22 @@ describe('the connection table', () => {
     expect(row(marzipan, 'Digital nano camera', 'plug')).toMatchObject({ pad: 'camera socket', colour: 'ready cable' })
     expect(row(praline, 'Analogue nano camera', 'video out')).toMatchObject({ pad: 'video in', colour: 'yellow' })
     expect(row(nougat, '470 µF 35 V', 'stripe, −')).toMatchObject({ colour: 'black', volts: '0 V' })
+  })
+  it('a digital picture comes on its ready cable whatever its outputs are called; an analogue one goes through the board that lays figures over it', () => {
+    const named = (build: Build, changes: Record<string, Line['properties']>): Build => ({ ...build, lines: build.lines.map(line => changes[line.slot] === undefined ? line : { ...line, properties: { ...line.properties, ...changes[line.slot] } }) })
+    const pictures = (build: Build) => connectionsOf(build, build.flies).filter(c => c.pad.startsWith('video') || c.pad === 'camera socket').map(c => [c.from, c.pad, c.to, c.pin])
+    expect(pictures(named(nougat, { 'video transmitter': { outputs: [] } }))).toEqual([[expect.anything(), 'camera socket', 'Digital nano camera', 'plug']])
+    const short = (slot: string) => praline.lines.find(line => line.slot === slot)!.name.split(',')[0]
+    expect(pictures(praline)).toEqual([[short('video transmitter'), 'video in', short('camera'), 'video out']])
+    expect(pictures(named(praline, { board: { laysFiguresOver: true } }))).toEqual([[short('board'), 'video in', short('camera'), 'video out'], [short('board'), 'video out', short('video transmitter'), 'video in']])
+  })
+  it('a clash is printed as a clash, and what the motor says of its own leads appears where none is planned', () => {
+    const onPack: Build = { ...marzipan, lines: marzipan.lines.map(line => line.id === 'vtx' ? { ...line, feed: { from: 'pack', output: '' } } : line) }
+    expect(row(onPack, 'Oddfellow digital', '+')!.clash).toBe('16.8 V there, it bears 13 V: do not connect it there')
+    expect(row(marzipan, 'Oddfellow digital', '+')!.clash).toBeNull()
+    const motors: Build = { ...nougat, fit: null, lines: nougat.lines.map(line => line.slot === 'motor' ? { ...line, properties: { ...line.properties, leadAwg: 26, leadLengthMm: 150 } } : line) }
+    expect(connectionsOf(motors, motors.flies).find(c => c.pad.startsWith('motor pads'))).toMatchObject({ lead: null, itsOwn: { awg: 26, lengthMm: 150 } })
+    expect(connectionsOf(nougat, nougat.flies).find(c => c.pad.startsWith('motor pads'))).toMatchObject({ lead: { lengthMm: 72 }, itsOwn: null })
   })
   it('says where nobody has said the feed, and has a plus and a minus for every wired device of every build', () => {
     expect(row(treacle, 'Oddfellow digital', '+')).toMatchObject({ from: 'not said', pad: '?', volts: 'not known, bears 7–26 V' })

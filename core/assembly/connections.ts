@@ -2,7 +2,7 @@ import { electricalTree, feedNodeOf, feedOf, isPowered, shortName } from '../wir
 import { planWires, type PlannedWire } from '../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../ledger'
 import { countedLines } from '../loadout'
-import { measureOf, outputsOf, textOf } from '../properties'
+import { measureOf, outputsOf, propertiesOfLine, textOf } from '../properties'
 
 /** One wire of the connection table: from a pad, in a colour, to a pin. */
 export interface Connection {
@@ -14,6 +14,10 @@ export interface Connection {
   readonly volts: string
   /** Gauge, length to cut and grams; null where the wire plan has no lead for it. */
   readonly lead: PlannedWire | null
+  /** The leads it came with, as the part itself says; null where the plan has one, or nobody has said. */
+  readonly itsOwn: { readonly awg: number | null, readonly lengthMm: number | null } | null
+  /** Why this wire must not be connected so; null where nothing speaks against it. */
+  readonly clash: string | null
 }
 
 const volts = (low: number, high: number) => low === high ? `${Number(low.toFixed(1))} V` : `${Number(low.toFixed(1))}–${Number(high.toFixed(1))} V`
@@ -36,18 +40,22 @@ export function connectionsOf(build: Build, choice: LoadoutChoice): Connection[]
   const board = lines.find(line => line.slot === 'board') ?? lines.find(line => line.slot === 'speed controller')
   const boardName = board ? shortName(board) : 'board'
   const out: Connection[] = []
+  const put = (row: Omit<Connection, 'itsOwn' | 'clash'> & Partial<Connection>) => { out.push({ itsOwn: null, clash: null, ...row }) }
   const packVolts = tree.root.volts ? volts(tree.root.volts.lowV, tree.root.volts.highV) : ''
   for (const line of lines.filter(l => l.slot === 'power lead' || l.slot === 'capacitor')) {
     const name = shortName(line)
     const first = lines.find(l => l.slot === 'power distribution' || l.slot === 'speed controller') ?? board
     const from = first ? shortName(first) : boardName
-    out.push({ from, pad: 'battery +', colour: 'red', to: name, pin: line.slot === 'capacitor' ? 'long leg, +' : '+', volts: packVolts, lead: line.slot === 'power lead' ? leadOf(line) : null })
-    out.push({ from, pad: 'battery −', colour: 'black', to: name, pin: line.slot === 'capacitor' ? 'stripe, −' : '−', volts: '0 V', lead: null })
+    put({ from, pad: 'battery +', colour: 'red', to: name, pin: line.slot === 'capacitor' ? 'long leg, +' : '+', volts: packVolts, lead: line.slot === 'power lead' ? leadOf(line) : null })
+    put({ from, pad: 'battery −', colour: 'black', to: name, pin: line.slot === 'capacitor' ? 'stripe, −' : '−', volts: '0 V', lead: null })
   }
   for (const line of lines.filter(l => l.slot === 'motor')) {
     const speed = lines.find(l => l.slot === 'speed controller') ?? board
     const plug = textOf(line, 'plug')
-    out.push({ from: speed ? shortName(speed) : boardName, pad: `motor pads, ${line.quantity} × 3`, colour: 'any order', to: shortName(line), pin: plug ? `plug, ${plug}` : 'three leads each', volts: 'phases', lead: wires.find(({ wire }) => /motor/i.test(`${wire.name} ${wire.from} ${wire.to}`)) ?? leadOf(line) })
+    const planned = wires.find(({ wire }) => wire.from === 'motors' || wire.to === 'motors' || /motor/i.test(wire.name)) ?? leadOf(line)
+    const [awg, lengthMm] = [measureOf(line, 'leadAwg') ?? null, measureOf(line, 'leadLengthMm') ?? null]
+    const itsOwn = awg === null && lengthMm === null ? null : { awg, lengthMm }
+    put({ from: speed ? shortName(speed) : boardName, pad: `motor pads, ${line.quantity} × 3`, colour: 'any order', to: shortName(line), pin: plug ? `plug, ${plug}` : 'three leads each', volts: 'phases', lead: planned, itsOwn: planned ? null : itsOwn })
   }
   for (const line of lines.filter(l => isPowered(l) && !['motor', 'board', 'speed controller', 'power distribution'].includes(l.slot))) {
     const feed = feedOf(line, lines)
@@ -57,14 +65,34 @@ export function connectionsOf(build: Build, choice: LoadoutChoice): Connection[]
     const [low, high] = [measureOf(line, 'voltsMin'), measureOf(line, 'voltsMax')]
     const bears = low !== undefined && high !== undefined ? `, bears ${volts(low, high)}` : ''
     const lead = leadOf(line)
-    out.push({ from, pad: feed ? feed.output || (feed.from === 'pack' ? 'battery +' : '+') : '?', colour: 'red', to: shortName(line), pin: '+', volts: node?.volts ? `${volts(node.volts.lowV, node.volts.highV)}${bears}` : `not known${bears}`, lead })
-    out.push({ from, pad: 'ground', colour: 'black', to: shortName(line), pin: '−', volts: '0 V', lead })
-    for (const [pad, colour, pin] of signals[line.slot] ?? []) out.push({ from: boardName, pad, colour, to: shortName(line), pin, volts: 'signal', lead })
+    const clash = clashOf(node?.volts ?? null, low, high)
+    put({ from, pad: feed ? feed.output || (feed.from === 'pack' ? 'battery +' : '+') : '?', colour: 'red', to: shortName(line), pin: '+', volts: node?.volts ? `${volts(node.volts.lowV, node.volts.highV)}${bears}` : `not known${bears}`, lead, clash })
+    put({ from, pad: 'ground', colour: 'black', to: shortName(line), pin: '−', volts: '0 V', lead })
+    for (const [pad, colour, pin] of signals[line.slot] ?? []) put({ from: boardName, pad, colour, to: shortName(line), pin, volts: 'signal', lead })
   }
-  for (const line of lines.filter(l => l.slot === 'camera')) {
-    const unit = lines.find(l => l.slot === 'video transmitter') ?? board
-    const cable = unit !== undefined && outputsOf(unit).some(output => /camera/i.test(output.name))
-    out.push(cable ? { from: shortName(unit), pad: 'camera socket', colour: 'ready cable', to: shortName(line), pin: 'plug', volts: 'signal', lead: null } : { from: unit ? shortName(unit) : boardName, pad: 'video in', colour: 'yellow', to: shortName(line), pin: 'video out', volts: 'signal', lead: leadOf(line) })
+  for (const camera of lines.filter(l => l.slot === 'camera')) {
+    const unit = lines.find(l => l.slot === 'video transmitter') ?? null
+    for (const row of pictureOf(camera, unit, board ?? null)) put({ ...row, volts: 'signal', lead: row.colour === 'yellow' ? leadOf(camera) : null })
   }
   return out
+}
+
+/** Why a feed and what a device bears do not go together; null where they do, or nobody knows. */
+function clashOf(at: { readonly lowV: number, readonly highV: number } | null, low: number | undefined, high: number | undefined): string | null {
+  if (!at) return null
+  if (high !== undefined && at.highV > high + 1e-9) return `${volts(at.highV, at.highV)} there, it bears ${volts(high, high)}: do not connect it there`
+  if (low !== undefined && at.highV < low - 1e-9) return `${volts(at.highV, at.highV)} there, it wants ${volts(low, low)}: it will not start`
+  return null
+}
+
+type Picture = Pick<Connection, 'from' | 'pad' | 'colour' | 'to' | 'pin'>
+/** The way of the picture: on a ready cable in digital systems, else by wire, through the board where that lays its figures over it. */
+function pictureOf(camera: Line, unit: Line | null, board: Line | null): Picture[] {
+  const to = shortName(camera)
+  const sender = unit ?? board
+  const digital = [camera, ...(unit ? [unit] : [])].some(line => /digital/i.test(textOf(line, 'videoFamily') ?? '')) || (sender !== null && outputsOf(sender).some(output => /camera/i.test(output.name)))
+  if (digital) return [{ from: sender ? shortName(sender) : 'not said', pad: 'camera socket', colour: 'ready cable', to, pin: 'plug' }]
+  const wire = (from: string, pad: string, end: string, pin: string): Picture => ({ from, pad, colour: 'yellow', to: end, pin })
+  if (board && unit && propertiesOfLine(board).laysFiguresOver === true) return [wire(shortName(board), 'video in', to, 'video out'), wire(shortName(board), 'video out', shortName(unit), 'video in')]
+  return [wire(sender ? shortName(sender) : 'not said', 'video in', to, 'video out')]
 }

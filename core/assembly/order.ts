@@ -4,8 +4,8 @@ import { phases, type AssemblyStep, type Phase } from './types'
 /** Orders practitioners differ in; each is only a wish, what must come before comes before. */
 export const schools: Readonly<Record<string, { readonly words: string, readonly phases: readonly Phase[] }>> = {
   'motors first': { words: 'Frame and motors stand before anything else is soldered.', phases },
-  'boards first': { words: 'Board, radio and video are wired and tested on the bench, then go into the frame.', phases: ['dry fit', 'power', 'first power', 'boards', 'radio', 'video', 'camera', 'devices', 'second power', 'frame', 'motors', 'motor leads', 'motor test', 'set up', 'coat', 'close', 'props', 'pack', 'weigh', 'maiden'] },
-  'plugs first': { words: 'Whatever is plugged in or small goes on before the motors’ leads are in the way.', phases: ['dry fit', 'frame', 'power', 'first power', 'camera', 'devices', 'radio', 'video', 'boards', 'motors', 'motor leads', 'motor test', 'second power', 'set up', 'coat', 'close', 'props', 'pack', 'weigh', 'maiden'] },
+  'boards first': { words: 'Board, radio and video are wired and tested on the bench, then go into the frame.', phases: ['dry fit', 'power', 'first power', 'boards', 'radio', 'video', 'camera', 'devices', 'second power', 'frame', 'motors', 'motor leads', 'motor test', 'set up', 'coat', 'close', 'pack', 'props', 'weigh', 'maiden'] },
+  'plugs first': { words: 'Whatever is plugged in or small goes on before the motors’ leads are in the way.', phases: ['dry fit', 'frame', 'power', 'first power', 'camera', 'devices', 'radio', 'video', 'boards', 'motors', 'motor leads', 'motor test', 'second power', 'set up', 'coat', 'close', 'pack', 'props', 'weigh', 'maiden'] },
 }
 
 /** Everything a step waits for among the steps there are. */

@@ -1,5 +1,5 @@
 /** What a step belongs to; the schools differ in the order of these. */
-export const phases = ['dry fit', 'frame', 'motors', 'power', 'motor leads', 'first power', 'motor test', 'boards', 'radio', 'video', 'camera', 'devices', 'second power', 'set up', 'coat', 'close', 'props', 'pack', 'weigh', 'maiden'] as const
+export const phases = ['dry fit', 'frame', 'motors', 'power', 'motor leads', 'first power', 'motor test', 'boards', 'radio', 'video', 'camera', 'devices', 'second power', 'set up', 'coat', 'close', 'pack', 'props', 'weigh', 'maiden'] as const
 export type Phase = (typeof phases)[number]
 
 /** So many pieces of a line, put on board at a step. */

@@ -52,7 +52,7 @@ const table: PropertyTable = {
     measure('diameterMm', 'Diameter', 'mm', 20, 400), measure('pitchMm', 'Pitch', 'mm', 5, 300), whole('blades', 'Blades', '', 1, 8), choice('mount', 'Mounting', propMounts), measure('shaftMm', 'Hole', 'mm', 0.5, 10),
     plain('yes', 'directionPair', 'Sold as a pair of both directions'),
   ],
-  'board': [pattern, ...outline, ...cells, measure('ampsContinuous', 'Amps a motor, continuous', 'A', 0.5, 200, 'bears at most'), measure('ampsBurst', 'Amps a motor, burst', 'A', 0.5, 300, 'bears at most'), outputs, radioFamily, videoFamily, ...draw, provides],
+  'board': [pattern, ...outline, ...cells, measure('ampsContinuous', 'Amps a motor, continuous', 'A', 0.5, 200, 'bears at most'), measure('ampsBurst', 'Amps a motor, burst', 'A', 0.5, 300, 'bears at most'), outputs, radioFamily, videoFamily, plain('yes', 'laysFiguresOver', 'Picture goes through it, figures laid over'), ...draw, provides],
   'speed controller': [pattern, ...outline, ...cells, measure('ampsContinuous', 'Amps a motor, continuous', 'A', 0.5, 200, 'bears at most'), measure('ampsBurst', 'Amps a motor, burst', 'A', 0.5, 300, 'bears at most'), outputs],
   'power distribution': [pattern, ...outline, ...cells, measure('ampsContinuous', 'Amps through, continuous', 'A', 1, 400, 'bears at most'), outputs],
   'power lead': [whole('awg', 'Gauge', 'AWG', 10, 36), measure('lengthMm', 'Length', 'mm', 5, 500), plug],

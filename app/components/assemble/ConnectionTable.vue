@@ -20,8 +20,8 @@ const tone: Record<string, string> = { red: '#c62f2f', black: '#1d1a22', yellow:
         <thead><tr><th>From</th><th>Pad</th><th>Wire</th><th>To</th><th>Pin</th><th>Volts</th><th class="right">Gauge</th><th class="right">Cut to</th></tr></thead>
         <tbody>
           <tr v-for="(row, i) in rows" :key="i" :class="{ next: i > 0 && rows[i - 1]!.to !== row.to }">
-            <td>{{ row.from }}</td><td><b>{{ row.pad }}</b></td><td class="wire"><i v-if="tone[row.colour]" :style="{ background: tone[row.colour] }" aria-hidden="true" />{{ row.colour }}</td><td>{{ row.to }}</td><td>{{ row.pin }}</td><td class="figure" :class="{ 'word-over': row.volts.startsWith('not known') }">{{ row.volts }}</td>
-            <td class="figure right">{{ row.lead ? `AWG ${row.lead.wire.awg}` : '' }}</td><td class="figure right">{{ row.lead ? `${row.lead.lengthMm} mm` : '' }}</td>
+            <td>{{ row.from }}</td><td><b>{{ row.pad }}</b></td><td class="wire"><i v-if="tone[row.colour]" :style="{ background: tone[row.colour] }" aria-hidden="true" />{{ row.colour }}</td><td>{{ row.to }}</td><td>{{ row.pin }}</td><td class="figure" :class="{ 'word-over': row.volts.startsWith('not known') || row.clash }">{{ row.volts }}<b v-if="row.clash" class="clash">Clash: {{ row.clash }}</b></td>
+            <td class="figure right">{{ row.lead ? `AWG ${row.lead.wire.awg}` : row.itsOwn?.awg ? `AWG ${row.itsOwn.awg}` : '' }}</td><td class="figure right">{{ row.lead ? `${row.lead.lengthMm} mm` : '' }}<small v-if="row.itsOwn?.lengthMm" class="soft">{{ row.itsOwn.lengthMm }} mm as it comes</small></td>
           </tr>
         </tbody>
       </table>
@@ -39,5 +39,5 @@ const tone: Record<string, string> = { red: '#c62f2f', black: '#1d1a22', yellow:
 </template>
 
 <style scoped>
-.title { margin: 4px 0 8px; } .scroll { overflow-x: auto; } table { border-collapse: collapse; width: 100%; } th, td { padding: 5px 10px 5px 0; text-align: left; border-bottom: 1px solid var(--line); vertical-align: top; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); border-bottom-color: var(--edge); } .right { text-align: right; white-space: nowrap; } tr.next td { border-top: 1px solid var(--edge); } .wire { white-space: nowrap; } i { display: inline-block; width: 16px; height: 8px; border-radius: 4px; margin-right: 6px; border: 1px solid var(--edge); }
+.clash { display: block; font-family: var(--sans); white-space: normal; } .title { margin: 4px 0 8px; } .scroll { overflow-x: auto; } table { border-collapse: collapse; width: 100%; } th, td { padding: 5px 10px 5px 0; text-align: left; border-bottom: 1px solid var(--line); vertical-align: top; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); border-bottom-color: var(--edge); } .right { text-align: right; white-space: nowrap; } tr.next td { border-top: 1px solid var(--edge); } .wire { white-space: nowrap; } i { display: inline-block; width: 16px; height: 8px; border-radius: 4px; margin-right: 6px; border: 1px solid var(--edge); }
 </style>

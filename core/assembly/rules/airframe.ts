@@ -1,7 +1,8 @@
 import { shortName } from '../../wiring'
 import { measureOf } from '../../properties'
-import { choiceOf, isOnePiece } from './facts'
-import { ids, isBoardJoint, isMotorJoint, jointFact, leadFact, ofSlot, screwsOf, whole, wiresTo, type Rule } from './context'
+import { choiceOf, frameMade } from './facts'
+import { heldBy, screwFacts } from './screws'
+import { ids, isMotorJoint, jointFact, leadFact, ofSlot, whole, wiresTo, type Rule } from './context'
 
 const iron = 'Solder with ventilation and eye protection.'
 
@@ -17,12 +18,12 @@ export const dryFit: Rule = ({ fit, wires }) => [{
 export const frame: Rule = (context) => {
   const parts = [...ofSlot(context, 'frame'), ...ofSlot(context, 'standoff'), ...ofSlot(context, 'printed part')]
   if (parts.length === 0) return []
-  const inOne = isOnePiece(context)
+  const made = frameMade(context)
   return [{
-    id: 'frame-base', phase: 'frame', title: inOne ? 'Frame: look it over' : 'Frame: bottom plate and arms, the top plate stays off', minutes: inOne ? 5 : 20,
-    why: inOne ? 'A crack or a warped duct is changed now, not after the solder.' : 'Everything is soldered on the open frame; the top plate closes it later.',
-    need: ['driver', 'fine file'], parts: whole(parts), after: ['dry-fit'],
-    facts: inOne ? [] : ['When you weigh before it is closed, lay the top plate on the pan as well.'],
+    id: 'frame-base', phase: 'frame', title: made === 'plates' ? 'Frame: bottom plate and arms, the top plate stays off' : 'Frame: look it over', minutes: made === 'plates' ? 20 : 5,
+    why: made === 'plates' ? 'Everything is soldered on the open frame; the top plate closes it later.' : 'A crack or a warp is changed now, not after the solder.',
+    need: ['driver', 'fine file'], parts: [...whole(parts), ...heldBy(context, 'frame')], after: ['dry-fit'],
+    facts: [...(made === 'plates' ? ['When you weigh before it is closed, lay the top plate on the pan as well.'] : []), ...screwFacts(context, 'frame')],
     cautions: /carbon|plate/i.test(parts.map(line => line.name).join(' ')) ? ['Break sharp carbon edges with a wet file: the dust is harmful, wear a mask.'] : [],
   }]
 }
@@ -38,8 +39,8 @@ export const motors: Rule = (context) => {
     {
       id: 'motors-place', phase: 'motors', title: `${found.reduce((sum, line) => sum + line.quantity, 0)} motors on the frame`, minutes: 15,
       why: 'Screwed down first, the leads are measured along the way they will really lie.', need: ['driver', 'thread-lock where the screws are steel in metal'],
-      parts: [...whole(found), ...screwsOf(context, isMotorJoint)], after: ['dry-fit', 'frame-base'],
-      facts: [...joints.map(jointFact), ...(context.fit.mounting.motorsUpsideDown ? ['The motors hang below the arms: leads up through the arm.'] : []), ...leads.map(leadFact)],
+      parts: [...whole(found), ...heldBy(context, 'motors')], after: ['dry-fit', 'frame-base'],
+      facts: [...joints.map(jointFact), ...screwFacts(context, 'motors'), ...(context.fit.mounting.motorsUpsideDown ? ['The motors hang below the arms: leads up through the arm.'] : []), ...leads.map(leadFact)],
       cautions: joints.length > 0 ? [] : ['No screw length is planned: a screw that touches the windings kills a motor.'],
       test: { doThis: 'Turn each bell by hand.', see: 'It turns freely and runs on; no rubbing, no grit.', otherwise: 'A screw is too long, or the bell is bent: take the screw out at once.' }, proves: ['motors-place'],
     },
@@ -71,8 +72,8 @@ export const boardIn: Rule = (context) => {
     {
       id: 'board-in', phase: 'power', title: `${first.map(shortName).join(' and ')} on its mounts${leads.length > 0 ? ', power lead soldered' : ''}`, minutes: 20,
       why: 'The thick wires come first: they need the most heat, and nothing else is near yet.', need: ['iron, wide tip', 'flux', 'solder'],
-      parts: [...whole(first), ...whole(leads), ...screwsOf(context, isBoardJoint)], after: ['dry-fit'], over: [],
-      facts: [...mountingFacts(context), ...wiresTo(context, 'power lead').map(leadFact), ...(leads.length > 0 ? ['Red is plus, black is minus; pre-tin both sides, hold until the wire sits in the pool.'] : [])],
+      parts: [...whole(first), ...whole(leads), ...heldBy(context, 'boards')], after: ['dry-fit'], over: [],
+      facts: [...(ofSlot(context, 'board').every(board => first.includes(board)) ? mountingFacts(context) : []), ...screwFacts(context, 'boards'), ...wiresTo(context, 'power lead').map(leadFact), ...(leads.length > 0 ? ['Red is plus, black is minus; pre-tin both sides, hold until the wire sits in the pool.'] : [])],
       cautions: [iron, 'Look at plus and minus twice: a swapped lead kills everything on the board.'],
     },
     ...(rated.length > 0
@@ -85,7 +86,8 @@ export const boardIn: Rule = (context) => {
   ]
 }
 
-function mountingFacts({ fit: { mounting } }: Parameters<Rule>[0]): string[] {
+/** How the flight controller sits: said where it goes on, whether it is alone or over a speed controller. */
+export function mountingFacts({ fit: { mounting } }: Parameters<Rule>[0]): string[] {
   return [
     ...(mounting.boardUpsideDown ? ['The board hangs upside down: tell the flight-controller firmware.'] : []),
     ...(mounting.boardTurnDeg !== 0 ? [`The board is turned by ${mounting.boardTurnDeg}°: tell the flight-controller firmware.`] : []),

@@ -1,9 +1,9 @@
 import { electricalTree, feedNodeOf, feedOf, packVolts, shortName, type ElectricalTree, type Volts } from '../../wiring'
-import { isJointInDoubt, isSaidJoint, type FitPlan, type JointPlan } from '../../fit/plan'
+import { isSaidJoint, type FitPlan, type JointPlan } from '../../fit/plan'
 import { planWires, type PlannedWire } from '../../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../../ledger'
 import { measureOf, providersOf } from '../../properties'
-import type { AssemblyStep, StepPart } from '../types'
+import type { AssemblyStep } from '../types'
 
 /** What a rule may look at. */
 export interface Context {
@@ -71,11 +71,3 @@ export const jointFact = (joint: JointPlan) => !isSaidJoint(joint) ? `${joint.na
 /** Joints of a step by what their name says of them. */
 export const isMotorJoint = (joint: JointPlan) => /motor/i.test(joint.name) || joint.beyond === 'windings'
 export const isBoardJoint = (joint: JointPlan) => !isMotorJoint(joint) && /board|stack/i.test(joint.name)
-
-/** Pieces of screw lines that belong to some joints; what belongs to none goes on with the closing. */
-export function screwsOf(context: Context, wanted: (joint: JointPlan) => boolean): StepPart[] {
-  return ofSlot(context, 'screw').flatMap((line) => {
-    const pieces = context.fit.joints.filter(joint => joint.lineId === line.id && wanted(joint)).reduce((sum, joint) => sum + (isJointInDoubt(joint) ? 0 : joint.count ?? 0), 0)
-    return pieces > 0 ? [{ lineId: line.id, pieces }] : []
-  })
-}

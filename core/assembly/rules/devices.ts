@@ -1,5 +1,6 @@
 import { isPowered, shortName } from '../../wiring'
 import type { Line, Slot } from '../../ledger'
+import { mountingFacts } from './airframe'
 import { choiceOf, isDigital } from './facts'
 import { does, feedCautions, feedFacts, ids, isInside, leadFact, ofSlot, whole, wiresTo, type Context, type Draft, type Rule } from './context'
 
@@ -11,7 +12,7 @@ export const stack: Rule = (context) => {
   if (boards.length === 0) return []
   return [{
     id: 'stack', phase: 'boards', title: `${boards.map(shortName).join(' and ')} on top, plugged to the speed controller`, minutes: 15, why: 'The board that thinks sits over the one that drives.', need: ['driver', 'tweezers'],
-    parts: whole(boards), after: onlyAfterPower, over: ['board-in'], cautions: ['The order of pins may differ between makers: check plus, minus and each motor signal before it gets power.'],
+    parts: whole(boards), after: onlyAfterPower, over: ['board-in'], facts: mountingFacts(context), cautions: ['The order of pins may differ between makers: check plus, minus and each motor signal before it gets power.'],
   }]
 }
 
@@ -92,7 +93,7 @@ export const power: Rule = (context) => {
     ...(ofSlot(context, 'motor').length > 0
       ? [{
           id: 'motors-test', phase: 'motor test' as const, title: 'Each motor felt, then turned, props off', minutes: 8, why: 'A dead motor or a cold joint is found while everything is still open.', need: [limiter, 'a computer with the firmware’s set-up pages'],
-          after: ['motors-join', 'first-power'], cautions: ['Props off. Keep fingers and wires away from the bells.'],
+          after: ['motors-join', 'first-power', 'stack'], cautions: ['Props off. Keep fingers and wires away from the bells.'],
           test: { doThis: 'Turn each motor by hand, then at low throttle one after another.', see: 'All start at the same throttle, run smoothly, and are alike warm after a few seconds.', otherwise: 'One stutters: its joints first, then swap it with a good one to see whether the fault moves.' }, proves: ['motors-join', 'motors-place'],
         }]
       : []),

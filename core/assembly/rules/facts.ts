@@ -1,14 +1,18 @@
 import type { Line } from '../../ledger'
-import { textOf } from '../../properties'
+import { measureOf, textOf } from '../../properties'
 import { ofSlot, type Context } from './context'
 
 /** A text or choice somebody has said of a line; empty where nobody has. */
 export const choiceOf = (line: Line, key: string): string => textOf(line, key) ?? ''
 
-/** Whether the frame is one piece: nothing is closed over the boards but a canopy. */
-export function isOnePiece(context: Context): boolean {
+/** How the frame is made: one piece, over which nothing is closed but a canopy; plates with a room between them; null where nobody has said. */
+export function frameMade(context: Context): 'one piece' | 'plates' | null {
   const made = ofSlot(context, 'frame').map(line => choiceOf(line, 'make')).find(Boolean)
-  return made !== undefined ? made === 'one piece' : context.fit.stack !== null && context.fit.stack.layers.filter(layer => layer.kind === 'plate').length < 2
+  if (made !== undefined) return made === 'one piece' ? 'one piece' : 'plates'
+  const plates = context.fit.stack?.layers.filter(layer => layer.kind === 'plate').length
+  if (plates !== undefined && plates > 0) return plates < 2 ? 'one piece' : 'plates'
+  const room = ofSlot(context, 'frame').some(line => measureOf(line, 'freeHeightMm') !== undefined) || ofSlot(context, 'standoff').length > 0
+  return room ? 'plates' : null
 }
 
 /** Whether the video is digital: such units have an activation and updates. */

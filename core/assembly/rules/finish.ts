@@ -1,6 +1,7 @@
 import { cellWarningV } from './settings'
 import { shortName } from '../../wiring'
-import { isOnePiece } from './facts'
+import type { Line } from '../../ledger'
+import { frameMade } from './facts'
 import { solderLines } from './airframe'
 import { does, ids, jointFact, isBoardJoint, isMotorJoint, ofSlot, whole, type Rule } from './context'
 
@@ -9,9 +10,10 @@ export const setUp: Rule = (context) => {
   if (ofSlot(context, 'board').length === 0) return []
   const warning = cellWarningV(context)
   return [
-    ...(does(context, 'receiver')
-      ? [{ id: 'bind', phase: 'set up' as const, title: 'Bind the radio', minutes: 6, why: 'Hand controller and receiver must know each other before anything can be armed.', need: ['hand controller'], uses: ids(ofSlot(context, 'receiver', 'board')), after: ['second-power'], cautions: ['Props off.'] }]
-      : []),
+    {
+      id: 'bind', phase: 'set up', title: 'Bind the radio', minutes: 6, why: 'Hand controller and receiver must know each other before anything can be armed.', need: ['hand controller'], uses: ids(ofSlot(context, 'receiver', 'board')), after: ['second-power', 'first-power'], cautions: ['Props off.'],
+      facts: does(context, 'receiver') ? [] : ['Nobody has said where the receiver is: say at the board that it holds one, or add its line.'],
+    },
     {
       id: 'settings', phase: 'set up', title: 'Settings of the flight-controller firmware', minutes: 25, why: 'Each of these has made a first flight short.', need: ['a computer', 'hand controller'], uses: ids(ofSlot(context, 'board')), after: ['second-power', 'first-power', 'bind', 'motors-test'],
       facts: [
@@ -44,14 +46,14 @@ export const coat: Rule = (context) => {
 export const close: Rule = (context) => {
   const canopies = ofSlot(context, 'canopy')
   const ties = ofSlot(context, 'wire', 'other').filter(line => !solderLines(context).includes(line))
-  const inOne = isOnePiece(context)
+  const made = frameMade(context)
   const joints = context.fit.joints.filter(joint => !isMotorJoint(joint) && !isBoardJoint(joint))
   const inside = ['board-in', 'stack', 'capacitor', 'radio', 'video', 'camera', 'coat', 'device-navigation', 'device-sounder', ...ids(ofSlot(context, 'payload')).map(id => `device-${id}`)]
   return [{
-    id: 'close', phase: 'close', title: canopies.length > 0 ? 'Canopy on, leads tied' : inOne ? 'Leads tied, everything fast' : 'Top plate on, leads tied', minutes: 15, why: 'Closed only now, when everything under it has been seen working.', need: ['driver', 'ties', 'cutter'],
+    id: 'close', phase: 'close', title: canopies.length > 0 ? 'Canopy on, leads tied' : made === 'plates' ? 'Top plate on, leads tied' : 'Leads tied, everything fast', minutes: 15, why: 'Closed only now, when everything under it has been seen working.', need: ['driver', 'ties', 'cutter'],
     parts: [...whole(canopies), ...whole(ties)], after: ['settings', 'second-power', 'motors-test'], over: inside,
     facts: [...joints.map(jointFact), 'A tie holds each motor lead to its arm; another takes the pull of the power lead, so that the joint on the board never does.'],
-    cautions: ['No wire between plate and standoff, none where a prop can reach.'],
+    cautions: [made === 'plates' ? 'No wire between plate and standoff, none where a prop can reach.' : 'No wire pressed, none where a prop can reach.'],
   }]
 }
 
@@ -68,10 +70,17 @@ export const props: Rule = (context) => {
     test: { doThis: 'Arm at low throttle and hold paper at each bell.', see: 'Front left and back right turn alike, the other two the other way, as the firmware’s drawing for reversed props shows.', otherwise: 'Reverse that motor in the settings, or swap two of its wires.' }, proves: ['motors-join', 'settings'],
   })
   out.push({
-    id: 'props', phase: 'props' as const, title: `${found.map(shortName).join(', ')}: on, the last thing`, minutes: 6, why: 'From here on every power-up is a live one.', need: ['driver or press'], parts: whole(found), after: ['settings', 'motors-test', 'directions', 'guards', 'close'], over: ['motors-place'],
-    facts: ['Two of each direction, as the drawing shows; the rising edge leads.'], cautions: ['Pack off while you fit them. From now on never power it on the bench with props.'],
+    id: 'props', phase: 'props' as const, title: `${found.map(shortName).join(', ')} on, after everything else`, minutes: 6, why: 'Nothing is fitted after them: from here on every power-up is a live one.', need: ['driver or press'], parts: whole(found), after: ['settings', 'motors-test', 'directions', 'guards', 'close', 'pack-on', 'loose-load'], over: ['motors-place'],
+    facts: ['Two of each direction, as the drawing shows; the rising edge leads.'], cautions: ['Pack unplugged while you fit them. From now on never power it on the bench with props.'],
   })
   return out
+}
+
+function packTitle(fixings: readonly Line[], pack: Line | null): string {
+  const held = fixings.map(line => line.slot === 'strap' ? 'Strap' : 'Pad')
+  const words = [...new Set(held)].join(' and ')
+  if (!pack) return words
+  return words === '' ? `${shortName(pack)} in its place` : `${words}, and ${shortName(pack)} in its place`
 }
 
 export const packOn: Rule = (context) => {
@@ -79,8 +88,8 @@ export const packOn: Rule = (context) => {
   const { pack } = context
   if (fixings.length === 0 && !pack) return []
   return [{
-    id: 'pack-on', phase: 'pack', title: pack ? `Strap, and ${shortName(pack)} in its place` : 'Strap', minutes: 6, why: 'Its place is the balance: lift the craft under the middle of its props, it hangs level.', need: [], parts: [...whole(fixings), ...(pack ? whole([pack]) : [])], after: ['dry-fit', 'close', 'props'],
-    facts: pack ? ['Mark the place with a line of tape: every pack goes there.'] : [], cautions: ['Strap through the plate, not over a wire. Never fly a swollen or damaged pack.'],
+    id: 'pack-on', phase: 'pack', title: packTitle(fixings, pack), minutes: 6, why: 'Its place is the balance: lift the craft under the middle of its props, it hangs level.', need: [], parts: [...whole(fixings), ...(pack ? whole([pack]) : [])], after: ['dry-fit', 'close', 'settings'],
+    facts: pack ? ['Mark the place with a line of tape: every pack goes there.'] : [], cautions: [...(fixings.some(line => line.slot === 'strap') ? ['The strap goes over no wire.'] : []), ...(pack ? ['It stays unplugged until the props are on and you are outside. Never fly a swollen or damaged pack.'] : [])],
   }]
 }
 
