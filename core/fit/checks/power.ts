@@ -1,6 +1,6 @@
 import { bearingsOf, driversOf, type Bearing, type CurrentFrom } from '../../currents'
 import { packLabel, type Line } from '../../ledger'
-import { fullCellV, plugBearing, plugsMate } from '../../power'
+import { fullCellV, plugsMate } from '../../power'
 import { benchOf, measureOf, textOf } from '../../properties'
 import { drawAt, feedNodeOf, feedsOnOffer, isPowered, nodesOf, packVolts, shortName, type PowerNode } from '../../wiring'
 import { missingOf, pairCheck, singleCheck } from './pair'
