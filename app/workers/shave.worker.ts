@@ -4,7 +4,7 @@ import { HonestyTable, listingObservations, type ListingObservation } from '#cor
 import type { Build, LoadoutChoice } from '#core/ledger'
 import { estimatesOf } from '#core/loadout'
 import type { RuleCard } from '#core/rules'
-import { bestPlan, openLinesOf, planHeldBy, PlanSearch, poseProblem, reachesGoal, shaveListOf, shownPlan, type LinearSolver, type PlanningSetting, type ShavingGoal, type ShownPlan } from '#core/shave'
+import { bestPlan, openLinesOf, planHeldBy, PlanSearch, poseProblem, reachesGoal, shavedG, shaveListOf, shownPlan, type LinearSolver, type PlanningSetting, type ShavingGoal, type ShownPlan } from '#core/shave'
 import { exactSolver } from '#shared/solver/highs'
 
 /** What all questions about a build's shavings carry. */
@@ -112,7 +112,7 @@ async function drawFrontier(number: number, setting: PlanningSetting, solve: Lin
     await pause()
     if (number !== wanted) return
     const gramsG = most * i / points
-    const at: PlanningSetting = { ...setting, goal: { kind: 'grams', gramsG } }
+    const at: PlanningSetting = { ...setting, goal: { kind: 'grams', gramsG: gramsG + shavedG(setting.build) } }
     const found = bestPlan(poseProblem(at).problem, solve, { seconds: 2, elapsed: stopwatch() })
     if (found.status === 'none') { say({ kind: 'done', number }); return }
     if (found.status === 'best') say({ kind: 'point', number, point: { gramsG, plan: shownPlan(at, found) }, done: i, of: points })

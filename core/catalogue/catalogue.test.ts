@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { slots } from '../ledger'
+import { slots, type Line } from '../ledger'
+import { isNotRead } from '../units'
+import { propertyNamed, propertyText, readProperty } from '../properties'
+import { screwForm, screwG } from '../workings'
 import { HonestyTable } from '../listings'
 import { LineEstimates } from '../loadout'
 import { spreadG } from '../estimate'
@@ -27,8 +30,42 @@ describe('the starter catalogue', () => {
     expect(typicalProperties('propeller', '3 in three-blade')).toEqual({ diameterMm: 76.2, blades: 3 })
     expect(typicalProperties('propeller', '31 mm')).toEqual({ diameterMm: 31 })
     expect(typicalProperties('motor', '1404')).toEqual({ statorDiameterMm: 14, statorHeightMm: 4 })
-    expect(typicalProperties('camera', 'digital nano')).toBeNull()
+    expect(typicalProperties('camera', 'digital nano')).toEqual({ videoFamily: 'digital' })
+    expect(typicalProperties('board', 'all-in-one 2-4S 12-20 A')).toEqual({ cellsMin: 2, cellsMax: 4, ampsContinuous: 12, provides: ['speed controller'] })
+    expect(typicalProperties('board', 'all-in-one 1S')).toEqual({ cellsMin: 1, cellsMax: 1, provides: ['speed controller', 'receiver'] })
+    expect(typicalProperties('power lead', '30 A class plug and 16-18 AWG')).toEqual({ awg: 18, plug: '30 A class' })
+    expect(typicalProperties('capacitor', '220-470 uF 25-35 V')).toEqual({ capacitanceUf: 220, ratedV: 25 })
+    expect(typicalProperties('frame', '3.5-inch freestyle')).toEqual({ propMaxMm: 88.9 })
+    expect(typicalProperties('strap', 'rubber ring')).toBeNull()
     for (const preset of craftPresets) expect(presetLines(preset.name, () => 'x').find(line => line.slot === 'propeller')!.properties!.diameterMm).toBeGreaterThan(20)
+  })
+  it('every property of a typical class is one its kind has, and a reader would take it', () => {
+    for (const typical of typicalMasses) {
+      for (const [key, value] of Object.entries(typicalProperties(typical.slot, typical.class) ?? {})) {
+        const read = readProperty(propertyNamed(typical.slot, key)!, propertyText(value))
+        expect(isNotRead(read) ? read.problem : read.value, `${typical.slot} ${typical.class} ${key}`).toEqual(value)
+      }
+    }
+  })
+  it('small things suit the size of the craft: screws, solder and tape are a few hundredths of it, never a tenth', () => {
+    let n = 0
+    for (const preset of craftPresets) {
+      const lines = presetLines(preset.name, () => `x${++n}`)
+      const grams = (of: readonly Line[]) => of.reduce((sum, line) => sum + line.mass!.valueG / line.mass!.valueCount * line.quantity, 0)
+      const small = lines.filter(line => line.slot === 'other' || line.slot === 'screw')
+      expect(grams(small) / grams(lines), preset.name).toBeGreaterThan(0.01)
+      expect(grams(small.filter(line => line.slot === 'other')) / grams(lines), preset.name).toBeLessThan(0.03)
+      expect(lines.filter(line => line.slot === 'screw').every(line => line.mass!.evidence === 'worked out' && line.properties !== null), preset.name).toBe(true)
+      expect(lines.every(line => !/guess/.test(line.name) || line.mass!.evidence === 'guess'), preset.name).toBe(true)
+    }
+    // 16 × M2 × 6 button of alloy steel.
+    const screws = presetLines('3-inch ultralight', () => 'x').find(line => line.slot === 'screw')!
+    expect(screws.mass!.valueG).toBeCloseTo(screwG(screwForm('M2', 'button'), 6, 7.85), 4)
+  })
+  it('a class whose frame the facts do not have has a guessed one, and it says so', () => {
+    const ducted = presetLines('3-inch ducted', () => 'x').find(line => line.slot === 'frame')!
+    expect(ducted).toMatchObject({ name: 'Frame with ducts, 3-inch (guessed)', mass: { evidence: 'guess' } })
+    expect(craftPresets.map(preset => preset.name)).toEqual(expect.arrayContaining(['85 mm ducted', '2.5-inch ducted', '3-inch ducted', '3.5-inch ducted', '5-inch ultralight']))
   })
   it('refuses a class it does not have', () => {
     expect(() => presetLines('9-inch lifter', () => 'x')).toThrow('craftClass')

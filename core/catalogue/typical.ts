@@ -12,20 +12,59 @@ export function typicalMass(slot: Slot, className: string): TypicalMass | undefi
   return typicalMasses.find(t => t.slot === slot && t.class === className)
 }
 
-/** What the name of a typical class says beyond its grams: the size of a propeller or duct, a motor's stator. Null when it says nothing. */
+const inches = (text: string) => Number((Number(text) * 25.4).toFixed(2))
+const numbersIn = (pattern: RegExp, text: string) => pattern.exec(text)?.slice(1).map(Number) ?? null
+
+/** What the name of a class says of each slot, by property: of a range the end that promises less. */
+const said: Partial<Record<Slot, (className: string) => Properties>> = {
+  'propeller': (name) => {
+    const size = /^([\d.]+) (mm|in)/.exec(name)
+    const blades = /two-blade/.test(name) ? 2 : /three-blade/.test(name) ? 3 : null
+    return size ? { diameterMm: size[2] === 'in' ? inches(size[1]!) : Number(size[1]), ...(blades !== null && { blades }) } : {}
+  },
+  'motor': (name): Properties => {
+    const stator = numbersIn(/^(\d\d)(\d\d(?:\.\d)?)$/, name)
+    return stator ? { statorDiameterMm: stator[0]!, statorHeightMm: stator[1]! } : {}
+  },
+  // Ducted frames are named by the distance of their motors along the diagonal, open ones by their largest prop.
+  'frame': (name): Properties => {
+    const duct = numbersIn(/^(\d+) mm ducted$/, name)
+    const open = /^([\d.]+)-inch /.exec(name)
+    return duct ? { wheelbaseMm: duct[0]! } : open ? { propMaxMm: inches(open[1]!) } : {}
+  },
+  'board': name => ({ ...cellsIn(name), ...ampsIn(name), ...(/^all-in-one/.test(name) ? { provides: /1S$/.test(name) ? ['speed controller', 'receiver'] : ['speed controller'] } : {}) }),
+  'speed controller': name => ampsIn(name),
+  'power lead': (name) => {
+    const gauge = numbersIn(/\b\d+-(\d+) AWG/, name)
+    const plug = /\b\d+ A class\b/.exec(name)?.[0]
+    return { ...(gauge && { awg: gauge[0]! }), ...(plug && { plug }) }
+  },
+  'capacitor': (name) => {
+    const [uF, volts] = [numbersIn(/^(\d+)-\d+ uF/, name), numbersIn(/ (\d+)-\d+ V$/, name)]
+    return { ...(uF && { capacitanceUf: uF[0]! }), ...(volts && { ratedV: volts[0]! }) }
+  },
+  'camera': name => videoIn(name),
+  'video transmitter': name => videoIn(name),
+  'receiver': (name): Properties => /two-aerial/.test(name) ? { aerials: 2 } : {},
+}
+function cellsIn(name: string): Properties {
+  const range = numbersIn(/\b(\d)-(\d)S\b/, name)
+  const one = numbersIn(/\b(\d)S$/, name)
+  return range ? { cellsMin: range[0]!, cellsMax: range[1]! } : one ? { cellsMin: one[0]!, cellsMax: one[0]! } : {}
+}
+function ampsIn(name: string): Properties {
+  const amps = numbersIn(/\b(\d+)-\d+ A$/, name)
+  return amps ? { ampsContinuous: amps[0]! } : {}
+}
+function videoIn(name: string): Properties {
+  const family = /^(analogue|digital)/.exec(name)?.[1]
+  return family ? { videoFamily: family } : {}
+}
+
+/** What the name of a typical class says beyond its grams, as properties: nothing stands in the name that the line does not have. Null when it says nothing. */
 export function typicalProperties(slot: Slot, className: string): Properties | null {
-  if (slot === 'propeller') {
-    const size = /^([\d.]+) (mm|in)/.exec(className)
-    const blades = /two-blade/.test(className) ? 2 : /three-blade/.test(className) ? 3 : null
-    return size && { diameterMm: Number((Number(size[1]) * (size[2] === 'in' ? 25.4 : 1)).toFixed(2)), ...(blades !== null && { blades }) }
-  }
-  if (slot === 'motor') {
-    const stator = /^(\d\d)(\d\d(?:\.\d)?)$/.exec(className)
-    return stator && { statorDiameterMm: Number(stator[1]), statorHeightMm: Number(stator[2]) }
-  }
-  const duct = slot === 'frame' ? /^(\d+) mm ducted$/.exec(className) : null
-  // Ducted frames are named by the distance of their motors along the diagonal.
-  return duct && { wheelbaseMm: Number(duct[1]) }
+  const properties = said[slot]?.(className) ?? {}
+  return Object.keys(properties).length > 0 ? properties : null
 }
 
 /** The classes of a slot, lightest first. */

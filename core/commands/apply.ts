@@ -100,25 +100,47 @@ function planShavings(build: Build, ids: readonly string[]): Build {
 }
 
 /** Does to the ledger what the shaving says, and marks it done: one step, taken back as one. */
-function doShaving(build: Build, { id, mass, realG, on }: Extract<Command, { type: 'shaving.do' }>): Build {
+function doShaving(build: Build, { id, mass, realG, on, gramsG, leadMm }: Extract<Command, { type: 'shaving.do' }>): Build {
   const shaving = requireShaving(build, id)
   if (shaving.state === 'done') throw new CommandRefused(`“${shaving.what}” is done already.`, 'id')
   const effect = effectOf(build, shaving)
   if (effect.kind === 'none') throw new CommandRefused(`Say which fitted line “${shaving.what}” touches first.`, 'lineId')
   if (effect.kind === 'grams' && !mass) throw new CommandRefused('Say what the line weighs afterwards.', 'mass')
   if (effect.kind === 'new line' && !mass) throw new CommandRefused('Say what it weighs.', 'mass')
-  return putShaving(withEffect(build, shaving, effect, mass), { ...shaving, state: 'done', doneOn: on, realG })
+  const done = withEffect(build, shaving, effect, mass)
+  const cut = leadMm !== undefined && effect.kind === 'grams' ? withLeads(done, effect.lineId, leadMm) : done
+  return putShaving(cut, { ...shaving, gramsG: gramsG ?? shaving.gramsG, state: 'done', doneOn: on, realG })
 }
 
 function withEffect(build: Build, shaving: Shaving, effect: Exclude<ShavingEffect, { kind: 'none' }>, mass: Mass | null): Build {
   switch (effect.kind) {
     case 'swap': return mass ? changeLines(fitInstead(build, effect.candidateId), [{ id: effect.candidateId, fields: { mass } }]) : fitInstead(build, effect.candidateId)
+    case 'pack': return flyInstead(build, effect.lineId, effect.packLineId)
     case 'new line': return addLines(build, [lineOfShaving(shaving, mass)], null)
     // With grams of its own something of it is still on board.
     case 'off': return changeLines(build, [mass ? { id: effect.lineId, fields: { mass }, anotherPiece: true } : { id: effect.lineId, fields: { state: 'off' } }])
     case 'on': return changeLines(build, [{ id: effect.lineId, fields: mass ? { state: 'fitted', mass } : { state: 'fitted' } }])
     case 'grams': return changeLines(build, [{ id: effect.lineId, fields: { mass }, anotherPiece: true }])
   }
+}
+
+/** Another pack flies in the place of one, which is kept as what could go there again. */
+function flyInstead(build: Build, lineId: string, packLineId: string): Build {
+  const away: Build = { ...build, lines: build.lines.map(line => line.id === lineId ? { ...line, state: 'candidate', insteadOf: packLineId } : line) }
+  return build.flies.packLineId === lineId ? { ...away, flies: { ...build.flies, packLineId } } : away
+}
+
+/** Leads that were cut are as long as they are now: at the part, and in the plan of leads where they were there already. */
+function withLeads(build: Build, lineId: string, leadMm: number): Build {
+  const line = build.lines.find(l => l.id === lineId)!
+  const key = line.slot === 'motor' ? 'leadLengthMm' : line.slot === 'power lead' ? 'lengthMm' : null
+  if (key === null) return build
+  const ends = new Set([line.id, line.name, ...(line.slot === 'motor' ? ['motors'] : [])])
+  const said = changeLines(build, [{ id: lineId, fields: { properties: { ...line.properties, [key]: leadMm } } }])
+  const { fit } = said
+  return fit?.wires.some(wire => wire.haveMm !== null && (ends.has(wire.from) || ends.has(wire.to)))
+    ? { ...said, fit: { ...fit, wires: fit.wires.map(wire => wire.haveMm !== null && (ends.has(wire.from) || ends.has(wire.to)) ? { ...wire, haveMm: leadMm } : wire) } }
+    : said
 }
 
 function requireLoadout(build: Build, { setupId, packLineId }: LoadoutChoice): void {

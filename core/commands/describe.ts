@@ -1,8 +1,13 @@
 import { assemblyOf, recordOf } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
 import type { StepRecord } from '../assembly/types'
-import { fixed } from '../display'
-import { slotFacts, type Build, type Line } from '../ledger'
+import { centsFigure, fixed } from '../display'
+import { blankFit, type FitPlan } from '../fit/plan'
+import { slotFacts, type Build, type Line, type Setup } from '../ledger'
+import { loadoutName } from '../loadout/counted'
+import { blankFlightPlan } from '../power/plan'
+import { blankShaveList } from '../shave/types'
+import { changesOf, itemChanges, joined, propertyChanges } from './changed-words'
 import { lineGrams } from '../evidence'
 import type { Command } from './types'
 import type { Patch } from './patch'
@@ -26,7 +31,7 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
   const grams = booked.gramsBeforeG === booked.gramsAfterG ? { gramsBeforeG: null, gramsAfterG: null } : booked
   const none = { gramsBeforeG: null, gramsAfterG: null }
   switch (command.type) {
-    case 'build.set': return { title: describeFields(command.fields), ...none }
+    case 'build.set': return { title: cut(describeFields(command.fields, before)), ...none }
     case 'lines.add': return only
       ? { title: `Added ${lineName(only.after!)}`, ...grams }
       : { title: `Added ${command.lines.length} lines`, ...none }
@@ -36,22 +41,22 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
     case 'lines.move': return { title: command.ids.length === 1 ? `Moved ${nameOf(before, command.ids[0]!)}` : `Moved ${command.ids.length} lines`, ...none }
     case 'line.fit': {
       const fitted = patch.lines.find(c => c.after?.id === command.id)
-      const replaced = patch.lines.find(c => c.before?.state === 'fitted')
+      const replaced = patch.lines.find(isReplaced)
       return {
         title: `Fitted ${fitted?.after ? lineName(fitted.after) : 'a part'}${replaced?.before ? ` instead of ${lineName(replaced.before)}` : ''}`,
         gramsBeforeG: bookedG(replaced?.before ?? null), gramsAfterG: bookedG(fitted?.after ?? null),
       }
     }
     case 'lines.change': return only?.after && only.before
-      ? { title: describeLineChange(only.before, only.after), ...grams }
+      ? { title: cut(describeLineChange(only.before, only.after, before)), ...grams }
       : { title: describeSeveral(patch), ...none }
     case 'line.weigh': return only?.after && only.before
-      ? { title: command.as === 'further' && only.before.mass ? `${lineName(only.after)}: weighed again, ${fixed(lineGrams(command.mass, only.after.quantity), 2)} g` : describeLineChange(only.before, only.after), ...grams }
+      ? { title: command.as === 'further' && only.before.mass ? `${lineName(only.after)}: weighed again, ${fixed(lineGrams(command.mass, only.after.quantity), 2)} g` : describeLineChange(only.before, only.after, before), ...grams }
       : { title: `${nameOf(before, command.id)}: weighed`, ...none }
     case 'weighings.correct': return { title: `Corrected ${command.corrections.length} ${command.corrections.length === 1 ? 'weighing' : 'weighings'} by a later check`, ...none }
     case 'line.another': return { title: `${nameOf(before, command.id)}: another part than before`, ...none }
     case 'line.same': return { title: `${nameOf(before, command.id)}: the same piece as before`, ...none }
-    case 'setup.put': return { title: `Set-up “${command.setup.name}” ${before.setups.some(s => s.id === command.setup.id) ? 'changed' : 'added'}`, ...none }
+    case 'setup.put': return { title: cut(setupWords(command.setup, before)), ...none }
     case 'setup.delete': return { title: `Set-up “${before.setups.find(s => s.id === command.id)?.name ?? ''}” deleted`, ...none }
     case 'observation.put': {
       const { observation } = command
@@ -60,24 +65,30 @@ export function describeCommand(command: Command, before: Build, patch: Patch): 
       return { title: `${observation.title}, ${fixed(observation.valueG, 2)} g: ${observation.state}`, ...none }
     }
     case 'observation.delete': return { title: `Deleted the weighing “${before.observations.find(o => o.id === command.id)?.title ?? ''}”`, ...none }
-    case 'fit.set': return { title: `Fit: ${Object.keys(command.fields).map(key => fitWords[key] ?? key).join(', ')} changed`, ...none }
-    case 'shave.set': return { title: 'Shave: what a plan spares changed', ...none }
-    case 'shaving.put': return { title: `Shaving “${command.shaving.what}” ${before.shave?.shavings.some(s => s.id === command.shaving.id) ? 'changed' : 'added'}`, ...none }
+    case 'fit.set': return { title: cut(`Fit: ${fitChanges(before.fit ?? blankFit, command.fields)}`), ...none }
+    case 'shave.set': return { title: cut(`Shave: ${joined(changesOf(picked(before.shave ?? blankShaveList, command.fields), command.fields))}`), ...none }
+    case 'shaving.put': {
+      const was = before.shave?.shavings.find(s => s.id === command.shaving.id)
+      return { title: cut(was ? `Shaving “${was.what}”: ${joined(changesOf(was, command.shaving))}` : `Shaving “${command.shaving.what}” added`), ...none }
+    }
     case 'shaving.delete': return { title: `Shaving “${before.shave?.shavings.find(s => s.id === command.id)?.what ?? ''}” deleted`, ...none }
     case 'shavings.plan': return { title: command.ids.length === 0 ? 'Shave: nothing planned any more' : `Shave: planned ${command.ids.map(id => `“${before.shave?.shavings.find(s => s.id === id)?.what ?? ''}”`).join(', ')}`.slice(0, 300), ...none }
     case 'shaving.do': {
       const shaving = before.shave?.shavings.find(s => s.id === command.id)
-      const replaced = patch.lines.find(c => c.before?.state === 'fitted')
-      const fitted = patch.lines.find(c => c.after?.state === 'fitted')
+      const replaced = patch.lines.find(isReplaced) ?? patch.lines.find(c => c.before?.state === 'fitted')
+      const fitted = patch.lines.find(c => c.after?.state === 'fitted' && c.before?.state !== 'fitted') ?? patch.lines.find(c => c.after?.state === 'fitted')
       return { title: `Shaved: ${shaving?.what ?? ''}`, gramsBeforeG: bookedG(replaced?.before ?? null), gramsAfterG: bookedG(fitted?.after ?? null) }
     }
-    case 'flying.set': return { title: `Flying: ${[...new Set(Object.keys(command.fields).map(key => flyingWords[key] ?? key))].join(', ')} changed`, ...none }
+    case 'flying.set': return { title: cut(`Flying: ${joined(changesOf(picked(before.flying ?? blankFlightPlan, command.fields), command.fields))}`), ...none }
     case 'assembly.set': return { title: `Assemble: ${Object.keys(command.fields).map(key => assemblyWords[key] ?? key).join(', ')} changed`, ...none }
     case 'assembly.record': return { title: `Assemble: ${recordWords(before, command.stepId, command.fields)}`, ...none }
-    case 'loadout.fly': return { title: 'Changed the loadout it is flown in', ...none }
-    case 'loadout.never': return { title: command.never ? 'Marked a loadout as never flown' : 'Allowed a loadout again', ...none }
+    case 'loadout.fly': return { title: cut(`Flown as ${loadoutName(before, command.choice)}, before as ${loadoutName(before, before.flies)}`), ...none }
+    case 'loadout.never': return { title: cut(`${loadoutName(before, command.choice)}: ${command.never ? 'never flown' : 'flown again'}`), ...none }
   }
 }
+
+/** A line that flew before and does not any more: others in the same change only hang on it. */
+const isReplaced = ({ before, after }: Patch['lines'][number]) => before?.state === 'fitted' && after?.state !== 'fitted'
 
 function nameOf(build: Build, id: string): string {
   const line = build.lines.find(l => l.id === id)
@@ -92,7 +103,7 @@ function describeSeveral(patch: Patch): string {
   return `Changed ${patch.lines.length} lines`
 }
 
-function describeLineChange(before: Line, after: Line): string {
+function describeLineChange(before: Line, after: Line, build: Build): string {
   const name = lineName(after)
   if (before.state !== after.state) return `${after.state === 'off' ? 'Took off' : after.state === 'fitted' ? 'Brought back' : 'Set aside'} ${name}`
   if (before.mass !== after.mass) {
@@ -103,33 +114,57 @@ function describeLineChange(before: Line, after: Line): string {
   if (before.quantity !== after.quantity) return `${name}: × ${before.quantity} → × ${after.quantity}`
   if (before.name !== after.name) return `Renamed ${before.name} to ${after.name}`
   if (before.slot !== after.slot) return `${name}: now under ${slotFacts[after.slot].label.toLowerCase()}`
-  if (before.priceEachCents !== after.priceEachCents) return `${name}: price changed`
+  if (before.priceEachCents !== after.priceEachCents) return `${name}: price ${priceWords(before.priceEachCents)} → ${priceWords(after.priceEachCents)}`
   if (before.role !== after.role) return `${name}: now ${after.role}`
   if (before.removable !== after.removable) return `${name}: ${after.removable ? 'removable' : 'not removable'}`
   if (before.tie !== after.tie) return after.tie ? `${name}: tied with “${after.tie}”` : `${name}: untied`
-  if (before.feed !== after.feed) return `${name}: feed changed`
-  if (before.properties !== after.properties) return `${name}: properties changed`
+  if (before.feed !== after.feed) return `${name}: fed from ${feedWords(before.feed, build)} → ${feedWords(after.feed, build)}`
+  if (before.properties !== after.properties) return `${name}: ${joined(propertyChanges(before, after))}`
+  if (before.pack !== after.pack && after.pack) return `${name}: ${joined(changesOf(before.pack ?? before.packSoFar ?? {}, after.pack))}`
+  if (before.note !== after.note) return `${name}: note ${after.note === '' ? 'taken away' : `“${after.note.slice(0, 80)}${after.note.length > 80 ? '…' : ''}”`}`
+  if (before.listing !== after.listing) return `${name}: listed ${before.listing ? `${before.listing.valueG} g` : 'not said'} → ${after.listing ? `${after.listing.valueG} g` : 'not said'}`
   return `${name}: details changed`
 }
 
-function describeFields(fields: { name?: string, archived?: boolean, aim?: object, reference?: unknown, craftClass?: string }): string {
+function describeFields(fields: { name?: string, archived?: boolean, aim?: object, reference?: unknown, craftClass?: string }, build: Build): string {
   if (fields.archived !== undefined) return fields.archived ? 'Put away' : 'Brought back to the shelf'
   if (fields.name !== undefined) return `Renamed the build to ${fields.name}`
-  if (fields.aim) return `Aim changed: ${Object.keys(fields.aim).map(key => aimWords[key] ?? key).join(', ')}`
+  if (fields.aim) return `Aim: ${joined(changesOf(picked(build.aim, fields.aim), fields.aim))}`
+  if (fields.craftClass !== undefined) return `Craft class ${build.craftClass || 'not said'} → ${fields.craftClass || 'not said'}`
   return 'Build details changed'
 }
 
-const aimWords: Record<string, string> = {
-  purpose: 'purpose', purposeKind: 'purpose', places: 'places', cardIds: 'rule cards', reserveG: 'reserve',
-  confidence: 'confidence', goalDryG: 'dry goal', goalMinutes: 'minutes goal', goalPriceCents: 'money goal',
+/** The most letters a title of the journal has. */
+const mostLetters = 300
+const cut = (title: string) => title.length > mostLetters ? `${title.slice(0, mostLetters - 1)}…` : title
+const picked = (from: object, fields: object): object => Object.fromEntries(Object.keys(fields).map(key => [key, (from as Record<string, unknown>)[key]]))
+const priceWords = (cents: number | null) => cents === null ? 'not said' : centsFigure(cents)
+
+function feedWords(feed: Line['feed'], build: Build): string {
+  if (!feed) return 'not said'
+  if (feed.from === 'pack') return 'the pack'
+  if (feed.from === 'balance') return 'the balance lead'
+  return `${feed.output === '' ? '' : `“${feed.output}” of `}${nameOf(build, feed.from)}`
 }
 
-const flyingWords: Record<string, string> = {
-  style: 'style', altitudeM: 'altitude', temperatureC: 'temperature', reservePercent: 'reserve', endCellV: 'end of the flight', warnCellV: 'warning', efficiency: 'efficiency',
-  alsoCardIds: 'cards looked at', overOnPurpose: 'what is flown over on purpose',
+function setupWords(setup: Setup, before: Build): string {
+  const was = before.setups.find(s => s.id === setup.id)
+  if (!was) return `Set-up “${setup.name}” added`
+  const names = (ids: readonly string[]) => ids.map(id => nameOf(before, id)).join(', ')
+  const [on, off] = [setup.lineIds.filter(id => !was.lineIds.includes(id)), was.lineIds.filter(id => !setup.lineIds.includes(id))]
+  return `Set-up “${was.name}”: ${joined([...(was.name === setup.name ? [] : [`now “${setup.name}”`]), ...(on.length > 0 ? [`with ${names(on)}`] : []), ...(off.length > 0 ? [`without ${names(off)}`] : [])])}`
 }
 
-const fitWords: Record<string, string> = { stack: 'stack-up', joints: 'fixings', wires: 'wire plan', mounting: 'mounting', considered: 'what was considered', setAside: 'findings set aside' }
+/** What became of the parts of Fit, by what they are called. */
+function fitChanges(was: FitPlan, fields: Partial<FitPlan>): string {
+  const changes = [
+    ...(fields.stack === undefined ? [] : itemChanges(was.stack?.layers ?? [], fields.stack?.layers ?? [])),
+    ...(fields.joints === undefined ? [] : itemChanges(was.joints, fields.joints)), ...(fields.wires === undefined ? [] : itemChanges(was.wires, fields.wires)),
+    ...(fields.mounting === undefined ? [] : changesOf(was.mounting, fields.mounting)), ...(fields.considered === undefined ? [] : itemChanges(was.considered, fields.considered)),
+    ...(fields.setAside === undefined ? [] : [fields.setAside.length > was.setAside.length ? `lived with: ${fields.setAside.at(-1)!.why}` : 'a finding stands again']),
+  ]
+  return changes.length > 0 ? joined(changes) : 'order changed'
+}
 
 /** `12.40 → 12.10 g`, or one side when the other is missing. */
 export function gramsChangeWords(beforeG: number | null, afterG: number | null): string {

@@ -44,12 +44,16 @@ export type Command
     /** Decides on these: they are planned from now on, and what was planned besides is an idea again. */
     | { readonly type: 'shavings.plan', readonly ids: readonly string[] }
     /** `mass`: the grams of the line it touches afterwards, where it neither swaps nor leaves off. `realG`: what it took off by the scale, null while only forecast. */
-    | { readonly type: 'shaving.do', readonly id: string, readonly mass: Mass | null, readonly realG: number | null, readonly on: string }
-    | { readonly type: 'assembly.set', readonly fields: Partial<Omit<Assembly, 'records'>> }
+    | { readonly type: 'shaving.do', readonly id: string, readonly mass: Mass | null, readonly realG: number | null, readonly on: string,
+      /** What it takes off by the ledger, kept as its forecast; the forecast there was where it is not given. */
+      readonly gramsG?: number | undefined,
+      /** How long the leads of the line are afterwards, mm. */
+      readonly leadMm?: number | undefined }
+      | { readonly type: 'assembly.set', readonly fields: Partial<Omit<Assembly, 'records'>> }
     /** What became of a step of the assembly: only the fields named change, so that two people at one step do not undo each other. */
-    | { readonly type: 'assembly.record', readonly stepId: string, readonly fields: Partial<Omit<StepRecord, 'stepId'>> }
-    | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
-    | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
+      | { readonly type: 'assembly.record', readonly stepId: string, readonly fields: Partial<Omit<StepRecord, 'stepId'>> }
+      | { readonly type: 'loadout.fly', readonly choice: LoadoutChoice }
+      | { readonly type: 'loadout.never', readonly choice: LoadoutChoice, readonly never: boolean }
 
 /** A command that cannot be carried out; the sentence is for the builder, the field says where to point. */
 export class CommandRefused extends Error {

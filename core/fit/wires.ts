@@ -1,12 +1,7 @@
-import { wiresG } from '../workings'
+import { spliceG, wiresG } from '../workings'
 import { measureOf } from '../properties'
 import type { Line } from '../ledger'
 import { isSaidWire, type SaidWire, type WirePlan } from './plan'
-
-/** A splice overlaps, is soldered at one joint and sleeved; grams beside the wire itself. */
-const spliceOverlapMm = 8
-const spliceJointG = 0.03
-const spliceSleeveG = 0.02
 
 /** What a lead comes to: what to cut, what it weighs, what trimming saves, or what a splice would cost when it is too short. */
 export interface PlannedWire {
@@ -30,13 +25,13 @@ export function planWire(wire: SaidWire): PlannedWire {
   const shortMm = have === null ? 0 : Math.max(0, wire.routeMm - have)
   const lengthMm = have !== null && shortMm === 0 ? Math.min(have, wanted) : wanted
   const grams = (mm: number) => mm > 0 ? wiresG(wire.awg, mm, wire.count) : 0
-  const spliceG = shortMm > 0 ? grams(wanted - have! + spliceOverlapMm) + wire.count * (spliceJointG + spliceSleeveG) : 0
+  const addedG = shortMm > 0 ? spliceG(wire.awg, wanted - have!, wire.count) : 0
   const savedG = have === null || shortMm > 0 ? 0 : grams(have - lengthMm)
-  const massG = shortMm > 0 ? grams(have!) + spliceG : grams(lengthMm)
+  const massG = shortMm > 0 ? grams(have!) + addedG : grams(lengthMm)
   const words = shortMm > 0
-    ? `${have} mm is ${shortMm} mm too short for the way of ${wire.routeMm} mm. A splice adds ${spliceG.toFixed(2)} g.`
+    ? `${have} mm is ${shortMm} mm too short for the way of ${wire.routeMm} mm. A splice adds ${addedG.toFixed(2)} g.`
     : have === null ? `Cut ${lengthMm} mm.` : savedG > 0 ? `Trim ${have - lengthMm} mm: ${savedG.toFixed(2)} g saved.` : lengthMm < wanted ? `Reaches, with ${lengthMm - wire.routeMm} mm of slack.` : 'Use as it is.'
-  return { wire, lengthMm, massG, savedG, shortMm, spliceG, words }
+  return { wire, lengthMm, massG, savedG, shortMm, spliceG: addedG, words }
 }
 
 /** The leads that are wholly said, with their sums; those with something still to say are open. */

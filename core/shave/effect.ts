@@ -6,6 +6,8 @@ import type { Shaving } from './types'
 /** What doing a shaving does to the ledger. */
 export type ShavingEffect
   = | { readonly kind: 'swap', readonly candidateId: string }
+    /** Another pack that is there is flown in the place of this one. */
+    | { readonly kind: 'pack', readonly lineId: string, readonly packLineId: string }
     | { readonly kind: 'off', readonly lineId: string }
     | { readonly kind: 'grams', readonly lineId: string }
     /** A line that was off comes on board; or something new does, as a line of its own. */
@@ -18,6 +20,7 @@ export function effectOf(build: Build, shaving: Shaving): ShavingEffect {
   const line = build.lines.find(l => l.id === shaving.lineId)
   if (shaving.candidateId !== null) {
     const candidate = build.lines.find(l => l.id === shaving.candidateId)
+    if (candidate?.slot === 'pack' && candidate.state === 'fitted' && line?.slot === 'pack' && line.state === 'fitted' && line !== candidate) return { kind: 'pack', lineId: line.id, packLineId: candidate.id }
     return candidate && candidate.state !== 'fitted' ? { kind: 'swap', candidateId: candidate.id } : { kind: 'none' }
   }
   if (shaving.kind === 'put on' && shaving.lineId === null) return { kind: 'new line' }
@@ -29,7 +32,7 @@ export function effectOf(build: Build, shaving: Shaving): ShavingEffect {
 
 /** What is put on as a line of its own. */
 export function lineOfShaving(shaving: Shaving, mass: Mass | null): Line {
-  return makeLine({ id: `on-${shaving.id}`.slice(0, 64), slot: 'other', name: shaving.what, priceEachCents: shaving.cents > 0 ? shaving.cents : null, mass })
+  return makeLine({ id: `on-${shaving.id}`.slice(0, 64), slot: 'other', name: shaving.what, priceEachCents: shaving.cents, mass })
 }
 
 /** The grams of what is put on, by its forecast or by the scale. */
@@ -65,7 +68,7 @@ export function massAfter(build: Build, shaving: Shaving, before: (line: Line) =
   const lineOf = (id: string | null) => build.lines.find(l => l.id === id)
   const trimmed = (line: Line) => trimmedMass(line, before(line), shaving.what, off, versionId(line.mass!.versionId))
   switch (effect.kind) {
-    case 'none': return null
+    case 'none': case 'pack': return null
     case 'new line': return putOnMass(shaving, off, versionId('new'))
     case 'grams': return trimmed(lineOf(effect.lineId)!)
     case 'on': return off.weighed ? { ...putOnMass(shaving, off, versionId('new')), valueCount: lineOf(effect.lineId)!.quantity } : null

@@ -7,14 +7,15 @@ import { HonestyTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
-import { wiresG } from '../workings'
+import { screwForm, screwG, wiresG } from '../workings'
 import { allowedPlans, cheapestOfAll } from './exhaustive'
-import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, takesOffG, takesTooMuch, type PlanningSetting } from './index'
+import { afterAll, afterShaving, effectOf, makeShaving, massAfter, openShavings, planSteps, poseProblem, reachesGoal, schoolsOf, shavingCents, suggestShavings, takesOffG, takesTooMuch, type PlanningSetting, type SuggestionSetting } from './index'
 
 const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
 const setting: PlanningSetting = { build: nougat, choice: nougat.flies, cards: startingCards, estimates, goal: { kind: 'clear' }, slipFactor: 1 }
 const massOf = (build: Build) => overviewOf(build, build.flies, startingCards, estimates)
+const suggested = (build: Build, more: Partial<SuggestionSetting> = {}) => suggestShavings({ build, choice: build.flies, estimates: estimatesOf(build, new HonestyTable()), gear: noGear, parts: [], puttingOn: false, newId: () => 'new', ...more })
 const shaving = (id: string) => nougat.shave!.shavings.find(s => s.id === id)!
 
 describe('a shaving done to the ledger', () => {
@@ -163,7 +164,7 @@ describe('the problem posed for a build', () => {
   it('suggests lighter candidates, fittings and leads that are too long, each with its sum, once', () => {
     const lighter = applyCommand(nougat, { type: 'lines.add', lines: [{ ...nougat.lines.find(l => l.id === 'strap')!, id: 'thin', name: 'Thin strap', state: 'candidate', insteadOf: 'strap', mass: { ...nougat.lines.find(l => l.id === 'strap')!.mass!, versionId: 'thin', valueG: 2 } }], beforeId: null })
     let n = 0
-    const found = suggestShavings(lighter, lighter.flies, estimates, noGear, () => `n${++n}`)
+    const found = suggested(lighter, { newId: () => `n${++n}` })
     const swap = found.find(s => s.shaving.candidateId === 'thin')!
     expect(swap.because).toContain('2.00 g with it')
     const screws = found.find(s => s.shaving.what.startsWith('titanium screws'))!
@@ -171,7 +172,7 @@ describe('the problem posed for a build', () => {
     expect(screws.shaving.gramsG).toBeCloseTo(Number(screws.because.split(' ')[0]) - Number(screws.because.split(', ')[1]!.split(' ')[0]), 1)
     expect(found.some(s => s.shaving.what === 'the lightest strap of its class')).toBe(true)
     const taken = applyCommand(lighter, { type: 'shaving.put', shaving: swap.shaving })
-    expect(suggestShavings(taken, lighter.flies, estimates, noGear, () => 'again').map(s => s.shaving.candidateId)).not.toContain('thin')
+    expect(suggested(taken).map(s => s.shaving.candidateId)).not.toContain('thin')
   })
 })
 
@@ -195,7 +196,7 @@ describe('what is worth putting on', () => {
     const after = afterShaving(light, light.shave!.shavings[0]!, estimates)
     expect(after.lines.at(-1)).toMatchObject({ name: 'sounder', state: 'fitted', mass: { valueG: 1.9 } })
     const off: Build = { ...light, lines: light.lines.map(line => line.id === 'pad' ? { ...line, state: 'off' as const } : line) }
-    const back = suggestShavings(off, off.flies, estimates, noGear, () => 'back').find(s => s.shaving.lineId === 'pad')!
+    const back = suggested(off, { puttingOn: true }).find(s => s.shaving.lineId === 'pad')!
     expect(effectOf(off, back.shaving)).toEqual({ kind: 'on', lineId: 'pad' })
     expect(afterShaving(off, back.shaving, estimates).lines.find(l => l.id === 'pad')!.state).toBe('fitted')
   })
@@ -203,9 +204,11 @@ describe('what is worth putting on', () => {
     const board = nougat.lines.find(l => l.id === 'n1')!
     const bigger = { ...board, id: 'bigger', name: 'Bigger pack', state: 'candidate' as const, insteadOf: 'n1', pack: { ...board.pack!, capacityMah: 1100 }, mass: { ...board.mass!, versionId: 'bigger', valueG: board.mass!.valueG + 6 } }
     const withBigger: Build = { ...light, lines: [...light.lines, bigger] }
-    const { shaving: found, because } = suggestShavings(withBigger, withBigger.flies, estimates, noGear, () => 'big').find(s => s.shaving.candidateId === 'bigger')!
+    const { shaving: found, because } = suggested(withBigger, { puttingOn: true }).find(s => s.shaving.candidateId === 'bigger')!
     expect(found).toMatchObject({ kind: 'put on', gramsG: -6 })
-    expect(because).toContain(`1100 in place of ${board.pack!.capacityMah} mAh`)
+    expect(because).toMatch(/^79\.34 g now, 85\.34 g with it; \d+\.\d minutes become \d+\.\d$/)
+    const [was, then] = /(\d{1,3}\.\d) minutes become (\d{1,3}\.\d)/.exec(because)!.slice(1).map(Number) as [number, number]
+    expect(then).toBeGreaterThan(was)
     expect(openShavings({ ...withBigger, shave: { ...withBigger.shave!, shavings: [found] } })).toEqual([])
     const posed = poseProblem({ ...asked, build: { ...withBigger, shave: { ...withBigger.shave!, shavings: [found] } } })
     expect(posed.problem.items[0]!.gramsG[0]).toBeCloseTo(-6, 2)
@@ -220,7 +223,7 @@ describe('two schools', () => {
   const schools = schoolsOf(nougat, estimates)
   const named = (question: string) => schools.find(s => s.question === question)!
   it('have one present way each, and nothing heavier than steel among the screws', () => {
-    expect(schools.map(s => s.question)).toEqual(['Screws', 'Leads', 'Motor leads', 'Plug of the pack, both halves', 'Boards'])
+    expect(schools.map(s => s.question)).toEqual(['Screws', 'Leads', 'Motor leads', 'Plug of the pack, both halves', 'Boards', 'What holds the pack', 'Props on the motors', 'Boards in the frame'])
     for (const school of schools) expect(school.ways.filter(way => way.now)).toHaveLength(1)
     const titanium = named('Screws').ways.find(way => /titanium/.test(way.name))!.againstG[0]
     const nylon = named('Screws').ways.find(way => /nylon/.test(way.name))!.againstG[0]
@@ -239,8 +242,19 @@ describe('two schools', () => {
     const withPlugs: Build = { ...nougat, lines: nougat.lines.map(line => line.slot === 'motor' ? { ...line, properties: { ...line.properties, plug: 'two-pin 2.0 mm pitch' } } : line) }
     const plugged = schoolsOf(withPlugs, estimates).find(s => s.question === 'Motor leads')!
     expect(plugged.ways[1]).toMatchObject({ name: 'soldered straight to the board', againstG: [-1.8, -1.8], minutes: 20, loss: 2, cents: 0 })
-    const suggested = suggestShavings(withPlugs, withPlugs.flies, estimates, noGear, () => 'solder').find(s => s.shaving.kind === 'direct solder')!
-    expect(suggested.shaving).toMatchObject({ lineId: 'motors', gramsG: 1.8, evidence: 'worked out' })
+    const solder = suggested(withPlugs).find(s => s.shaving.kind === 'direct solder')!
+    expect(solder.shaving).toMatchObject({ lineId: 'motors', gramsG: 1.8, evidence: 'worked out' })
+  })
+  it('hold a strap against a rubber ring, screwed props against wedged ones, soft boards against hard ones, each by its own sum', () => {
+    const strap = estimates.of(nougat.lines.find(line => line.slot === 'strap')!).valueG
+    expect(named('What holds the pack').ways[1]).toMatchObject({ name: 'rubber ring', againstG: [0.3 - strap, 0.9 - strap] })
+    const screw = (length: number) => 8 * screwG(screwForm('M2', 'button'), length, 7.85)
+    expect(named('Props on the motors').ways[1]).toMatchObject({ againstG: [-screw(8), -screw(5)], words: expect.stringContaining('never over people') })
+    const layer = (kind: 'grommet' | 'spacer', heightMm: number) => ({ id: kind, name: kind, kind, lineId: null, heightMm, widthMm: null, lengthMm: null, turnDeg: 0, bare: 'none' as const, port: null })
+    const mounted = (kind: 'grommet' | 'spacer') => schoolsOf({ ...nougat, fit: { ...nougat.fit!, stack: { layers: [layer(kind, 4)] } } }, estimates).find(s => s.question === 'Boards in the frame')!
+    // 4 × π/4 (5² − 2.2²) × 4 mm, in silicone at 1.20 and nylon at 1.14 g/cm³.
+    expect(mounted('grommet').ways[1]!.againstG[0]).toBeCloseTo(-0.0152, 4)
+    expect(mounted('spacer').ways[1]!.againstG[0]).toBeCloseTo(0.0152, 4)
   })
   it('say nothing where there are no data', () => {
     expect(schoolsOf({ ...nougat, fit: null, lines: [] }, estimates)).toEqual([])

@@ -2,7 +2,7 @@ import { applyCommand } from '../commands'
 import { sigmaG, subtractEstimates, type Estimate } from '../estimate'
 import type { Build, Line, LoadoutChoice } from '../ledger'
 import { allowedLoadouts, countedLines, dryLines, loadoutMasses, type LineEstimates } from '../loadout'
-import { normalQuantile } from '../numbers'
+import { normalQuantile, sumCompensated } from '../numbers'
 import { chosenCards, loadoutVerdicts } from '../report'
 import { limitG, type RuleCard } from '../rules'
 import { judge, type Comparator } from '../verdict'
@@ -11,7 +11,7 @@ import type { PlanAnswer } from './plan'
 import { spareFirst, wantMost, type LineBudget, type ShavingItem, type ShavingProblem, type ShavingTarget } from './problem'
 import { blankShaveList, type Shaving, type ShaveList } from './types'
 
-/** What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so many grams off; or the most that can be put on while it stays Clear. */
+/** What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so many grams off, those done already counted; or the most that can be put on while it stays Clear. */
 export type ShavingGoal = { readonly kind: 'clear' } | { readonly kind: 'put on' } | { readonly kind: 'dry', readonly gramsG: number } | { readonly kind: 'grams', readonly gramsG: number }
 
 export interface PlanningSetting {
@@ -41,15 +41,35 @@ export function afterShaving(build: Build, shaving: Shaving, estimates: LineEsti
 
 /** Shavings a plan may choose from: neither done nor refused, and such as do something; what is put on only where that is asked. */
 export function openShavings(build: Build, goal: ShavingGoal['kind'] = 'clear'): Shaving[] {
-  return shaveListOf(build).shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && (s.kind === 'put on') === (goal === 'put on') && effectOf(build, s).kind !== 'none')
+  return shaveListOf(build).shavings.filter(s => s.state !== 'done' && s.state !== 'refused' && (s.kind === 'put on') === (goal === 'put on') && hasGrams(build, s))
 }
 
-/** What a shaving costs in whole cents, the price of the part it may ruin by its likelihood and the builder's hand included. */
+/** Whether it is known what a shaving takes off: the ledger knows of lines; of what is cut somebody has to say. */
+export function hasGrams(build: Build, shaving: Shaving): boolean {
+  const { kind } = effectOf(build, shaving)
+  return kind !== 'none' && (shaving.gramsG !== 0 || (kind !== 'grams' && kind !== 'new line'))
+}
+
+/** What the shavings that are done took off together, grams: by the scale where it has said, else by their forecast. */
+export function shavedG(build: Build): number {
+  return sumCompensated(shaveListOf(build).shavings.filter(s => s.state === 'done').map(s => s.realG ?? s.gramsG))
+}
+
+/** Whether somebody has said what a shaving costs: it, or the part it fits. */
+export function isPriced(build: Build, shaving: Shaving): boolean {
+  if (shaving.cents !== null) return true
+  const effect = effectOf(build, shaving)
+  if (effect.kind === 'pack' || effect.kind === 'on') return true
+  return build.lines.find(line => line.id === shaving.candidateId)?.priceEachCents != null
+}
+
+/** What a shaving costs in whole cents, the price of the part it may ruin by its likelihood and the builder's hand included. A price nobody has said counts as nothing: see {@link isPriced}. */
 export function shavingCents(build: Build, shaving: Shaving, slipFactor: number): number {
   const touched = build.lines.find(line => line.id === (shaving.candidateId ?? shaving.lineId))
-  const bought = shaving.candidateId === null || shaving.cents > 0 ? 0 : (touched?.priceEachCents ?? 0) * (touched?.quantity ?? 1)
+  const own = effectOf(build, shaving).kind === 'pack'
+  const bought = shaving.candidateId === null || (shaving.cents ?? 0) > 0 || own ? 0 : (touched?.priceEachCents ?? 0) * (touched?.quantity ?? 1)
   const ruined = build.lines.find(line => line.id === shaving.lineId)
-  return shaving.cents + bought + Math.round((ruined?.priceEachCents ?? 0) * Math.min(1, shaving.slipPercent * slipFactor / 100))
+  return (shaving.cents ?? 0) + bought + Math.round((ruined?.priceEachCents ?? 0) * Math.min(1, shaving.slipPercent * slipFactor / 100))
 }
 
 /** One loadout under one card that has to come down. A card that looks at the declared maximum watches every loadout allowed. */
@@ -97,7 +117,7 @@ function movedChoices(choices: readonly LoadoutChoice[], before: Build, after: B
   return choices.map((choice) => {
     const pack = after.lines.find(line => line.id === choice.packLineId)
     if (choice.packLineId === null || pack?.state === 'fitted') return choice
-    const instead = after.lines.find(line => line.slot === 'pack' && line.state === 'fitted' && before.lines.find(l => l.id === line.id)?.state !== 'fitted')
+    const instead = after.lines.find(line => line.id === pack?.insteadOf && line.state === 'fitted') ?? after.lines.find(line => line.slot === 'pack' && line.state === 'fitted' && before.lines.find(l => l.id === line.id)?.state !== 'fitted')
     return { ...choice, packLineId: instead?.id ?? null }
   })
 }
@@ -114,7 +134,7 @@ export function poseProblem(setting: PlanningSetting, notLater: readonly Shaving
   const guard = normalQuantile(build.aim.confidence)
   const nowG = byMassAlone ? onlyMean(build) : 0
   const targets: ShavingTarget[] = byMassAlone
-    ? [{ massG: nowG, contributions: {}, goalG: goal.kind === 'dry' ? goal.gramsG : nowG - goal.gramsG, guard: 0 }]
+    ? [{ massG: nowG, contributions: {}, goalG: goal.kind === 'dry' ? goal.gramsG : nowG - (goal.gramsG - shavedG(build)), guard: 0 }]
     // "Less than" asks for a hair more than "at most".
     : watched.map(({ card }, i) => ({ massG: now[i]!.valueG, contributions: now[i]!.contributions, goalG: limitG(card)! - build.aim.reserveG - (card.comparator === '<' ? 1e-8 : 0), guard }))
   const items = notLater.map((shaving): ShavingItem => {
@@ -154,7 +174,7 @@ function groupsOf(build: Build, shavings: readonly Shaving[]): string[][] {
   const pairs: string[][] = []
   const gone = (shaving: Shaving) => {
     const effect = effectOf(build, shaving)
-    return effect.kind === 'off' ? effect.lineId : effect.kind === 'swap' ? build.lines.find(l => l.id === effect.candidateId)?.insteadOf ?? null : null
+    return effect.kind === 'off' || effect.kind === 'pack' ? effect.lineId : effect.kind === 'swap' ? build.lines.find(l => l.id === effect.candidateId)?.insteadOf ?? null : null
   }
   shavings.forEach((a, i) => {
     for (const b of shavings.slice(i + 1)) {
@@ -177,7 +197,7 @@ export function reachesGoal(setting: PlanningSetting, shavings: readonly Shaving
   const after = afterAll(build, shavings, setting.estimates)
   const estimates = setting.estimates.forBuild(after)
   if (goal.kind === 'dry') return dryG(after, estimates, choice) <= goal.gramsG + 1e-9
-  if (goal.kind === 'grams') return loadoutMasses(build, [choice], setting.estimates)[0]!.massG - loadoutMasses(after, movedChoices([choice], build, after), estimates)[0]!.massG >= goal.gramsG - 1e-9
+  if (goal.kind === 'grams') return loadoutMasses(build, [choice], setting.estimates)[0]!.massG - loadoutMasses(after, movedChoices([choice], build, after), estimates)[0]!.massG >= goal.gramsG - shavedG(build) - 1e-9
   const { confidence, reserveG } = build.aim
   return watchedOf(setting).every((at) => {
     const moved = { ...at, choice: movedChoices([at.choice], build, after)[0]! }
@@ -189,7 +209,7 @@ export function reachesGoal(setting: PlanningSetting, shavings: readonly Shaving
 }
 
 /** One step of a plan, with what the loadout looked at comes to after it. */
-export interface PlanStep { readonly shaving: Shaving, readonly cents: number, readonly offG: number, readonly massG: number, readonly sigmaG: number, readonly word: string | null, readonly probability: number | null, readonly enough: boolean }
+export interface PlanStep { readonly shaving: Shaving, readonly cents: number, readonly priced: boolean, readonly offG: number, readonly massG: number, readonly sigmaG: number, readonly word: string | null, readonly probability: number | null, readonly enough: boolean, readonly binding: { readonly headroomG: number, readonly guardG: number } | null }
 
 /** The changes of a plan in the order to do them: what others need first, then what can be undone, then the most grams. */
 export function planSteps(setting: PlanningSetting, chosen: readonly Shaving[]): PlanStep[] {
@@ -209,7 +229,8 @@ export function planSteps(setting: PlanningSetting, chosen: readonly Shaving[]):
   return order.map((shaving, i): PlanStep => {
     at = afterShaving(at, shaving, estimates)
     const now = loadoutVerdicts(at, movedChoices([choice], build, at), judging, estimates.forBuild(at))[0]!
-    const step = { shaving, cents: shavingCents(build, shaving, setting.slipFactor), offG: before.massG - now.massG, massG: now.massG, sigmaG: now.sigmaG, word: now.binding?.verdict?.word ?? null, probability: now.binding?.verdict?.probability ?? null, enough: reachesGoal(setting, order.slice(0, i + 1)) }
+    const verdict = now.binding?.verdict ?? null
+    const step: PlanStep = { shaving, cents: shavingCents(build, shaving, setting.slipFactor), priced: isPriced(build, shaving), offG: before.massG - now.massG, massG: now.massG, sigmaG: now.sigmaG, word: verdict?.word ?? null, probability: verdict?.probability ?? null, enough: reachesGoal(setting, order.slice(0, i + 1)), binding: verdict && { headroomG: verdict.headroomG, guardG: verdict.guardG } }
     before = now
     return step
   })
@@ -220,6 +241,8 @@ export interface ShownPlan {
   readonly status: PlanAnswer['status'] | 'nothing to do' | 'open lines'
   readonly steps: readonly PlanStep[]
   readonly cents: number
+  /** Steps whose price nobody has said: it costs at least `cents`. */
+  readonly unpriced: number
   readonly minutes: number
   readonly loss: number
   /** Grams the best still misses; only where there is no plan. */
@@ -238,7 +261,7 @@ export function shownPlan(setting: PlanningSetting, answer: PlanAnswer): ShownPl
   const steps = planSteps(setting, items.map(item => byId.get(item.id)!))
   const sum = (of: (step: PlanStep) => number) => steps.reduce((total, step) => total + of(step), 0)
   return {
-    status: answer.status === 'best' && steps.length === 0 ? 'nothing to do' : answer.status, steps, cents: sum(s => s.cents), minutes: sum(s => s.shaving.minutes), loss: sum(s => s.shaving.loss),
+    status: answer.status === 'best' && steps.length === 0 ? 'nothing to do' : answer.status, steps, cents: sum(s => s.cents), unpriced: steps.filter(s => !s.priced).length, minutes: sum(s => s.shaving.minutes), loss: sum(s => s.shaving.loss),
     missG: answer.status === 'none' ? answer.missG : 0, dearerBy: answer.status === 'unproven' ? Math.max(0, answer.cost - answer.bound) : 0,
     ...(answer.status === 'contradiction' ? { between: answer.between } : {}),
   }
@@ -246,5 +269,5 @@ export function shownPlan(setting: PlanningSetting, answer: PlanAnswer): ShownPl
 
 /** No plan at all: lines nobody has said the grams of count in it. */
 export function planHeldBy(open: readonly Line[]): ShownPlan {
-  return { status: 'open lines', steps: [], cents: 0, minutes: 0, loss: 0, missG: 0, dearerBy: 0, openLines: open.map(line => line.name) }
+  return { status: 'open lines', steps: [], cents: 0, unpriced: 0, minutes: 0, loss: 0, missG: 0, dearerBy: 0, openLines: open.map(line => line.name) }
 }

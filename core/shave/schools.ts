@@ -4,7 +4,7 @@ import type { Build } from '../ledger'
 import type { LineEstimates } from '../loadout'
 import { connectorNamed, connectors, plugPairG } from '../power'
 import { propertiesOfLine, textOf } from '../properties'
-import { wiresG } from '../workings'
+import { materialNamed, screwForm, screwG, tubeG, wiresG } from '../workings'
 import { usualOfKind } from './types'
 
 /** One way of doing a thing: grams for the whole build against the present way, and what goes with it. */
@@ -29,7 +29,7 @@ const one = (grams: number): readonly [number, number] => [grams, grams]
 
 /** The comparisons there are data for. Nothing is recommended: each way has its price. */
 export function schoolsOf(build: Build, estimates: LineEstimates): School[] {
-  return [screwMaterials(build), slack(build), soldered(build), plugs(build), boards(build, estimates)].filter(school => school !== null && school.ways.length > 1) as School[]
+  return [screwMaterials(build), slack(build), soldered(build), plugs(build), boards(build, estimates), straps(build, estimates), wedgedProps(build), mounting(build)].filter(school => school !== null && school.ways.length > 1) as School[]
 }
 
 function screwMaterials(build: Build): School | null {
@@ -89,4 +89,50 @@ function boards(build: Build, estimates: LineEstimates): School | null {
     return flight && speed ? [{ name: `stack of ${size}`, now: false, minutes: 60, loss: -1, cents: null, againstG: [flight.lowG + speed.lowG - nowG, flight.highG + speed.highG - nowG], words: 'one half is replaced alone; more height and screws' }] : []
   })
   return { question: 'Boards', ways: [present('one board for all', 'lightest and flattest; a burnt corner takes all of it'), ...ways] }
+}
+
+/** What holds the pack: a strap of cloth, or a ring of rubber. */
+function straps(build: Build, estimates: LineEstimates): School | null {
+  const fitted = build.lines.filter(line => line.slot === 'strap' && line.state === 'fitted')
+  const [ring, cloth] = [typicalMass('strap', 'rubber ring'), typicalMass('strap', 'fabric 10-12 mm')]
+  if (fitted.length === 0 || fitted.some(line => !line.mass) || !ring || !cloth) return null
+  const count = fitted.reduce((sum, line) => sum + line.quantity, 0)
+  const nowG = estimates.sum(fitted).valueG
+  const isRing = nowG / count <= ring.highG
+  const range = ({ lowG, highG }: { readonly lowG: number, readonly highG: number }) => [count * lowG - nowG, count * highG - nowG] as const
+  const words = { ring: 'light and cheap; ages in the sun, and the pack can slide', cloth: 'holds in a crash; wears where the plate is sharp' }
+  return { question: 'What holds the pack', ways: isRing
+    ? [present('rubber ring', words.ring), { name: 'narrow strap', now: false, minutes: 2, loss: -1, cents: null, againstG: range(cloth), words: words.cloth }]
+    : [present('strap', words.cloth), { name: 'rubber ring', now: false, minutes: 2, loss: 1, cents: null, againstG: range(ring), words: words.ring }] }
+}
+
+/** Screws a prop is held by, from the shortest to the longest that are usual, mm. Our choice: 5 to 8 mm, two a prop. */
+const propScrewsMm = [5, 8] as const
+
+/** Props held by two screws each, or wedged on the shaft without any. */
+function wedgedProps(build: Build): School | null {
+  const props = build.lines.filter(line => line.slot === 'propeller' && line.state === 'fitted')
+  const motor = build.lines.find(line => line.slot === 'motor' && line.state === 'fitted')
+  if (props.length === 0 || !motor || textOf(motor, 'propMount') !== 'two screws') return null
+  const count = 2 * props.reduce((sum, line) => sum + line.quantity, 0)
+  const [low, high] = propScrewsMm.map(length => count * screwG(screwForm('M2', 'button'), length, materialNamed('alloy steel')!.densityGPerCm3)) as [number, number]
+  return { question: 'Props on the motors', ways: [
+    present('two screws each', 'stays on whatever happens'),
+    { name: 'wedged on the shaft, a turn of thread round it', now: false, minutes: 10, loss: 3, cents: 0, againstG: [-high, -low], words: 'a prop can come off in the air: never over people' },
+  ] }
+}
+
+/** Grommets under one board; their outside and inside, mm. Our choice: the usual ones for M2. */
+const grommets = { count: 4, outerMm: 5, innerMm: 2.2 } as const
+
+/** Boards on rubber, or screwed down. */
+function mounting(build: Build): School | null {
+  const layers = build.fit?.stack?.layers ?? []
+  const soft = layers.filter(layer => layer.kind === 'grommet' && layer.heightMm !== null && layer.heightMm > 0)
+  const hard = layers.filter(layer => layer.kind === 'spacer' && layer.heightMm !== null && layer.heightMm > 0)
+  const of = (material: string, heights: readonly (typeof layers)[number][]) => heights.reduce((sum, { heightMm }) => sum + grommets.count * tubeG(grommets.outerMm, grommets.innerMm, heightMm!, materialNamed(material)!.densityGPerCm3), 0)
+  const words = { soft: 'keeps the shake of the motors from the gyro; the screws are longer', hard: 'nothing wears or tears; every shake reaches the gyro' }
+  if (soft.length > 0) return { question: 'Boards in the frame', ways: [present('soft, on rubber', words.soft), { name: 'hard, on nylon', now: false, minutes: 15, loss: 2, cents: null, againstG: one(of('nylon 6/6', soft) - of('silicone rubber', soft)), words: words.hard }] }
+  if (hard.length > 0) return { question: 'Boards in the frame', ways: [present('hard, on spacers', words.hard), { name: 'soft, on rubber', now: false, minutes: 15, loss: -2, cents: null, againstG: one(of('silicone rubber', hard) - of('nylon 6/6', hard)), words: words.soft }] }
+  return null
 }

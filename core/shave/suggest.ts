@@ -3,60 +3,129 @@ import { applyCommand } from '../commands'
 import { fitReport, fixingsSchedule, planWires, type GroundGear } from '../fit'
 import { plugPairG } from '../power'
 import { measureOf, textOf } from '../properties'
-import type { Build, Line, LoadoutChoice } from '../ledger'
+import { minutesFigure } from '../display'
+import { lineOfPart, type Part } from '../drawer'
+import { flightPlanOf, sheetFlight } from '../flight'
+import { packLabel, type Build, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
 import { makeShaving, type Shaving } from './types'
 
-/** A shaving the ledger itself suggests, with the sum it comes from. */
-export interface Suggestion { readonly shaving: Shaving, readonly because: string }
+/** A shaving the ledger itself suggests, with the sum it comes from; with the candidate to be put on the list first, where it is not there. */
+export interface Suggestion { readonly shaving: Shaving, readonly because: string, readonly candidate?: Line }
+
+export interface SuggestionSetting {
+  readonly build: Build
+  readonly choice: LoadoutChoice
+  readonly estimates: LineEstimates
+  readonly gear: GroundGear
+  /** What the drawer has. */
+  readonly parts: readonly Part[]
+  /** Whether grams are to be put on instead of taken off. */
+  readonly puttingOn: boolean
+  readonly newId: () => string
+}
+
+/** The most packs suggested at once. */
+const mostPacks = 4
 
 const fixed = (value: number) => value.toFixed(2)
 
 /**
- * What the ledger suggests for a loadout: candidates lighter than what is fitted, and heavier ones to put on where there are
- * grams to spare; fittings that could stay at home, leads longer than the wire plan needs, screws, straps, plugs that could be
- * soldered; lines that are off and could be put on. What is on the list already is not
- * suggested again, nor a swap that would clash with what stays. `newId` makes the ids.
+ * What the ledger suggests for a loadout. To take grams off: lighter candidates, lighter packs with the minutes they cost,
+ * fittings that could stay at home, leads longer than the plan needs, screws, straps, plugs that could be soldered. To put
+ * some on: heavier candidates and packs, lines that are off. What is on the list already is not suggested again, nor a swap
+ * that would clash with what stays.
  */
-export function suggestShavings(build: Build, choice: LoadoutChoice, estimates: LineEstimates, gear: GroundGear, newId: () => string): Suggestion[] {
+export function suggestShavings(setting: SuggestionSetting): Suggestion[] {
+  const { build, estimates, newId, puttingOn } = setting
   const known = build.shave?.shavings ?? []
-  const suggestions: Suggestion[] = []
-  const clashes = (of: Build) => fitReport(of, choice, gear).clashes
-  const clashesNow = clashes(build)
-  for (const candidate of build.lines) {
+  const found = [
+    ...fromCandidates(setting), ...fromPacks(setting),
+    ...(puttingOn ? fromOff(setting) : [...fromFittings(setting), ...fromLeads(setting), ...fromJoints(build, newId), ...fromStraps(build, estimates, newId), ...fromPlugs(build, newId)]),
+  ]
+  return found.filter(({ shaving }) => !known.some(s => s.what === shaving.what))
+}
+
+const clashesOf = ({ choice, gear }: SuggestionSetting, build: Build) => fitReport(build, choice, gear).clashes
+
+function fromCandidates(setting: SuggestionSetting): Suggestion[] {
+  const { build, estimates, puttingOn, newId } = setting
+  const known = build.shave?.shavings ?? []
+  const now = clashesOf(setting, build)
+  return build.lines.flatMap((candidate): Suggestion[] => {
     const fitted = build.lines.find(line => line.id === candidate.insteadOf && line.state === 'fitted')
-    if (candidate.state !== 'candidate' || !fitted || !candidate.mass || !fitted.mass || known.some(s => s.candidateId === candidate.id)) continue
-    const [now, then] = [estimates.of(fitted).valueG, estimates.of(candidate).valueG]
-    const because = `${fixed(now)} g now, ${fixed(then)} g with it`
-    if (Math.abs(then - now) < 0.05 || clashes(applyCommand(build, { type: 'line.fit', id: candidate.id })) > clashesNow) continue
-    if (then > now) {
-      suggestions.push({ because: `${because}${broughtBy(fitted, candidate)}: worth it where there are grams to spare`, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: 'put on', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
-      continue
-    }
-    suggestions.push({ because, shaving: makeShaving({ id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), kind: fitted.slot === 'strap' ? 'lighter strap' : 'swap part', lineId: fitted.id, candidateId: candidate.id, gramsG: Number((now - then).toFixed(2)), evidence: 'listed' }) })
-  }
-  for (const line of countedLines(build, choice)) {
-    if (!isOptional(line) || line.role !== 'fitting' || !line.mass || known.some(s => s.kind === 'leave off' && s.lineId === line.id)) continue
-    suggestions.push({ because: `a fitting of ${fixed(estimates.of(line).valueG)} g`, shaving: makeShaving({ id: newId(), what: `leave off: ${line.name}`.slice(0, 120), kind: 'leave off', lineId: line.id, gramsG: Number(estimates.of(line).valueG.toFixed(2)), evidence: 'weighed' }) })
-  }
+    if (candidate.state !== 'candidate' || candidate.slot === 'pack' || !fitted || !candidate.mass || !fitted.mass || known.some(s => s.candidateId === candidate.id)) return []
+    const [was, then] = [estimates.of(fitted).valueG, estimates.of(candidate).valueG]
+    const because = `${fixed(was)} g now, ${fixed(then)} g with it`
+    if (Math.abs(then - was) < 0.05 || (then > was) !== puttingOn || clashesOf(setting, applyCommand(build, { type: 'line.fit', id: candidate.id })) > now) return []
+    const swap = { id: newId(), what: `${candidate.name} instead of ${fitted.name}`.slice(0, 120), lineId: fitted.id, candidateId: candidate.id, gramsG: Number((was - then).toFixed(2)), evidence: 'listed' as const }
+    return [puttingOn
+      ? { because: `${because}${broughtBy(fitted, candidate)}: worth it where there are grams to spare`, shaving: makeShaving({ ...swap, kind: 'put on' }) }
+      : { because, shaving: makeShaving({ ...swap, kind: fitted.slot === 'strap' ? 'lighter strap' : 'swap part' }) }]
+  })
+}
+
+/** Packs of the build and of the drawer in the place of the one looked at, with what they do to the minutes; the most minutes first. */
+function fromPacks(setting: SuggestionSetting): Suggestion[] {
+  const { build, choice, estimates, parts, puttingOn, newId } = setting
+  const pack = build.lines.find(line => line.id === choice.packLineId)
+  if (!pack?.mass) return []
+  const known = build.shave?.shavings ?? []
+  const [was, now] = [estimates.of(pack).valueG, clashesOf(setting, build)]
+  const minutesNow = minutesWith(setting, build, pack.id)
+  const here = new Set(build.lines.map(line => line.partId))
+  const own = build.lines.filter(line => line.slot === 'pack' && line !== pack && (line.state === 'fitted' || line.insteadOf === pack.id))
+  const drawer = parts.filter(part => part.slot === 'pack' && !here.has(part.id) && part.owned - part.lost - part.scrapped > 0).map(part => lineOfPart(part, newId(), 1, { state: 'candidate', insteadOf: pack.id }))
+  const offered = [...own.map(line => ({ line, fromDrawer: false })), ...drawer.map(line => ({ line, fromDrawer: true }))].flatMap(({ line, fromDrawer }) => {
+    const then = line.mass ? estimates.of(line).valueG : null
+    if (then === null || Math.abs(then - was) < 0.05 || (then > was) !== puttingOn || known.some(s => s.candidateId === line.id)) return []
+    const with_ = { ...build, lines: [...build.lines.filter(other => other.id !== line.id), { ...line, state: 'fitted' as const, insteadOf: null }] }
+    const flown = { ...setting, choice: { ...choice, packLineId: line.id } }
+    return clashesOf(flown, with_) > now ? [] : [{ line, fromDrawer, then, minutes: minutesWith(setting, with_, line.id) }]
+  })
+  return offered.sort((a, b) => (b.minutes ?? 0) - (a.minutes ?? 0)).slice(0, mostPacks).map(({ line, fromDrawer, then, minutes }): Suggestion => ({
+    because: `${fixed(was)} g now, ${fixed(then)} g with it; ${minutesWords(minutesNow, minutes)}${fromDrawer ? '; it lies in the drawer' : ''}`,
+    shaving: makeShaving({
+      id: newId(), what: `fly ${packLabel(line)} in place of ${packLabel(pack)}`.slice(0, 120), kind: puttingOn ? 'put on' : 'swap part', lineId: pack.id, candidateId: line.id, gramsG: Number((was - then).toFixed(2)),
+      evidence: line.mass!.evidence === 'weighed' && pack.mass!.evidence === 'weighed' ? 'weighed' : 'listed', ...(fromDrawer || line.state === 'fitted' ? { cents: 0 } : {}), minutes: 1, slipPercent: 0,
+    }),
+    ...(fromDrawer ? { candidate: line } : {}),
+  }))
+}
+const minutesWith = ({ choice, estimates }: SuggestionSetting, build: Build, packLineId: string): number | null => {
+  const with_ = { ...choice, packLineId }
+  return sheetFlight(build, with_, estimates.sum(countedLines(build, with_)).valueG, flightPlanOf(build)).forecast?.minutes ?? null
+}
+const minutesWords = (now: number | null, then: number | null) => now === null || then === null ? 'what it does to the minutes is not known' : `${minutesFigure(now)} minutes become ${minutesFigure(then)}`
+
+function fromFittings({ build, choice, estimates, newId }: SuggestionSetting): Suggestion[] {
+  const known = build.shave?.shavings ?? []
+  return countedLines(build, choice).filter(line => isOptional(line) && line.role === 'fitting' && line.mass && !known.some(s => s.kind === 'leave off' && s.lineId === line.id))
+    .map(line => ({ because: `a fitting of ${fixed(estimates.of(line).valueG)} g`, shaving: makeShaving({ id: newId(), what: `leave off: ${line.name}`.slice(0, 120), kind: 'leave off', lineId: line.id, gramsG: Number(estimates.of(line).valueG.toFixed(2)), evidence: 'weighed' }) }))
+}
+
+function fromLeads({ build, newId }: SuggestionSetting): Suggestion[] {
+  const suggestions: Suggestion[] = []
   for (const { wire, savedG: trimmedG } of planWires(build.fit?.wires ?? []).rows) {
     if (!(trimmedG > 0.05)) continue
     const line = build.lines.find(l => l.state === 'fitted' && l.mass && (l.name === wire.from || l.name === wire.to || (/motor/i.test(wire.name) && l.slot === 'motor' && measureOf(l, 'leadLengthMm') !== undefined)))
     const what = `trim: ${wire.name}`
-    if (!line || known.some(s => s.what === what)) continue
+    if (!line) continue
     suggestions.push({ because: `${wire.haveMm} mm there, ${wire.routeMm + wire.slackMm} mm needed`, shaving: makeShaving({ id: newId(), what, kind: 'trim leads', lineId: line.id, gramsG: Number(trimmedG.toFixed(2)), spreadG: Number((trimmedG * 0.1).toFixed(2)), evidence: 'worked out' }) })
   }
-  for (const line of build.lines) {
-    if (line.state !== 'off' || !line.mass || line.slot === 'pack' || known.some(s => s.kind === 'put on' && s.lineId === line.id)) continue
+  return suggestions
+}
+
+function fromOff({ build, estimates, newId }: SuggestionSetting): Suggestion[] {
+  const known = build.shave?.shavings ?? []
+  return build.lines.filter(line => line.state === 'off' && line.mass && line.slot !== 'pack' && !known.some(s => s.kind === 'put on' && s.lineId === line.id)).map((line) => {
     const grams = estimates.of(line).valueG
-    suggestions.push({ because: `${fixed(grams)} g, off now`, shaving: makeShaving({ id: newId(), what: `put on: ${line.name}`.slice(0, 120), kind: 'put on', lineId: line.id, gramsG: -Number(grams.toFixed(2)), evidence: 'weighed' }) })
-  }
-  return [...suggestions, ...fromJoints(build, newId), ...fromStraps(build, estimates, newId), ...fromPlugs(build, newId)].filter(({ shaving }) => !known.some(s => s.what === shaving.what))
+    return { because: `${fixed(grams)} g, off now`, shaving: makeShaving({ id: newId(), what: `put on: ${line.name}`.slice(0, 120), kind: 'put on', lineId: line.id, gramsG: -Number(grams.toFixed(2)), evidence: 'weighed' }) }
+  })
 }
 
 /** What a heavier candidate has more of, where the parts say so. */
 function broughtBy(fitted: Line, candidate: Line): string {
-  if (fitted.pack && candidate.pack && candidate.pack.capacityMah > fitted.pack.capacityMah) return `, ${candidate.pack.capacityMah} in place of ${fitted.pack.capacityMah} mAh`
   const [was, comes] = [measureOf(fitted, 'powerMw'), measureOf(candidate, 'powerMw')]
   return was !== undefined && comes !== undefined && comes > was ? `, ${comes} in place of ${was} mW` : ''
 }

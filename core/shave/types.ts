@@ -27,7 +27,8 @@ export interface Shaving {
   /** ± at 95 %, grams. */
   readonly spreadG: number
   readonly evidence: (typeof shavingEvidences)[number]
-  readonly cents: number
+  /** Whole cents; null while nobody has said. Of a swap the price of the candidate counts where none is said here. */
+  readonly cents: number | null
   readonly minutes: number
   /** What is given up, 0 to 5. */
   readonly loss: number
@@ -58,21 +59,21 @@ export interface ShaveList {
 
 export const blankShaveList: ShaveList = { shavings: [], spare: 'cents', caps: { cents: null, minutes: null, loss: null }, everyLoadout: false }
 
-/** What a kind of shaving usually costs: everything but the grams can wait. */
-export const usualOfKind: Readonly<Record<ShavingKind, Pick<Shaving, 'minutes' | 'loss' | 'lossWord' | 'forGood' | 'slipPercent'>>> = {
-  'swap part': { minutes: 30, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 2 },
-  'leave off': { minutes: 5, loss: 2, lossWord: 'protection', forGood: false, slipPercent: 0 },
-  'trim leads': { minutes: 20, loss: 1, lossWord: 'repair', forGood: true, slipPercent: 3 },
-  'direct solder': { minutes: 20, loss: 2, lossWord: 'repair', forGood: false, slipPercent: 5 },
-  'change material': { minutes: 15, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
-  'drill': { minutes: 30, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
-  'cut': { minutes: 20, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
-  'strip case': { minutes: 25, loss: 2, lossWord: 'protection', forGood: true, slipPercent: 10 },
-  'lighter strap': { minutes: 2, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
-  'shorter lead': { minutes: 20, loss: 1, lossWord: 'comfort', forGood: true, slipPercent: 2 },
-  'less coating': { minutes: 10, loss: 2, lossWord: 'water', forGood: true, slipPercent: 0 },
-  'put on': { minutes: 10, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 0 },
-  'other': { minutes: 15, loss: 1, lossWord: 'nothing', forGood: false, slipPercent: 0 },
+/** What a kind of shaving usually costs: everything but the grams can wait. What takes something off costs no money; what has to be bought has a price nobody has said yet. */
+export const usualOfKind: Readonly<Record<ShavingKind, Pick<Shaving, 'cents' | 'minutes' | 'loss' | 'lossWord' | 'forGood' | 'slipPercent'>>> = {
+  'swap part': { cents: null, minutes: 30, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 2 },
+  'leave off': { cents: 0, minutes: 5, loss: 2, lossWord: 'protection', forGood: false, slipPercent: 0 },
+  'trim leads': { cents: 0, minutes: 20, loss: 1, lossWord: 'repair', forGood: true, slipPercent: 3 },
+  'direct solder': { cents: 0, minutes: 20, loss: 2, lossWord: 'repair', forGood: false, slipPercent: 5 },
+  'change material': { cents: null, minutes: 15, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
+  'drill': { cents: 0, minutes: 30, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
+  'cut': { cents: 0, minutes: 20, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
+  'strip case': { cents: 0, minutes: 25, loss: 2, lossWord: 'protection', forGood: true, slipPercent: 10 },
+  'lighter strap': { cents: null, minutes: 2, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
+  'shorter lead': { cents: 0, minutes: 20, loss: 1, lossWord: 'comfort', forGood: true, slipPercent: 2 },
+  'less coating': { cents: 0, minutes: 10, loss: 2, lossWord: 'water', forGood: true, slipPercent: 0 },
+  'put on': { cents: null, minutes: 10, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 0 },
+  'other': { cents: null, minutes: 15, loss: 1, lossWord: 'nothing', forGood: false, slipPercent: 0 },
 }
 
 /** How sure the builder's hand is: it scales how likely a slip is. */
@@ -87,7 +88,7 @@ export const structuralKinds: readonly ShavingKind[] = ['drill', 'cut']
 export function makeShaving(given: { id: string, what: string, kind: ShavingKind } & Partial<Shaving>): Shaving {
   const gramsG = given.gramsG ?? 0
   return {
-    lineId: null, candidateId: null, gramsG, spreadG: Number(Math.max(0.05, Math.abs(gramsG) * 0.3).toFixed(2)), evidence: 'guess', cents: 0, gain: given.kind === 'put on' ? 3 : 0, ...usualOfKind[given.kind],
+    lineId: null, candidateId: null, gramsG, spreadG: Number(Math.max(0.05, Math.abs(gramsG) * 0.3).toFixed(2)), evidence: 'guess', gain: given.kind === 'put on' ? 3 : 0, ...usualOfKind[given.kind],
     excludes: [], needs: [], state: 'idea', why: '', lock: null, doneOn: null, realG: null, ...given,
   }
 }

@@ -1,9 +1,9 @@
 import type { Line, Slot } from '../ledger'
 import { propertiesOfLine } from '../properties'
-import { materialNamed, materialsFor, screwForms, wireGauges } from './facts'
-import { quarterWaveMm, wiresG } from './wire'
+import { materialNamed, materials, materialsFor, screwForms, wireGauges } from './facts'
+import { quarterWaveMm, spliceG, wiresG } from './wire'
 import { safeLengths, screwForm, screwG, screwVerdict } from './screw'
-import { countedG, filmG, holeG, plateG, printedG, tubeG } from './solids'
+import { countedG, filmG, materialSavesG, holeG, plateG, printedG, tubeG } from './solids'
 
 /** A thing to be asked for: a measure with its unit, or a choice. */
 export interface Asked {
@@ -57,6 +57,16 @@ export const calculators: readonly Calculator[] = [
     work: v => grams(wiresG(n(v, 'awg'), n(v, 'lengthMm'), n(v, 'count')), `saved by cutting ${v.lengthMm} mm off ${v.count} leads of AWG ${v.awg}`),
   },
   {
+    key: 'splice', title: 'Splicing leads longer', gives: 'advice',
+    asks: [choice('awg', 'Gauge, AWG', gauges, '28'), measure('lengthMm', 'Longer by', 'mm', '30'), measure('count', 'How many leads', '', '3')],
+    work: v => grams(-spliceG(n(v, 'awg'), n(v, 'lengthMm'), n(v, 'count')), `off: ${v.count} leads of AWG ${v.awg} become ${v.lengthMm} mm longer, joints and sleeves included`),
+  },
+  {
+    key: 'material', title: 'The same in another material', gives: 'advice',
+    asks: [measure('gramsG', 'Weighs now', 'g', '5.59'), choice('material', 'Of', materials.map(material => material.name), 'alloy steel'), choice('then', 'Then of', materials.map(material => material.name), 'titanium alloy (Ti-6Al-4V)')],
+    work: v => grams(materialSavesG(n(v, 'gramsG'), String(v.material), String(v.then)), `saved by ${String(v.then)} in place of ${String(v.material)}, the same size`, materialNamed(String(v.then))?.note ?? ''),
+  },
+  {
     key: 'screw', title: 'Screw', gives: 'each',
     asks: [choice('thread', 'Thread', threads, 'M2'), choice('head', 'Head', heads, 'button'), measure('lengthMm', 'Length', 'mm', '8'), choice('material', 'Material', names('screw'))],
     work: v => grams(screwG(screwForm(String(v.thread), String(v.head)), n(v, 'lengthMm'), density(v)), `${v.thread} × ${v.lengthMm} ${v.head}, ${v.material}`, noteOf(v)),
@@ -79,7 +89,7 @@ export const calculators: readonly Calculator[] = [
   },
   {
     key: 'hole', title: 'Drilling holes', gives: 'advice', caution: drilling,
-    asks: [measure('diameterMm', 'Diameter', 'mm', '6'), measure('thicknessMm', 'Thickness', 'mm', '3'), choice('material', 'Material', names('plate')), measure('count', 'How many', '', '8')],
+    asks: [measure('diameterMm', 'Diameter', 'mm', '6'), measure('thicknessMm', 'Thickness', 'mm', '3'), choice('material', 'Material', [...names('plate'), ...names('print'), 'nylon 6/6']), measure('count', 'How many', '', '8')],
     work: v => grams(holeG(n(v, 'diameterMm'), n(v, 'thicknessMm'), density(v), n(v, 'count')), `taken off by ${v.count} holes of ${v.diameterMm} mm`),
   },
   {

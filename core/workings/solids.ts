@@ -1,4 +1,5 @@
 import { CoreInputError, requireNotNegative } from '../errors'
+import { materialNamed } from './facts'
 import { requireCount, requireMeasure } from './guards'
 
 const perCm3 = 1 / 1000
@@ -63,4 +64,13 @@ export function countedG(count: number, eachG: number): number {
   requireCount('countedG', 'count', count)
   requireMeasure('countedG', 'eachG', eachG, 100)
   return count * eachG
+}
+
+/** Grams saved by making a solid of one material in another of the same size; negative where the other is denser. Grams in and out. */
+export function materialSavesG(massG: number, from: string, to: string): number {
+  requireMeasure('materialSavesG', 'gramsG', massG, 10_000)
+  const [was, comes] = [materialNamed(from), materialNamed(to)]
+  if (!was) throw new CoreInputError('materialSavesG', 'material', from, 'a material of the list')
+  if (!comes) throw new CoreInputError('materialSavesG', 'then', to, 'a material of the list')
+  return massG * (1 - comes.densityGPerCm3 / was.densityGPerCm3)
 }

@@ -32,6 +32,17 @@ export function wiresG(awg: number, lengthMm: number, count: number): number {
   return count * wireG(awg, lengthMm)
 }
 
+/** A splice overlaps, is soldered at one joint and sleeved; grams beside the wire itself. Our choice. */
+const spliceOverlapMm = 8
+const spliceJointG = 0.03
+const spliceSleeveG = 0.02
+
+/** Grams that lengthening so many leads by so many mm adds, joints and sleeves included. */
+export function spliceG(awg: number, byMm: number, count: number): number {
+  requireMeasure('spliceG', 'lengthMm', byMm, mostLengthMm)
+  return wiresG(awg, byMm + spliceOverlapMm, count) + count * (spliceJointG + spliceSleeveG)
+}
+
 /** Exposed quarter wave of an aerial, mm: c/(4f)·velocity factor. Frequency in MHz. */
 export function quarterWaveMm(frequencyMhz: number, velocityFactor = 0.95): number {
   requireMeasure('quarterWaveMm', 'frequencyMhz', frequencyMhz, 100_000)

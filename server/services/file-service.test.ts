@@ -127,7 +127,7 @@ describe('other files', () => {
     const copy = await disk.app.newBuilds.start({ from: 'copy', name: 'Plan two', buildId: id })
     expect(disk.app.builds.read(copy).build.lines).toEqual(disk.app.builds.read(id).build.lines)
     await disk.app.newBuilds.start({ from: 'reference', name: 'Old one', reference: { massG: 244, spreadG: 1, thrustG: 900, priceCents: null, minutes: 6 } })
-    expect(disk.app.builds.shelf().map(e => e.reference?.massG ?? Math.round(e.massG))).toEqual([192, 192, 244])
+    expect(disk.app.builds.shelf().map(e => e.reference?.massG ?? Math.round(e.massG))).toEqual([195, 195, 244])
     await expect(disk.app.newBuilds.start({ from: 'class', name: 'X', craftClass: 'submarine' })).rejects.toThrow('no such craft class')
   })
 })

@@ -38,7 +38,7 @@ export const commandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('shaving.put'), shaving: shavingSchema }),
   z.strictObject({ type: z.literal('shaving.delete'), id: idSchema }),
   z.strictObject({ type: z.literal('shavings.plan'), ids: z.array(idSchema).max(300) }),
-  z.strictObject({ type: z.literal('shaving.do'), id: idSchema, mass: massSchema.nullable(), realG: shavingSchema.shape.realG, on: daySchema }),
+  z.strictObject({ type: z.literal('shaving.do'), id: idSchema, mass: massSchema.nullable(), realG: shavingSchema.shape.realG, on: daySchema, gramsG: shavingSchema.shape.gramsG.optional(), leadMm: z.number().min(0, 'A lead is from 0 to 500 mm long.').max(500, 'A lead is from 0 to 500 mm long.').optional() }),
   z.strictObject({ type: z.literal('assembly.set'), fields: z.strictObject(assemblyShape).partial() }),
   z.strictObject({ type: z.literal('assembly.record'), stepId: stepRecordSchema.shape.stepId, fields: stepRecordSchema.omit({ stepId: true }).partial() }),
   z.strictObject({ type: z.literal('loadout.fly'), choice: loadoutChoiceSchema }),

@@ -8,7 +8,7 @@ const number = (sentence: string, least: number, most: number) => z.number({ err
 export const shavingSchema = z.strictObject({
   id: idSchema, what: nameSchema('What is done'), kind: z.enum(shavingKinds), lineId: idSchema.nullable(), candidateId: idSchema.nullable(),
   gramsG: number('Grams off are from −1000 to 1000.', -1000, 1000), spreadG: number('The ± is from 0 to 1000 g.', 0, 1000), evidence: z.enum(shavingEvidences),
-  cents: centsSchema, minutes: number('Minutes are from 0 to 6000.', 0, 6000), loss: number('What is given up is from 0 to 5.', 0, 5), lossWord: z.enum(lossWords), gain: number('What it brings is from 0 to 5.', 0, 5), forGood: z.boolean(),
+  cents: centsSchema.nullable(), minutes: number('Minutes are from 0 to 6000.', 0, 6000), loss: number('What is given up is from 0 to 5.', 0, 5), lossWord: z.enum(lossWords), gain: number('What it brings is from 0 to 5.', 0, 5), forGood: z.boolean(),
   slipPercent: number('How likely a slip is: from 0 to 100 %.', 0, 100), excludes: z.array(idSchema).max(100), needs: z.array(idSchema).max(100),
   state: z.enum(shavingStates), why: noteSchema, lock: z.enum(['in', 'out']).nullable(), doneOn: daySchema.nullable(), realG: z.number().min(-1000).max(1000).nullable(),
 }) satisfies z.ZodType<Shaving>

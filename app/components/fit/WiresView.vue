@@ -25,13 +25,14 @@ function measure(wire: WirePlan, key: 'count' | 'routeMm' | 'slackMm' | 'haveMm'
   if (isNotRead(read)) problem.value = read.problem
   else change(wire, { [key]: read.value })
 }
-/** All leads of the plan cut from the reel become one line of worked out grams; leads that came with a part are in that part's grams. */
+/** Leads of the plan cut from the reel, or what splices add, become one line of worked out grams; leads that came with a part are in that part's grams. */
 const fromReel = computed(() => plan.value.rows.filter(row => row.wire.haveMm === null).reduce((sum, row) => sum + row.massG, 0))
-function book() {
-  const known = store.build!.lines.find(line => line.slot === 'wire' && line.mass?.origin === 'wire plan')
-  const mass = makeMass({ versionId: newId(), evidence: 'worked out', valueG: Number(fromReel.value.toFixed(3)), resolutionG: 0.001, origin: 'wire plan' })
+const ofSplices = computed(() => plan.value.rows.reduce((sum, row) => sum + row.spliceG, 0))
+function book(origin: 'wire plan' | 'splices of the wire plan', name: string, grams: number) {
+  const known = store.build!.lines.find(line => line.slot === 'wire' && line.mass?.origin === origin)
+  const mass = makeMass({ versionId: newId(), evidence: 'worked out', valueG: Number(grams.toFixed(3)), resolutionG: 0.001, origin })
   if (known) store.run({ type: 'lines.change', changes: [{ id: known.id, fields: { mass } }] })
-  else store.run({ type: 'lines.add', lines: [makeLine({ id: newId(), slot: 'wire', name: 'Leads of the wire plan, from the reel', mass })], beforeId: null })
+  else store.run({ type: 'lines.add', lines: [makeLine({ id: newId(), slot: 'wire', name, mass })], beforeId: null })
 }
 function add() { save([...wires.value, newWire(newId(), wires.value, store.overview?.counted ?? [])]) }
 const askedWords: Record<AskedOfWire, string> = { awg: 'the gauge', count: 'how many', routeMm: 'the way', slackMm: 'the slack' }
@@ -72,7 +73,10 @@ const headWords = computed(() => {
       </tbody>
     </table>
 </div>
-    <p v-if="fromReel > 0"><button type="button" @click="book">Book {{ fixed(fromReel, 2) }} g from the reel as worked out</button></p>
+    <p v-if="fromReel > 0 || ofSplices > 0">
+      <button v-if="fromReel > 0" type="button" @click="book('wire plan', 'Leads of the wire plan, from the reel', fromReel)">Book {{ fixed(fromReel, 2) }} g from the reel as worked out</button>
+      <button v-if="ofSplices > 0" type="button" @click="book('splices of the wire plan', 'Splices of leads that were too short', ofSplices)">Book {{ fixed(ofSplices, 2) }} g of splices as worked out</button>
+    </p>
     <p class="soft">Stranded wire with a silicone jacket, ± 5 %. A lead that is too short for its way is said before it is laid: with the grams of a splice, or lay it another way.</p>
   </div>
 </template>

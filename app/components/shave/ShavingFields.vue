@@ -9,7 +9,7 @@ const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
 const problem = ref('')
 const working = ref(false)
-const calculatorOf: Partial<Record<ShavingKind, string>> = { 'trim leads': 'trim', 'direct solder': 'trim', 'shorter lead': 'trim', 'drill': 'hole', 'cut': 'plate', 'less coating': 'film' }
+const calculatorOf: Partial<Record<ShavingKind, string>> = { 'trim leads': 'trim', 'direct solder': 'trim', 'shorter lead': 'trim', 'drill': 'hole', 'cut': 'plate', 'less coating': 'film', 'change material': 'material' }
 const touched = computed(() => store.build!.lines.find(line => line.id === props.shaving.lineId) ?? null)
 const lines = computed(() => store.build!.lines.filter(line => line.mass && (line.state === 'fitted' || (line.state === 'off' && props.shaving.kind === 'put on'))))
 const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId))
@@ -35,10 +35,10 @@ function useWorked({ grams, each }: { grams: number, each: boolean }) {
 function money(event: Event) {
   const read = readCents((event.target as HTMLInputElement).value)
   if (isNotRead(read)) problem.value = read.problem
-  else put({ cents: read.cents ?? 0 })
+  else put({ cents: read.cents })
 }
 /** Another kind brings its usual costs along. */
-function kind(of: ShavingKind) { put({ kind: of, ...usualOfKind[of] }) }
+function kind(of: ShavingKind) { put({ kind: of, ...usualOfKind[of], ...(props.shaving.cents !== null && props.shaving.cents > 0 ? { cents: props.shaving.cents } : {}) }) }
 const value = (event: Event) => (event.target as HTMLSelectElement).value
 function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.shaving[list].includes(id) ? props.shaving[list].filter(other => other !== id) : [...props.shaving[list], id] }) }
 </script>
@@ -50,13 +50,13 @@ function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.sh
     <label class="field">Line it touches<select :value="shaving.lineId ?? ''" @change="put({ lineId: value($event) || null, candidateId: null })"><option value="">{{ shaving.kind === 'put on' ? 'a line of its own' : 'not said yet' }}</option><option v-for="line in lines" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
     <label v-if="candidates.length > 0" class="field wide">Swapped for<select :value="shaving.candidateId ?? ''" @change="put({ candidateId: value($event) || null })"><option value="">nothing</option><option v-for="line in candidates" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
     <template v-if="effect.kind !== 'swap' && effect.kind !== 'off' && effect.kind !== 'on'">
-      <label class="field">Grams off<EditField :value="shaving.gramsG" inputmode="decimal" class="figure" @change="number('gramsG', $event)" /></label>
+      <label class="field">Grams off<EditField :value="shaving.gramsG === 0 ? '' : shaving.gramsG" placeholder="not said" inputmode="decimal" class="figure" @change="number('gramsG', $event)" /></label>
       <label class="field">± g<EditField :value="shaving.spreadG" inputmode="decimal" class="figure" @change="number('spreadG', $event)" /></label>
       <p v-if="touched && !working" class="wide"><button type="button" class="plain" @click="working = true">Work the grams out …</button></p>
       <LazyWorkOut v-if="touched && working" class="wide" :line="touched" use="That much comes off" saved :first="calculatorOf[shaving.kind]" @worked="useWorked" @close="working = false" />
     </template>
     <p v-else class="soft wide">Its grams are those of the ledger.</p>
-    <label class="field">Money, {{ settings.currency }}<EditField :value="(shaving.cents / 100).toFixed(2)" inputmode="decimal" class="figure" @change="money" /></label>
+    <label class="field">Money, {{ settings.currency }}<EditField :value="shaving.cents === null ? '' : (shaving.cents / 100).toFixed(2)" placeholder="unknown" inputmode="decimal" class="figure" @change="money" /></label>
     <label class="field">Minutes<EditField :value="shaving.minutes" inputmode="decimal" class="figure" @change="number('minutes', $event)" /></label>
     <label class="field">Given up, 0–5<select :value="shaving.loss" @change="put({ loss: Number(value($event)) })"><option v-for="n in [0, 1, 2, 3, 4, 5]" :key="n" :value="n">{{ n }}</option></select></label>
     <label class="field">of<select :value="shaving.lossWord" @change="put({ lossWord: value($event) as Shaving['lossWord'] })"><option v-for="word in lossWords" :key="word">{{ word }}</option></select></label>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { centsFigure, fixed, percentSure, signed } from '#core/display'
-import { effectOf, makeShaving, massAfter, openShavings, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesOffG, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/display'
+import { effectOf, hasGrams, isPriced, makeShaving, massAfter, openShavings, shavedG, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesOffG, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
 import type { Line } from '#core/ledger'
 import { loadoutName } from '#core/loadout'
+import { spreadFactor95 } from '#core/numbers'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
 import { nameSchema } from '#shared/schemas/common'
 import type { FrontierPoint } from '~/workers/shave.worker'
@@ -28,9 +29,21 @@ const measureNames: Record<Measure, string> = { cents: 'money', minutes: 'minute
 const neededG = computed(() => {
   const binding = store.overview?.binding?.verdict
   if (goal.value.kind === 'dry') return Math.max(0, store.overview!.dry.valueG - goal.value.gramsG)
-  return goal.value.kind === 'grams' ? goal.value.gramsG : binding ? Math.max(0, store.build!.aim.reserveG + binding.guardG - binding.headroomG) : null
+  return goal.value.kind === 'grams' ? Math.max(0, goal.value.gramsG - shavedG(store.build!)) : binding ? Math.max(0, store.build!.aim.reserveG + binding.guardG - binding.headroomG) : null
 })
-const costWords = (of: { cents: number, minutes: number }) => `${centsFigure(of.cents)} ${settings.value.currency} and ${fixed(of.minutes, 0)} minutes`
+const pricesWords = (count: number) => `${count === 1 ? 'one price' : `${count} prices`} not said`
+const costWords = (of: { cents: number, unpriced: number, minutes: number }) => `${of.unpriced > 0 ? 'at least ' : ''}${centsFigure(of.cents)} ${settings.value.currency}${of.unpriced > 0 ? ` (${pricesWords(of.unpriced)})` : ''} and ${fixed(of.minutes, 0)} minutes`
+/** What a gram costs of what has a price and takes something off. */
+function gramPriceWords(cents: number, priced: boolean, offG: number): string {
+  return priced && cents > 0 && offG > 0.005 ? `${centsFigure(Math.round(cents / offG))} ${settings.value.currency} a gram` : ''
+}
+const shavedWords = computed(() => done.value.length === 0 ? '' : `${signed(-shavedG(store.build!), 2)} g so far`)
+/** Where the best there is leaves the craft, while no plan gets there. */
+const bestWords = computed(() => {
+  const last = steps.value.at(-1)
+  const binding = last?.binding
+  return binding ? `It comes to ${fixed(last.massG, 2)} g: ${headroomWords(binding.headroomG, spreadFactor95 * last.sigmaG)}, where ${fixed(binding.guardG, 2)} g are wanted to be sure.` : ''
+})
 const stepsWords = (count: number) => `${['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][count] ?? count} ${count === 1 ? 'step' : 'steps'}`
 const sentence = computed(() => {
   if (failure.value) return failure.value
@@ -43,7 +56,7 @@ const sentence = computed(() => {
   if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null) return 'No limit is chosen: choose one in Aim, or say how many grams.'
   if (status === 'nothing to do') return goal.value.kind === 'put on' ? 'Nothing on the list could be put on and stay clear.' : 'Nothing has to come off.'
   if (status === 'none' && goal.value.kind === 'put on') return `It misses being clear by ${fixed(missG, 2)} g as it is: nothing can be put on.`
-  if (status === 'none') return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest.`
+  if (status === 'none') return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest. ${bestWords.value}`.trim()
   const words = `The plan: ${stepsWords(steps.value.length)}, ${costWords(plan.value)}.`
   return status === 'unproven' ? `${words} At most ${fixed(list.value.spare === 'cents' ? dearerBy / 100 : dearerBy, 2)} dearer than the best possible.` : words
 })
@@ -53,7 +66,7 @@ const problem = ref('')
 const what = useTemplateRef<HTMLInputElement>('what')
 function add() {
   const named = nameSchema('What is done').safeParse(draft.what.trim())
-  const grams = readNumber(withoutUnit(draft.grams, 'g'))
+  const grams = draft.grams.trim() === '' ? { value: 0 } : readNumber(withoutUnit(draft.grams, 'g'))
   problem.value = !named.success ? named.error.issues[0]!.message : isNotRead(grams) ? `Grams off: ${grams.problem}` : Math.abs(grams.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
   if (problem.value || !named.success || isNotRead(grams)) return
   const shaving = makeShaving({ id: newId(), what: named.data, kind: draft.kind, gramsG: draft.kind === 'put on' ? -Math.abs(grams.value) : grams.value })
@@ -61,10 +74,20 @@ function add() {
   Object.assign(draft, { what: '', grams: '' })
   selectedId.value = shaving.id
 }
+/** Suggestions stay beside the list while they are wanted: each change of the ledger or the list makes them anew. */
+const route = useRoute()
+const router = useRouter()
+const drawer = useDrawerStore()
+const suggesting = computed(() => route.query.suggest !== undefined)
 const suggestions = shallowRef<readonly Suggestion[] | null>(null)
-function suggest() { suggestions.value = suggestShavings(store.build!, store.choice, store.estimates, settings.value.gear, newId) }
-function takeUp(suggestion: Suggestion) {
-  if (store.run({ type: 'shaving.put', shaving: suggestion.shaving })) suggestions.value = suggestions.value!.filter(s => s !== suggestion)
+function toggleSuggestions() { void router.replace({ query: { ...route.query, suggest: suggesting.value ? undefined : '1' } }) }
+watch(suggesting, (wanted) => { if (wanted && !drawer.loaded) drawer.load().catch(() => { problem.value = 'The drawer could not be looked at: only the build itself suggests.' }) }, { immediate: true })
+watchDebounced([suggesting, () => store.build?.lines, () => store.build?.shave, () => store.build?.fit, () => store.choice, () => goal.value.kind, () => drawer.parts], () => {
+  suggestions.value = suggesting.value ? suggestShavings({ build: store.build!, choice: store.choice, estimates: store.estimates, gear: settings.value.gear, parts: drawer.parts, puttingOn: goal.value.kind === 'put on', newId }) : null
+}, { debounce: 60, immediate: true })
+function takeUp({ candidate, shaving }: Suggestion) {
+  if (candidate && !store.run({ type: 'lines.add', lines: [candidate], beforeId: null })) return
+  store.run({ type: 'shaving.put', shaving })
 }
 /** What turning one shaving would cost against the plan shown, in words. */
 const canBeTurned = computed(() => selected.value && usable.value.has(selected.value.id) && selected.value.lock === null && selected.value.state === 'idea' && plan.value?.status === 'best' && !chosen.value && (inPlan.value.has(selected.value.id) || (selected.value.kind === 'put on') === (goal.value.kind === 'put on')))
@@ -96,13 +119,13 @@ function leftOutWords(shaving: Shaving): string {
   return over ? ` · left out: ${overWords(over, shaving.gramsG)}` : ''
 }
 const today = () => localDay()
-function doIt(shaving: Shaving, real: { grams: number, stepG: number } | null) {
+function doIt(shaving: Shaving, real: { grams: number, stepG: number } | null, leadMm: number | null) {
   const off = real === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: real.grams, spreadG: Math.max(0.03, 2 * real.stepG), weighed: true, on: today() }
   const over = real && takesTooMuch(store.build!, shaving, line => store.estimates.before(line), real.grams, off.spreadG)
   doingProblem.value = over ? overWords(over, real.grams) : ''
   if (over) return
   const mass = massAfter(store.build!, shaving, line => store.estimates.before(line), off, () => newId())
-  if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG: real?.grams ?? null, on: today() })) doing.value = null
+  if (store.run({ type: 'shaving.do', id: shaving.id, mass, realG: real?.grams ?? null, on: today(), gramsG: Number(offOf(shaving).toFixed(3)), ...(leadMm === null ? {} : { leadMm }) })) doing.value = null
 }
 /** Decides on the plan shown: its steps stay in every plan from now on. */
 function decide() { store.run({ type: 'shavings.plan', ids: steps.value.map(step => step.shaving.id) }) }
@@ -134,6 +157,9 @@ function offOf(shaving: Shaving): number {
   if (step) return step.offG
   return usable.value.has(shaving.id) ? takesOffG(store.build!, shaving, store.choice, store.estimates) : shaving.gramsG
 }
+const centsOf = (shaving: Shaving) => shavingCents(store.build!, shaving, slipFactorOf[settings.value.hand])
+/** It is known what it touches, but not what it takes off. */
+const isOpen = (shaving: Shaving) => !hasGrams(store.build!, shaving) && (shaving.gramsG === 0 && shaving.candidateId === null && shaving.kind !== 'leave off')
 const loses = (shaving: Shaving) => [shaving.kind === 'put on' ? `brings ${shaving.gain} of 5` : '', shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '', shaving.forGood ? 'cannot be undone' : ''].filter(Boolean).join(' · ')
 useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: () => { if (steps.value[0]) begin(steps.value[0].shaving) }, D: () => { if (steps.value[0]) begin(steps.value[0].shaving) } })
 </script>
@@ -141,15 +167,15 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
 <template>
   <div class="station">
     <main class="worksheet">
-      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'put on' ? 'what is worth putting on while it stays clear' : goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : goal.kind === 'dry' ? `to ${fixed(goal.gramsG, 1)} g dry` : `${fixed(goal.gramsG, 1)} g off` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" @click="suggest">Suggest from the ledger</button></div>
-      <form class="new" @submit.prevent="add"><input ref="what" v-model="draft.what" placeholder="What could be shaved?" aria-label="What is done"><select v-model="draft.kind" aria-label="Kind"><option v-for="kind in shavingKinds" :key="kind">{{ kind }}</option></select><input v-model="draft.grams" class="figure grams" inputmode="decimal" :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'" aria-label="Grams off"><button type="submit" class="first">New shaving <kbd>N</kbd></button></form>
+      <div class="station-head"><h1>Shave</h1><span class="soft say">{{ goal.kind === 'put on' ? 'what is worth putting on while it stays clear' : goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : goal.kind === 'dry' ? `to ${fixed(goal.gramsG, 1)} g dry` : `${fixed(goal.gramsG, 1)} g off${done.length > 0 ? `, ${fixed(shavedG(store.build!), 2)} of them done` : ''}` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button type="button" :aria-pressed="suggesting" @click="toggleSuggestions">Suggest from the ledger</button></div>
+      <form class="new" @submit.prevent="add"><input ref="what" v-model="draft.what" placeholder="What could be shaved?" aria-label="What is done"><select v-model="draft.kind" aria-label="Kind"><option v-for="kind in shavingKinds" :key="kind">{{ kind }}</option></select><input v-model="draft.grams" class="figure grams" inputmode="decimal" :placeholder="draft.kind === 'put on' ? 'grams on, if known' : 'grams off, if known'" aria-label="Grams off"><button type="submit" class="first">New shaving <kbd>N</kbd></button></form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="suggestions" class="suggest" aria-label="Suggestions">
-        <p v-if="suggestions.length === 0" class="soft">The ledger suggests nothing more: no lighter candidate, no fitting, no lead longer than its way.</p>
+        <p v-if="suggestions.length === 0" class="soft">{{ goal.kind === 'put on' ? 'The ledger suggests nothing to put on: no line that is off, no heavier candidate or pack.' : 'The ledger suggests nothing more: no lighter candidate or pack, no fitting, no lead longer than its way.' }}</p>
         <p v-for="s in suggestions" :key="s.shaving.id"><button type="button" class="plain" @click="takeUp(s)">Put on the list</button> {{ s.shaving.what }} <b class="figure">{{ signed(-s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span></p>
       </section>
 
-      <p v-if="list.shavings.length === 0" class="empty">Write down what could come off: grams are enough, the rest can wait. The cheapest way back under the limit is worked out from the list.</p>
+      <p v-if="list.shavings.length === 0" class="empty">Write down what could come off: its grams can be worked out, the rest can wait. The cheapest way back under the limit is worked out from the list.</p>
       <div v-else class="scroll">
         <table>
           <thead><tr><th /><th data-test="plan-sentence" :data-busy="busy">{{ sentence }} <button v-if="busy" type="button" class="plain" @click="stop('Stopped. The list is as it was.')">Stop</button><button v-else-if="canDecide" type="button" class="plain" @click="decide">Decide on it</button><button v-else-if="failure || plan?.status === 'given up' || plan?.status === 'unproven'" type="button" class="plain" @click="goOn">Go on longer</button></th><th class="right">Grams</th><th class="right">±</th><th class="right">Money</th><th class="right">Time</th><th class="right">AUW then</th><th class="right">Sure</th><th /></tr></thead>
@@ -157,21 +183,21 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
             <template v-for="(step, i) in steps" :key="step.shaving.id">
               <tr class="step" :class="{ selected: selectedId === step.shaving.id }" :data-step="i + 1">
                 <td><em>{{ i + 1 }}</em></td>
-                <td><button type="button" class="plain name" @click="selectedId = step.shaving.id">{{ step.shaving.what }}</button><small>{{ loses(step.shaving) }}<b v-if="step.enough && !steps[i - 1]?.enough"> · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b></small></td>
-                <td class="right figure" :class="step.offG >= 0 ? 'word-clear' : 'word-over'">{{ signed(-step.offG, 2) }}</td><td class="right figure soft">{{ fixed(step.shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(step.cents) }}</td><td class="right figure">{{ fixed(step.shaving.minutes, 0) }} min</td>
+                <td><button type="button" class="plain name" @click="selectedId = step.shaving.id">{{ step.shaving.what }}</button><small>{{ [loses(step.shaving), gramPriceWords(step.cents, step.priced, step.offG)].filter(Boolean).join(' · ') }}<b v-if="step.enough && !steps[i - 1]?.enough"> · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b></small></td>
+                <td class="right figure" :class="step.offG >= 0 ? 'word-clear' : 'word-over'">{{ signed(-step.offG, 2) }}</td><td class="right figure soft">{{ fixed(step.shaving.spreadG, 2) }}</td><td class="right figure" :title="step.priced ? '' : 'Nobody has said the price.'">{{ step.priced ? centsFigure(step.cents) : 'unknown' }}</td><td class="right figure">{{ fixed(step.shaving.minutes, 0) }} min</td>
                 <td class="right figure"><b>{{ fixed(step.massG, 1) }}</b></td><td class="right">{{ step.probability === null ? '' : percentSure(step.probability) }}</td>
                 <td class="acts"><button type="button" @click="begin(step.shaving)">Do it<kbd v-if="i === 0">D</kbd></button></td>
               </tr>
-              <tr v-if="doing === step.shaving.id" class="doing"><td /><td colspan="8"><DoStep :key="step.shaving.id" :shaving="step.shaving" :refusal="doingProblem" :forecast-g="step.offG" @done="doIt(step.shaving, $event)" @close="doing = null" /></td></tr>
+              <tr v-if="doing === step.shaving.id" class="doing"><td /><td colspan="8"><DoStep :key="step.shaving.id" :shaving="step.shaving" :refusal="doingProblem" :forecast-g="step.offG" @done="(real, leadMm) => doIt(step.shaving, real, leadMm)" @close="doing = null" /></td></tr>
             </template>
             <tr v-if="rest.length > 0" class="head"><th colspan="9" scope="rowgroup">{{ goal.kind === 'put on' ? 'Not in this plan' : 'Not needed for this plan' }}</th></tr>
             <tr v-for="shaving in rest" :key="shaving.id" :class="{ selected: selectedId === shaving.id }">
-              <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ loses(shaving) }}{{ usable.has(shaving.id) ? '' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}</small></td>
-              <td class="right figure">{{ signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ centsFigure(shavingCents(store.build!, shaving, slipFactorOf[settings.hand])) }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
+              <td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button><small>{{ [loses(shaving), gramPriceWords(centsOf(shaving), isPriced(store.build!, shaving), offOf(shaving))].filter(Boolean).join(' · ') }}{{ usable.has(shaving.id) ? '' : isOpen(shaving) ? ' · say how many grams, or work them out' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}</small></td>
+              <td class="right figure">{{ isOpen(shaving) ? 'not said' : signed(-offOf(shaving), 2) }}</td><td class="right figure soft">{{ fixed(shaving.spreadG, 2) }}</td><td class="right figure">{{ isPriced(store.build!, shaving) ? centsFigure(centsOf(shaving)) : 'unknown' }}</td><td class="right figure">{{ fixed(shaving.minutes, 0) }} min</td>
               <td colspan="3" class="acts"><button v-if="shaving.lock !== 'in'" type="button" class="plain" @click="put(shaving, { lock: 'in' })">Force it in</button><button type="button" class="plain" @click="refusing = { id: shaving.id, why: '' }">Refuse</button></td>
             </tr>
             <tr v-if="refusing" class="doing"><td /><td colspan="8"><form @submit.prevent="refuse(list.shavings.find(s => s.id === refusing!.id)!)"><label>Why not “{{ list.shavings.find(s => s.id === refusing!.id)?.what }}”? <input v-model="refusing.why" maxlength="2000" aria-label="Why not"></label><button type="submit" class="first">Refuse it</button><button type="button" @click="refusing = null">Leave it</button></form></td></tr>
-            <tr v-if="done.length > 0" class="head"><th colspan="9" scope="rowgroup">Done</th></tr>
+            <tr v-if="done.length > 0" class="head"><th colspan="9" scope="rowgroup">Done, <span class="figure">{{ shavedWords }}</span></th></tr>
             <tr v-for="shaving in done" :key="shaving.id" class="over"><td>✓</td><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button></td><td colspan="7" class="soft">forecast {{ signed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }}{{ shaving.realG === null ? ', not weighed yet' : `, weighed ${signed(-shaving.realG, 2)}` }}, {{ shaving.doneOn }}</td></tr>
             <tr v-if="refused.length > 0" class="head"><th colspan="9" scope="rowgroup">Refused</th></tr>
             <tr v-for="shaving in refused" :key="shaving.id" class="over"><td /><td><button type="button" class="plain name" @click="selectedId = shaving.id">{{ shaving.what }}</button></td><td colspan="5" class="soft">{{ shaving.why || 'no reason kept' }}</td><td colspan="2" class="acts"><button type="button" class="plain" @click="put(shaving, { state: 'idea' })">Bring back</button></td></tr>
@@ -212,7 +238,7 @@ useSingleKeys({ n: () => what.value?.focus(), N: () => what.value?.focus(), d: (
 </template>
 
 <style scoped>
-.say { font-size: 12.5px; } .new { display: flex; gap: 6px; margin-bottom: 8px; flex-wrap: wrap; } .new input:first-child { flex: 1; min-width: 200px; } .grams { width: 96px; } .suggest { background: var(--paper); border-radius: 8px; padding: 6px 12px; margin-bottom: 8px; } .suggest p { margin: 2px 0; } .empty { padding: 30px 10px; }
+.say { font-size: 12.5px; } .new { display: flex; gap: 6px; margin-bottom: 8px; flex-wrap: wrap; } .new input:first-child { flex: 1; min-width: 200px; } .grams { width: 148px; } .suggest { background: var(--paper); border-radius: 8px; padding: 6px 12px; margin-bottom: 8px; } .suggest p { margin: 2px 0; } .empty { padding: 30px 10px; }
 .scroll { overflow-x: auto; } table { border-collapse: collapse; width: 100%; } th, td { padding: 6px 8px 6px 0; text-align: left; vertical-align: top; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); border-bottom: 1px solid var(--edge); } thead th:nth-child(2) { color: var(--ink); font-size: 12.5px; font-weight: 600; } .right { text-align: right; white-space: nowrap; } .name { padding: 0; color: var(--ink); text-align: left; white-space: normal; font-size: 13.5px; } .step .name { font-weight: 700; } tr:not(.step) .name { font-weight: 500; } small { display: block; font-size: 11.5px; color: var(--ink-soft); }
 em { font: 500 11px/20px var(--mono); width: 22px; height: 22px; border-radius: 50%; text-align: center; display: inline-block; background: var(--plum); color: var(--plum-ink); } .step td { border-bottom: 1px solid var(--line); } .head th { background: var(--paper); font-size: 12px; padding: 5px 8px; } .selected td { background: var(--selection); } .acts { white-space: nowrap; text-align: right; } .acts button { margin-left: 4px; } .doing td { background: var(--note); } .doing form { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; } .doing label { display: inline-flex; gap: 6px; align-items: center; } .over td { color: var(--ink-soft); } .foot { display: flex; gap: 8px; align-items: center; margin-top: 12px; }
 @media (max-width: 760px) { .station-head .gap, kbd { display: none; } .new input:first-child { flex-basis: 100%; } th:nth-child(4), td:nth-child(4), th:nth-child(5), td:nth-child(5), th:nth-child(6), td:nth-child(6), th:nth-child(8), tr.step td:nth-child(8) { display: none; } .name { font-size: 16px; min-height: 32px; } small { font-size: 14px; } .doing label { flex-wrap: wrap; } }
