@@ -113,6 +113,36 @@ test('a list with mistakes is shown row by row; the good rows are taken, and the
   await expect(dialog).toContainText('2 good rows, 2 with a mistake')
 })
 
+test('a kit is put on a build in one step, and taken back as one', async ({ app, server }) => {
+  await server.bringIn('praline')
+  await app.goto(`${server.address}/drawer`)
+  await app.getByRole('button', { name: 'A kit came' }).click()
+  const dialog = app.getByRole('dialog', { name: 'A kit or set came' })
+  await dialog.getByLabel('Name').fill('Sparrow kit')
+  await dialog.getByLabel('Price').fill('39.90')
+  await dialog.getByLabel('What the kit leaves out').fill('motor screws')
+  for (const [row, name, count] of [[0, 'Side plates', '2'], [1, 'Posts', '4']] as const) {
+    await dialog.getByLabel('Piece', { exact: true }).nth(row).fill(name)
+    await dialog.getByLabel('How many pieces').nth(row).fill(count)
+  }
+  await dialog.getByRole('button', { name: 'Put the pieces into the drawer' }).click()
+  await expect(dialog).toBeHidden()
+  const kit = app.locator('.kit')
+  await expect(kit).toContainText('2 kinds of pieces. Leaves out: motor screws.')
+  await kit.getByLabel('Build for the kit Sparrow kit').selectOption({ label: 'Praline' })
+  await kit.getByRole('button', { name: 'Put all of it on' }).click()
+  await expect(kit.getByRole('status')).toHaveText('2 kinds of pieces are on Praline now.')
+  await app.goto(`${server.address}/builds/praline/parts`)
+  await expect(app.getByRole('gridcell', { name: 'Side plates' })).toHaveCount(1)
+  await expect(app.getByRole('gridcell', { name: 'Posts' })).toHaveCount(1)
+  await app.goto(`${server.address}/builds/praline/fit?view=buy`)
+  await expect(app.getByRole('row', { name: /motor screws left out of Sparrow kit/ })).toBeVisible()
+  await app.goto(`${server.address}/builds/praline/parts`)
+  await app.getByRole('button', { name: /^Undo/ }).click()
+  await expect(app.getByRole('gridcell', { name: 'Side plates' })).toHaveCount(0)
+  await expect(app.getByRole('gridcell', { name: 'Posts' })).toHaveCount(0)
+})
+
 test('a kit becomes pieces; what a build still needs is listed and saved', async ({ app, server }) => {
   await server.bringIn('treacle')
   await app.goto(`${server.address}/drawer`)

@@ -50,7 +50,7 @@ test('a device is dragged to another output; “Do that” moves it back to wher
   await app.keyboard.press('Enter')
   await expect(fitStatus(app)).toHaveText('1 clash, 1 to check')
   await app.getByText('1 set aside').click()
-  await expect(app.getByText('the right one is in the post')).toBeVisible()
+  await expect(app.getByText('the right one is in the post', { exact: true })).toBeVisible()
   await app.getByRole('button', { name: 'Bring back' }).click()
   await expect(fitStatus(app)).toHaveText('2 clashes, 1 to check')
 })

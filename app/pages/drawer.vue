@@ -95,7 +95,7 @@ useSingleKeys({ n: () => { void add() }, N: () => { void add() } })
         <p>Each row is one kind of thing, so many pieces. A part moved into a build stays the same part: weigh it on either side and both know.</p>
         <h3>Filter by figures</h3>
         <p class="soft">Terms with commas between: a range or a bound with its unit (<span class="figure">≤ 11 g</span>, <span class="figure">3000–4000 kV</span>, <span class="figure">&gt; 400 mW</span>), four digits for a stator (<span class="figure">1404–1505</span>), a kind, or any word.</p>
-        <template v-if="drawer.kits.length > 0"><h3>Kits and sets</h3><div v-for="kit in drawer.kits" :key="kit.id" class="kit"><b>{{ kit.name }}</b> <button type="button" class="plain" :aria-label="`Forget the kit ${kit.name}; its pieces stay`" @click="drawer.removeKit(kit.id)">×</button><br><span class="soft">{{ drawer.parts.filter(p => p.kitId === kit.id).length }} kinds of pieces. {{ kit.leavesOut }}</span></div></template>
+        <template v-if="drawer.kits.length > 0"><h3>Kits and sets</h3><KitRow v-for="kit in drawer.kits" :key="kit.id" :kit="kit" /></template>
       </template>
     </aside>
     <LazyImportParts v-if="everBrought" v-model="bringing" />
@@ -108,6 +108,6 @@ useSingleKeys({ n: () => { void add() }, N: () => { void add() } })
 .worksheet { flex: 1; min-width: 0; background: var(--card); padding: 12px 16px 12px; display: flex; flex-direction: column; } .inspector { width: 320px; flex: none; background: var(--aside); border-left: 1px solid var(--line); padding: 14px 16px 24px; overflow: auto; font-size: 12.5px; }
 .filter { display: flex; gap: 8px; align-items: center; margin-bottom: 8px; flex-wrap: wrap; } .filter input { flex: 1; min-width: 220px; max-width: 420px; font-family: var(--mono); } .understood { font-size: 12px; }
 .many { display: flex; gap: 10px; align-items: center; background: var(--selection); border-radius: 7px; padding: 5px 10px; margin-bottom: 6px; flex-wrap: wrap; } .many form { display: flex; gap: 4px; } .many input { width: 110px; padding: 3px 7px; } .many button, .many select { padding: 3px 9px; }
-.empty { padding: 50px; text-align: center; } .kit { border-top: 1px solid var(--line); padding: 5px 0; }
+.empty { padding: 50px; text-align: center; }
 @media (max-width: 760px) { .drawer-page { display: block; } .inspector { width: auto; border-left: 0; border-top: 1px solid var(--line); font-size: 15px; } .worksheet { padding: 12px; height: auto; } }
 </style>

@@ -98,10 +98,13 @@ export const useDrawerStore = defineStore('drawer', () => {
   const knownMapping = async (heads: string, mapping: Record<string, string> = {}) => (await askServer<{ mapping: Record<string, string> | null }>('/api/parts/mapping', { method: 'POST', body: { heads, mapping } })).mapping
 
   /** Puts pieces of a part on a build, as a line that stays this part. */
-  async function placeOn(buildId: string, part: Part, quantity: number): Promise<boolean> {
+  const placeOn = (buildId: string, part: Part, quantity: number) => place(buildId, [{ part, quantity }], '')
+  /** Puts all that is left of a kit on a build, in one step. */
+  const placeKit = (buildId: string, kit: Kit) => place(buildId, parts.value.filter(part => part.kitId === kit.id && left(part) > 0).map(part => ({ part, quantity: left(part) })), `from ${kit.name}`)
+  async function place(buildId: string, pieces: readonly { readonly part: Part, readonly quantity: number }[], note: string): Promise<boolean> {
     const kept = await attempt(async () => {
       const { revision } = await askServer<BuildReply>(`/api/builds/${buildId}`)
-      await askServer(`/api/builds/${buildId}/commands`, { method: 'POST', revision, body: { command: { type: 'lines.add', lines: [lineOfPart(part, newId(), quantity)], beforeId: null }, note: '' } })
+      await askServer(`/api/builds/${buildId}/commands`, { method: 'POST', revision, body: { command: { type: 'lines.add', lines: pieces.map(({ part, quantity }) => lineOfPart(part, newId(), quantity)), beforeId: null }, note } })
     })
     if (kept) await load()
     return kept
@@ -110,5 +113,5 @@ export const useDrawerStore = defineStore('drawer', () => {
   async function handOver(buildId: string, revision: number, wanted: HandOverRequest): Promise<boolean> {
     return attempt(() => askServer<CommandReply>(`/api/builds/${buildId}/hand-over`, { method: 'POST', revision, body: wanted }))
   }
-  return { parts, kits, placements, placementsOf, indexed, loaded, problem, load, put, change, remove, putKit, removeKit, history, bringIn, knownMapping, placeOn, handOver, left, out, partOf }
+  return { parts, kits, placements, placementsOf, indexed, loaded, problem, load, put, change, remove, putKit, removeKit, history, bringIn, knownMapping, placeOn, placeKit, handOver, left, out, partOf }
 })

@@ -15,7 +15,7 @@ describe('what is to buy', () => {
   const receiver = listed('rx', 'receiver', 'receiver', 1, null, { mass: makeMass({ versionId: 'w', evidence: 'weighed', valueG: 0.6 }) })
   it('is what is fitted and not in the hand: weighed lines and owned parts are not on it', () => {
     const part = makePart({ id: 'p', slot: 'propeller', name: 'props', owned: 4 })
-    const rows = toBuy(buildOf([receiver, listed('m', 'motor', 'motor', 4, 1590), listed('props', 'propeller', 'props', 4, 70, { partId: 'p' })]), [part], [{ partId: 'p', buildId: 'b', buildName: 'B', lineId: 'props', quantity: 4, state: 'fitted' }], plain)
+    const rows = toBuy(buildOf([receiver, listed('m', 'motor', 'motor', 4, 1590), listed('props', 'propeller', 'props', 4, 70, { partId: 'p' })]), [part], [{ partId: 'p', buildId: 'b', buildName: 'B', lineId: 'props', quantity: 4, state: 'fitted' }], plain).filter(r => r.reason === 'not owned yet')
     expect(rows.map(r => [r.name, r.toBuy, r.priceCents])).toEqual([['motor', 4, 6360]])
     expect(buyTotal(rows)).toEqual({ cents: 6360, unpriced: 0 })
   })
@@ -28,7 +28,36 @@ describe('what is to buy', () => {
     const bare = [listed('m', 'motor', 'motor', 4), listed('v', 'video transmitter', 'unit', 1), listed('k', 'pack', 'pack', 1, null, { pack: { label: 'K', cells: 4, chemistry: 'LiPo', capacityMah: 650, cRating: null, plug: '' } })]
     expect(toBuy(buildOf(bare), [], none, plain).filter(r => r.reason === 'needed, no line').map(r => r.slot)).toEqual(['receiver', 'aerial', 'strap', 'propeller', 'capacitor'])
     const board = listed('b', 'board', 'board', 1, null, { properties: { provides: ['receiver', 'aerial'] } })
-    expect(toBuy(buildOf([...bare, board]), [], none, plain).filter(r => r.reason === 'needed, no line').map(r => r.slot)).toEqual(['strap', 'propeller', 'capacitor'])
+    expect(toBuy(buildOf([...bare, board]), [], none, plain).filter(r => r.reason === 'needed, no line').map(r => r.slot)).toEqual(['power lead', 'strap', 'propeller', 'capacitor'])
+  })
+  it('knows what flies, and what a craft of its class has besides; the receiver speaks the radio of the hand controller', () => {
+    const bare = [listed('f', 'frame', 'frame', 1), listed('m', 'motor', 'motor', 4), listed('b', 'board', 'board', 1), listed('c', 'camera', 'camera', 1)]
+    const needed = (build: Build, radioFamily = '') => toBuy(build, [], none, plain, { kits: [], radioFamily }).filter(r => r.reason === 'needed, no line').map(r => r.name)
+    expect(needed(buildOf(bare), '2.4 GHz, wide')).toEqual(['Receiver, 2.4 GHz, wide', 'Video transmitter', 'Power lead', 'Propellers', 'Pack', 'Screws'])
+    expect(needed(buildOf(bare, { craftClass: '3.5-inch open' }))).toEqual(['Receiver', 'Video transmitter', 'Power lead', 'Propellers', 'Pack', 'Screws', 'Capacitor', 'Aerial', 'Standoff', 'Strap', 'Pad'])
+    // A whoop's board does the work of several.
+    const whoop = listed('w', 'board', 'board', 1, null, { properties: { provides: ['receiver', 'video transmitter', 'speed controller'] } })
+    expect(needed(buildOf([...bare.filter(line => line.slot !== 'board'), whoop]))).toEqual(['Power lead', 'Propellers', 'Pack', 'Screws'])
+  })
+  it('a craft weighed whole owns what was on it, until a piece becomes another one', () => {
+    const lines = [listed('f', 'frame', 'frame', 1), listed('s', 'strap', 'strap', 1)]
+    const whole = { id: 'o', title: 'whole', takenAt: '2026-11-01T10:00:00.000Z', scaleId: 's', scaleName: 'S', checkId: null, displaysG: [4], tareDisplayG: null, valueG: 4, contributions: {}, state: 'taken in' as const, subjects: lines.map(({ id, slot, quantity, mass }) => ({ id, slot, quantity, mass, edition: 0 })) }
+    const names = (build: Build) => toBuy(build, [], none, plain).filter(r => r.reason === 'not owned yet').map(r => r.name)
+    expect(names(buildOf(lines))).toEqual(['frame', 'strap'])
+    expect(names(buildOf(lines, { observations: [whole] }))).toEqual([])
+    expect(names(buildOf(lines, { observations: [{ ...whole, state: 'held' }] }))).toEqual(['frame', 'strap'])
+    expect(names(buildOf([lines[0]!, { ...lines[1]!, edition: 1 }], { observations: [whole] }))).toEqual(['strap'])
+  })
+  it('what a kit leaves out is on the list, once; pieces nobody owns yet are bought as their kit, at its price', () => {
+    const kit = { id: 'k', name: 'Frame kit', priceCents: 3900, link: '', note: '', leavesOut: 'motor screws, straps; pad' }
+    const parts = [makePart({ id: 'fp', slot: 'frame', name: 'plates', kitId: 'k' }), makePart({ id: 'cp', slot: 'canopy', name: 'canopy', kitId: 'k' })]
+    const lines = [listed('f', 'frame', 'plates', 1, null, { partId: 'fp' }), listed('c', 'canopy', 'canopy', 1, null, { partId: 'cp' }), listed('p', 'pad', 'grip', 1, 150)]
+    const rows = toBuy(buildOf(lines), parts, none, plain, { kits: [kit], radioFamily: '' })
+    expect(rows.map(r => [r.name, r.priceCents, r.why])).toEqual([
+      ['grip', 150, ''], ['Frame kit', 3900, 'a kit, with plates, canopy'], ['motor screws', null, 'left out of Frame kit'], ['straps', null, 'left out of Frame kit'],
+    ])
+    const owned = parts.map(part => ({ ...part, owned: 1 }))
+    expect(toBuy(buildOf(lines), owned, none, plain, { kits: [kit], radioFamily: '' }).map(r => r.name)).toEqual(['grip', 'motor screws', 'straps'])
   })
   it('computes the length of screws that have no line, and is content with a line that fits', () => {
     const fit = { ...blankFit, joints: [{ id: 'j', name: 'motors', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings' as const, into: 'aluminium', lengthMm: null, lineId: null, said: true }] }

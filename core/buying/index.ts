@@ -1,6 +1,7 @@
-import { inDrawer, priceEachCents, type Part, type Placement } from '../drawer'
+import { slotsOfClass } from '../catalogue'
+import { inDrawer, priceEachCents, type Kit, type Part, type Placement } from '../drawer'
 import { blankFit, fixingsSchedule, isSaidJoint } from '../fit'
-import type { Build, Line, Slot } from '../ledger'
+import { slotFacts, slots, type Build, type Line, type Slot } from '../ledger'
 import { measureOf, providersOf, textOf } from '../properties'
 
 /** Why something is on the list. */
@@ -10,10 +11,15 @@ export interface BuyRow { readonly reason: BuyReason, readonly slot: Slot | null
 
 export interface BuyOptions { readonly tools: boolean, readonly spares: boolean }
 
-/** A line the builder has in the hand: linked to a part that is owned, or weighed. */
-function isOwned(line: Line, parts: ReadonlyMap<string, Part>): boolean {
+/** What is known besides the build: the kits the drawer remembers, and the radio family of the hand controller. */
+export interface BuySurroundings { readonly kits: readonly Kit[], readonly radioFamily: string }
+
+/** A line the builder has in the hand: linked to a part that is owned, weighed, or on board when the craft was weighed with it. */
+function isOwned(line: Line, build: Build, parts: ReadonlyMap<string, Part>): boolean {
   const part = line.partId ? parts.get(line.partId) : undefined
-  return part ? part.owned >= line.quantity : line.mass?.evidence === 'weighed'
+  if (part && part.owned >= line.quantity) return true
+  if (line.mass?.evidence === 'weighed') return part === undefined
+  return build.observations.some(one => one.state === 'taken in' && one.subjects.some(subject => subject.id === line.id && subject.quantity >= line.quantity && (subject.edition === undefined || subject.edition === line.edition)))
 }
 
 const tools = [
@@ -24,11 +30,34 @@ const tools = [
 /** How many of what breaks first a builder keeps for a season. */
 const spares: readonly (readonly [Slot, number])[] = [['propeller', 8], ['motor', 1], ['strap', 1], ['aerial', 1]]
 
+/** What flies wants, by slot, with the reason; what a craft of its class has besides comes from the class. */
+const whatFlies: readonly (readonly [slot: Slot, name: string, why: string, count: number, when: (fitted: readonly Line[]) => boolean])[] = [
+  ['receiver', 'Receiver', 'nothing on board hears the hand controller', 1, fitted => hasSlot(fitted, 'motor')],
+  ['video transmitter', 'Video transmitter', 'nothing sends the camera’s picture', 1, fitted => hasSlot(fitted, 'camera')],
+  ['aerial', 'Aerial for the transmitter', 'never powered without one', 1, fitted => hasSlot(fitted, 'video transmitter')],
+  ['power lead', 'Power lead', 'nothing joins the pack to the board', 1, fitted => hasSlot(fitted, 'board') || hasSlot(fitted, 'speed controller')],
+  ['strap', 'Strap', 'holds the pack', 1, fitted => fitted.some(line => line.slot === 'pack' && (line.pack?.cells ?? 0) >= 2)],
+  ['propeller', 'Propellers', 'one a motor', 4, fitted => hasSlot(fitted, 'motor')],
+  ['pack', 'Pack', 'nothing to fly on', 1, fitted => hasSlot(fitted, 'motor')],
+  ['capacitor', 'Capacitor', 'takes the spikes off a supply of three cells or more', 1, fitted => fitted.some(line => line.slot === 'pack' && (line.pack?.cells ?? 0) >= 3)],
+  ['screw', 'Screws', 'nothing holds the motors; say the joints in Fit for their length', 1, fitted => hasSlot(fitted, 'motor') && hasSlot(fitted, 'frame')],
+]
+const hasSlot = (lines: readonly Line[], slot: Slot) => lines.some(line => line.slot === slot)
+
+/** Slots a craft of this class has and this build has nothing for. */
+function missingOfClass(build: Build, fitted: readonly Line[]): Slot[] {
+  return [...slotsOfClass(build.craftClass) ?? []].filter(slot => slot !== 'other' && providersOf(fitted, slot).length === 0)
+}
+
+/** What a kit leaves out, as its own words name it. */
+const leftOut = (kit: Kit) => kit.leavesOut.split(/[,;\n]/).map(word => word.trim()).filter(word => word !== '')
+
 /**
- * What still has to be bought for a build: fitted lines that are not owned, what the build needs that has no line, and by
- * choice tools and crash spares; each minus what the drawer holds. A piece of the drawer is given out once.
+ * What still has to be bought for a build: fitted lines that are not owned, what flies and has no line, what the kits it is
+ * made of leave out, and by choice tools and crash spares; each minus what the drawer holds. A piece of the drawer is given
+ * out once; pieces of a kit nobody owns yet are bought as that kit, at its price.
  */
-export function toBuy(build: Build, parts: readonly Part[], placements: readonly Placement[], options: BuyOptions): BuyRow[] {
+export function toBuy(build: Build, parts: readonly Part[], placements: readonly Placement[], options: BuyOptions, { kits, radioFamily }: BuySurroundings = { kits: [], radioFamily: '' }): BuyRow[] {
   const byId = new Map(parts.map(part => [part.id, part]))
   const left = new Map(parts.map(part => [part.id, Math.max(0, inDrawer(part, placements))]))
   const fitted = build.lines.filter(line => line.state === 'fitted')
@@ -47,16 +76,34 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
     return { reason, slot, name, wanted, inDrawer: held, toBuy: toBuyNow, priceEachCents: price, priceCents: price === null ? null : price * toBuyNow, why }
   }
   const alike = (line: Line) => (part: Part) => part.slot === line.slot && (part.id === line.partId || part.name.toLowerCase() === line.name.toLowerCase())
-  const rows = fitted.filter(line => line.slot !== 'other' && !isOwned(line, byId)).map(line => row('not owned yet', line.slot, line.name, line.quantity, line.priceEachCents, '', alike(line)))
+  const kitOf = (line: Line) => kits.find(kit => kit.id === byId.get(line.partId ?? '')?.kitId)
+  const missing = fitted.filter(line => line.slot !== 'other' && !isOwned(line, build, byId))
+  // Pieces that are sold in a kit and have no price of their own are bought as the kit.
+  const inKit = (line: Line) => line.priceEachCents === null && kitOf(line) !== undefined
+  const rows = missing.filter(line => !inKit(line)).map(line => row('not owned yet', line.slot, line.name, line.quantity, line.priceEachCents, '', alike(line)))
+  for (const kit of new Set(missing.filter(inKit).map(line => kitOf(line)!))) {
+    const pieces = missing.filter(line => inKit(line) && kitOf(line) === kit).map(line => line.name)
+    rows.push(row('not owned yet', null, kit.name, 1, kit.priceCents, `a kit, with ${pieces.join(', ')}`, () => false))
+  }
 
   const need = (slot: Slot, name: string, why: string, count = 1) => rows.push(row('needed, no line', slot, name, count, null, why, part => part.slot === slot))
   const has = (slot: Slot) => providersOf(fitted, slot).length > 0
-  if (fitted.some(l => l.slot === 'motor') && !has('receiver')) need('receiver', 'Receiver', 'nothing on board hears the hand controller')
-  if (fitted.some(l => l.slot === 'video transmitter') && !has('aerial')) need('aerial', 'Aerial for the transmitter', 'never powered without one')
-  if (fitted.some(l => l.slot === 'pack' && (l.pack?.cells ?? 0) >= 2) && !has('strap')) need('strap', 'Strap', 'holds the pack')
-  if (fitted.some(l => l.slot === 'motor') && !has('propeller')) need('propeller', 'Propellers', 'one a motor', 4)
-  if (fitted.some(l => l.slot === 'pack' && (l.pack?.cells ?? 0) >= 3) && !has('capacitor')) need('capacitor', 'Capacitor', 'takes the spikes off a supply of three cells or more')
-  for (const joint of (build.fit ?? blankFit).joints) {
+  const joints = (build.fit ?? blankFit).joints
+  for (const [slot, name, why, count, when] of whatFlies) {
+    if (!when(fitted) || has(slot) || (slot === 'screw' && joints.length > 0)) continue
+    need(slot, slot === 'receiver' && radioFamily !== '' ? `${name}, ${radioFamily}` : name, why, count)
+  }
+  for (const slot of missingOfClass(build, fitted)) {
+    if (!rows.some(one => one.reason === 'needed, no line' && one.slot === slot)) need(slot, slotFacts[slot].label, `a craft of the class “${build.craftClass}” has one`, slotFacts[slot].usualCount)
+  }
+  for (const kit of kits.filter(one => fitted.some(line => byId.get(line.partId ?? '')?.kitId === one.id))) {
+    for (const word of leftOut(kit)) {
+      const slot = slots.find(one => plainWord(slotFacts[one].label) === plainWord(word) || plainWord(one) === plainWord(word)) ?? null
+      if (slot !== null ? has(slot) || rows.some(one => one.slot === slot) : fitted.some(line => line.name.toLowerCase() === word.toLowerCase())) continue
+      rows.push(row('needed, no line', slot, word, 1, null, `left out of ${kit.name}`, part => slot !== null && part.slot === slot))
+    }
+  }
+  for (const joint of joints) {
     if (!isSaidJoint(joint)) continue
     const schedule = fixingsSchedule([joint]).rows[0]!
     const fits = (line: Line | Part) => line.slot === 'screw' && textOf(line, 'thread') === joint.thread && (measureOf(line, 'lengthMm') ?? -1) >= schedule.shortestMm - 1e-9 && (measureOf(line, 'lengthMm') ?? 1e9) <= schedule.longestMm + 1e-9
@@ -74,6 +121,9 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
   if (options.tools) for (const [name, why] of tools) rows.push({ reason: 'tool or consumable', slot: null, name, wanted: 1, inDrawer: 0, toBuy: 1, priceEachCents: null, priceCents: null, why })
   return rows.filter(r => r.toBuy > 0)
 }
+
+/** Words compared without number and case: “Straps” is “strap”. */
+const plainWord = (text: string) => text.toLowerCase().replace(/s$/, '')
 
 /** Sum of the prices that are known, and how many rows have none. */
 export function buyTotal(rows: readonly BuyRow[]): { readonly cents: number, readonly unpriced: number } {

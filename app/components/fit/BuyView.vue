@@ -9,7 +9,7 @@ const { settings } = storeToRefs(useSettingsStore())
 onMounted(() => { if (!drawer.loaded) void drawer.load() })
 const tools = ref(false)
 const spares = ref(false)
-const rows = computed(() => toBuy(store.build!, drawer.parts, drawer.placements, { tools: tools.value, spares: spares.value }))
+const rows = computed(() => toBuy(store.build!, drawer.parts, drawer.placements, { tools: tools.value, spares: spares.value }, { kits: drawer.kits, radioFamily: settings.value.gear.radioFamily }))
 const total = computed(() => buyTotal(rows.value))
 const reasons: readonly BuyReason[] = ['not owned yet', 'needed, no line', 'crash spare', 'tool or consumable']
 const sections = computed(() => reasons.map(reason => ({ reason, rows: rows.value.filter(row => row.reason === reason) })).filter(s => s.rows.length > 0))
@@ -42,7 +42,7 @@ function printList() { window.print() }
       <tfoot><tr><td colspan="5">Sum of what has a price{{ total.unpriced > 0 ? `; ${total.unpriced} without one` : '' }}</td><td class="figure right">{{ centsFigure(total.cents) }}</td></tr></tfoot>
     </table>
 </div>
-    <p class="soft">A line counts as owned when it is weighed, or a part of the drawer with enough pieces.</p>
+    <p class="soft">A line counts as owned when it is weighed, was on board when the craft was weighed, or is a part of the drawer with enough pieces.</p>
   </div>
 </template>
 
