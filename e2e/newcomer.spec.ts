@@ -136,9 +136,11 @@ test('rows from a spreadsheet: mapping, preview, the good ones taken, the bad on
   await dialog.getByRole('button', { name: 'Look at the rows' }).click()
   await expect(dialog).toContainText('2 good rows, 1 with a mistake')
   await expect(dialog).toContainText('A mass cannot be negative.')
+  await dialog.getByLabel('Slot of row 2').selectOption({ label: 'Printed part' })
   await dialog.getByRole('button', { name: 'Take the 2 good rows' }).click()
   await expect(app.getByRole('gridcell', { name: 'Tail fin' })).toBeVisible()
   await expect(app.getByRole('gridcell', { name: 'Broken' })).toHaveCount(0)
+  await expect(app.getByRole('row').filter({ hasText: 'Tail fin' })).toContainText('Printed part')
 
   await app.getByRole('button', { name: 'Bring in rows' }).click()
   for (const [text, sentence] of [['What,Each (g)\n"Strap,2\n', 'quotation mark'], [Array.from({ length: 20_000 }, (_, i) => `Part ${i},1`).join('\n'), 'at most 2,000 lines'], ['x'.repeat(3_000_000), 'at most 2 MB']] as const) {

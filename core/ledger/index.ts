@@ -1,4 +1,5 @@
 export * from './slots'
+export * from './slot-words'
 export * from './types'
 export * from './make'
 export * from './pack'

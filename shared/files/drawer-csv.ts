@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { priceEachCents, type Part, type PartRow } from '../../core/drawer'
-import { chemistries, slotFacts, slots, type Slot } from '../../core/ledger'
+import { chemistries, slotFacts, slotNamed, slots, type Slot } from '../../core/ledger'
 import { ownEntry } from '../../core/own'
 import { isNotRead, readCents, readGrams, readNumber, withoutUnit } from '../../core/units'
 import { propertiesOf, propertyText, readProperty, type Property, type PropertyValue } from '../../core/properties'
@@ -93,17 +93,13 @@ function once<T>(read: (text: string) => T): (text: string) => T {
     return value
   }
 }
-const slotOf = (text: string): Slot | null => {
-  const kind = plain(text)
-  return slots.find(s => s === kind || plain(slotFacts[s].label) === kind || `${s}s` === kind) ?? null
-}
 
 /** Reads the rows one by one; a row with a mistake is given back with what is wrong, the others are not touched by it. */
 export function readDrawerRows(table: DrawerTable, mapping: DrawerMapping, newId: () => string, progress?: (done: number) => void): DrawerRows {
   const at = new Map(table.heads.flatMap((head, i) => ownEntry(mapping, head) ? [[mapping[head]!, i] as const] : []))
   const places = Object.fromEntries(columnKeys.map(key => [key, at.get(key)])) as Record<DrawerColumn, number | undefined>
   const properties = [...at].flatMap(([target, i]) => target.startsWith('property:') ? [{ key: target.slice('property:'.length), i }] : [])
-  const readSlot = once(slotOf)
+  const readSlot = once(slotNamed)
   const readPrice = once(readCents)
   const readWhole = once(readNumber)
   const readersOf = once((slot: string) => properties.map(({ key, i }) => {

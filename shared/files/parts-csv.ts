@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { evidences, lineStates, makeLine, makeMass, roles, slotFacts, slots, type Evidence, type Line, type Slot } from '../../core/ledger'
+import { evidences, lineStates, makeLine, makeMass, roles, slotFacts, slotNamed, type Evidence, type Line, type Slot } from '../../core/ledger'
 import { isNotRead, readCents, readGrams, readQuantity, singleSpaced } from '../../core/units'
 import { centsFigure } from '../../core/display'
 import { nameSchema } from '../schemas/common'
@@ -7,10 +7,10 @@ import { csvFile, unguarded } from './csv'
 
 /** The columns of a parts list, in the order they are written, with other headings they are recognised by. */
 export const partsColumns = {
-  slot: { title: 'Slot', also: ['slot', 'type', 'category', 'group'] },
-  name: { title: 'What', also: ['what', 'name', 'part', 'item', 'description', 'what is fitted'] },
-  quantity: { title: 'How many', also: ['how many', 'quantity', 'qty', 'count', 'pieces', '×', 'x'] },
-  grams: { title: 'Each (g)', also: ['each (g)', 'each, g', 'each', 'grams', 'weight', 'mass', 'grams each', 'g', 'weight (g)', 'mass (g)'] },
+  slot: { title: 'Slot', also: ['slot', 'type', 'category', 'group', 'kind'] },
+  name: { title: 'What', also: ['what', 'name', 'part', 'parts', 'item', 'component', 'description', 'what is fitted', 'product', 'part name'] },
+  quantity: { title: 'How many', also: ['how many', 'quantity', 'qty', 'count', 'pieces', 'pcs', 'amount', 'number', '×', 'x'] },
+  grams: { title: 'Each (g)', also: ['each (g)', 'each, g', 'each', 'grams', 'weight', 'mass', 'weight each', 'mass each', 'each weight', 'unit weight', 'piece', 'grams each', 'g', 'weight (g)', 'mass (g)'] },
   known: { title: 'Known by', also: ['known by', 'evidence', 'source'] },
   listing: { title: 'Listed (g)', also: ['listed (g)', 'listed', 'listing'] },
   state: { title: 'State', also: ['state', 'status'] },
@@ -44,13 +44,22 @@ export function readTable(text: string): ReadTable | { problem: string } {
   return { header, rows: hasHeader ? rows.slice(1) : rows, hasHeader }
 }
 
+/** “weight g”, “mass [grams]”, “each in oz” without their unit. */
+function withoutGrams(head: string): string {
+  const words = head.replace(/[()[\],/]/g, ' ').split(/\s+/).filter(word => word !== '')
+  while (unitWords.has(words.at(-1) ?? '')) words.pop()
+  return words.join(' ')
+}
+const unitWords: ReadonlySet<string> = new Set(['in', 'g', 'gr', 'gram', 'grams', 'oz', 'ounce', 'ounces'])
+
 /** The mapping the headings suggest; columns it does not know stay unmapped. */
 export function guessMapping(header: readonly string[]): { mapping: ColumnMapping, matched: number } {
   const mapping = Object.fromEntries(partsColumnKeys.map(key => [key, null])) as ColumnMapping
   let matched = 0
   header.forEach((title, index) => {
     const wanted = title.trim().toLowerCase()
-    const key = partsColumnKeys.find(k => mapping[k] === null && (partsColumns[k].also as readonly string[]).includes(wanted))
+    const bare = withoutGrams(wanted)
+    const key = partsColumnKeys.find(k => mapping[k] === null && [wanted, bare].some(head => (partsColumns[k].also as readonly string[]).includes(head)))
     if (key) { mapping[key] = index; matched++ }
   })
   return { mapping, matched }
@@ -62,7 +71,7 @@ export function guessHeadlessMapping(rows: readonly (readonly string[])[]): Colu
   const first = rows[0] ?? []
   const numeric = first.map((c, i) => isNotRead(readGrams(c)) ? -1 : i).filter(i => i >= 0)
   const texts = first.map((c, i) => isNotRead(readGrams(c)) && c.trim() !== '' ? i : -1).filter(i => i >= 0)
-  const slotColumn = texts.find(i => readSlot(first[i]!) !== null)
+  const slotColumn = texts.find(i => slotNamed(first[i]!) !== null)
   if (slotColumn !== undefined) mapping.slot = slotColumn
   mapping.name = texts.find(i => i !== slotColumn) ?? slotColumn ?? 0
   const whole = numeric.find(i => /^[×x]? ?\d{1,2}$/i.test(singleSpaced(first[i]!)))
@@ -71,32 +80,31 @@ export function guessHeadlessMapping(rows: readonly (readonly string[])[]): Colu
   return mapping
 }
 
-function readSlot(text: string): Slot | null {
-  const wanted = text.trim().toLowerCase()
-  const singular = wanted.replace(/s$/, '')
-  return slots.find(s => s === wanted || s === singular || slotFacts[s].label.toLowerCase() === wanted || slotFacts[s].label.toLowerCase() === singular) ?? null
-}
-
 /** One row of the file as it would become a line, or what is wrong with it. */
 export interface ReadRow { readonly row: number, readonly cells: readonly string[], readonly line: Line | null, readonly problems: readonly string[] }
 
-/** Every row as a line or as problems; `newId` makes ids. Row numbers are those of the file, headings counted. */
-export function readRows(table: ReadTable, mapping: ColumnMapping, newId: () => string): ReadRow[] {
+/** A figure without a unit is in that of its heading: “Weight, oz” counts ounces. */
+function withHeadUnit(text: string, column: number | null, table: ReadTable): string {
+  return column !== null && table.hasHeader && /\boz\b|ounce/i.test(table.header[column] ?? '') && !/[a-z]\s*$/i.test(text) ? `${text} oz` : text
+}
+
+/** Every row as a line or as problems; `newId` makes ids, `chosen` are slots picked by hand, by the row’s place. Row numbers are those of the file, headings counted. */
+export function readRows(table: ReadTable, mapping: ColumnMapping, newId: () => string, chosen: ReadonlyMap<number, Slot> = new Map()): ReadRow[] {
   return table.rows.map((cells, index) => {
     const at = (key: PartsColumn) => (mapping[key] === null ? '' : cells[mapping[key]!] ?? '').trim()
     const problems: string[] = []
     const name = unguarded(at('name'))
     const named = nameSchema('The name').safeParse(name)
     if (!named.success) problems.push(named.error.issues[0]!.message)
-    const slot = at('slot') === '' ? 'other' : readSlot(at('slot'))
-    if (!slot) problems.push(`“${at('slot').slice(0, 30)}” is not a slot.`)
+    const slot = chosen.get(index) ?? (at('slot') === '' ? 'other' : slotNamed(at('slot')))
+    if (!slot) problems.push(`“${at('slot').slice(0, 30)}” is not a slot: choose one.`)
     const quantity = at('quantity') === '' ? { quantity: 1 } : readQuantity(at('quantity'))
     if (isNotRead(quantity)) problems.push(quantity.problem)
     const known = at('known') === '' ? 'guess' : evidences.find(e => e === at('known').toLowerCase())
     if (!known) problems.push(`“${at('known').slice(0, 30)}” is not one of ${evidences.join(', ')}.`)
-    const grams = at('grams') === '' ? null : readGrams(at('grams'))
+    const grams = at('grams') === '' ? null : readGrams(withHeadUnit(at('grams'), mapping.grams, table))
     if (grams && isNotRead(grams)) problems.push(grams.problem)
-    const listing = at('listing') === '' ? null : readGrams(at('listing'))
+    const listing = at('listing') === '' ? null : readGrams(withHeadUnit(at('listing'), mapping.listing, table))
     if (listing && isNotRead(listing)) problems.push(`Listed: ${listing.problem}`)
     const state = at('state') === '' ? 'fitted' : lineStates.find(s => s === at('state').toLowerCase())
     if (!state) problems.push(`“${at('state').slice(0, 30)}” is not one of ${lineStates.join(', ')}.`)

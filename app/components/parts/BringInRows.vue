@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { slotFacts } from '#core/ledger'
+import { slotFacts, slots, type Slot } from '#core/ledger'
 import { gramsWithSpread } from '#core/display'
-import { guessHeadlessMapping, guessMapping, mostBytes, partsColumnKeys, partsColumns, readRows, readTable, type ColumnMapping, type ReadTable } from '#shared/files/parts-csv'
+import { guessHeadlessMapping, guessMapping, mostBytes, partsColumnKeys, partsColumns, readRows, readTable, type ColumnMapping, type ReadRow, type ReadTable } from '#shared/files/parts-csv'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ pasted: string }>()
@@ -10,6 +10,8 @@ const text = ref('')
 const problem = ref('')
 const table = shallowRef<ReadTable | null>(null)
 const mapping = ref<ColumnMapping | null>(null)
+/** Slots picked by hand, by the place of the row. */
+const chosen = ref(new Map<number, Slot>())
 
 watch(open, (now) => {
   if (!now) return
@@ -24,6 +26,7 @@ function take(raw: string) {
   problem.value = ''
   if ('problem' in read) { problem.value = read.problem; return }
   table.value = read
+  chosen.value = new Map()
   mapping.value = read.hasHeader ? guessMapping(read.header).mapping : guessHeadlessMapping(read.rows)
 }
 async function takeFile(event: Event) {
@@ -32,7 +35,13 @@ async function takeFile(event: Event) {
   if (file.size > mostBytes) { problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; a parts list has at most ${mostBytes / 1e6} MB. Nothing was taken in.`; return }
   take(await file.text())
 }
-const rows = computed(() => table.value && mapping.value ? readRows(table.value, mapping.value, newId) : [])
+const rows = computed(() => table.value && mapping.value ? readRows(table.value, mapping.value, newId, chosen.value) : [])
+const withoutGrams = computed(() => good.value.filter(row => row.line!.mass === null).length)
+function choose(row: ReadRow, event: Event) {
+  const slot = (event.target as HTMLSelectElement).value as Slot
+  chosen.value = new Map(chosen.value).set(placeOf(row), slot)
+}
+const placeOf = (row: ReadRow) => row.row - (table.value!.hasHeader ? 2 : 1)
 const good = computed(() => rows.value.filter(row => row.line !== null))
 const bad = computed(() => rows.value.length - good.value.length)
 const shown = computed(() => [...rows.value.filter(r => !r.line), ...good.value].slice(0, 200))
@@ -61,14 +70,14 @@ function accept() {
           <tbody>
             <tr v-for="row in shown" :key="row.row" :class="{ bad: !row.line }">
               <td class="figure">{{ row.row }}</td>
-              <template v-if="row.line"><td>{{ slotFacts[row.line.slot].label }}</td><td>{{ row.line.name }}</td><td class="figure">{{ row.line.quantity }}</td><td class="figure">{{ row.line.mass ? gramsWithSpread(row.line.mass.valueG, 0) : '–' }}</td><td>{{ row.line.mass?.evidence ?? '' }}</td><td /></template>
-              <template v-else><td colspan="5" class="soft">{{ row.cells.join(' · ').slice(0, 90) }}</td><td class="problem">{{ row.problems.join(' ') }}</td></template>
+              <template v-if="row.line"><td><select :value="row.line.slot" :aria-label="`Slot of row ${row.row}`" @change="choose(row, $event)"><option v-for="s in slots" :key="s" :value="s">{{ slotFacts[s].label }}</option></select></td><td>{{ row.line.name }}</td><td class="figure">{{ row.line.quantity }}</td><td class="figure">{{ row.line.mass ? gramsWithSpread(row.line.mass.valueG, 0) : '–' }}</td><td>{{ row.line.mass?.evidence ?? '' }}</td><td class="soft">{{ row.line.mass ? '' : 'no grams: the line stays open' }}</td></template>
+              <template v-else><td><select :value="chosen.get(placeOf(row)) ?? ''" :aria-label="`Slot of row ${row.row}`" @change="choose(row, $event)"><option value="" disabled>which</option><option v-for="s in slots" :key="s" :value="s">{{ slotFacts[s].label }}</option></select></td><td colspan="4" class="soft">{{ row.cells.join(' · ').slice(0, 90) }}</td><td class="problem">{{ row.problems.join(' ') }}</td></template>
             </tr>
           </tbody>
         </table>
       </div>
       <div class="foot">
-        <span>{{ good.length }} good {{ good.length === 1 ? 'row' : 'rows' }}<template v-if="bad">, {{ bad }} with a mistake</template><template v-if="rows.length > shown.length">; {{ shown.length }} shown</template></span>
+        <span>{{ good.length }} good {{ good.length === 1 ? 'row' : 'rows' }}<template v-if="bad">, {{ bad }} with a mistake</template><template v-if="withoutGrams">, {{ withoutGrams }} without grams</template><template v-if="rows.length > shown.length">; {{ shown.length }} shown</template></span>
         <span><button type="button" @click="open = false">Take none</button> <button type="button" class="first" :disabled="good.length === 0" @click="accept">{{ bad ? `Take the ${good.length} good ${good.length === 1 ? 'row' : 'rows'}` : `Take ${good.length === 1 ? 'the row' : `all ${good.length} rows`}` }}</button></span>
       </div>
     </template>
@@ -81,6 +90,6 @@ textarea { width: 100%; font-family: var(--mono); font-size: 12.5px; }
 .preview { max-height: 46vh; overflow: auto; border: 1px solid var(--line); border-radius: 6px; }
 table { width: 100%; border-collapse: collapse; font-size: 12.5px; } th { text-align: left; font-weight: 500; color: var(--ink-soft); position: sticky; top: 0; background: var(--card); }
 td, th { padding: 4px 8px; border-bottom: 1px solid var(--line); } .bad td { background: var(--note); }
-.foot { display: flex; justify-content: space-between; align-items: center; gap: 12px; margin-top: 12px; flex-wrap: wrap; }
+td select { padding: 1px 4px; font-size: 12.5px; max-width: 140px; } .foot { display: flex; justify-content: space-between; align-items: center; gap: 12px; margin-top: 12px; flex-wrap: wrap; }
 @media (max-width: 760px) { .columns { grid-template-columns: 1fr 1fr; } }
 </style>
