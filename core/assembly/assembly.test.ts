@@ -326,7 +326,7 @@ describe('the card of the first flight', () => {
     const checks = maidenChecks(nougat, nougat.flies, overview, sorted(nougat))
     expect(checks[0]).toMatchObject({ open: true })
     expect(checks[0]!.words).toMatch(/^heat camera · N1: 254\.97 g ± 0\.87, Over under /)
-    expect(checks.some(check => check.words.startsWith('Pack 4S 650 mAh: label read, 4 cells full'))).toBe(true)
+    expect(checks.some(check => check.words.startsWith('Pack N1: label read, 4 cells full'))).toBe(true)
     const bare: Line = makeLine({ id: 'only', slot: 'frame', name: 'Only a frame', mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 4 }) })
     const little: Build = { ...nougat, lines: [bare], flies: { ...nougat.flies, packLineId: null } }
     expect(maidenChecks(little, little.flies, overviewOf(little, little.flies, startingCards, estimatesOf(little, new HonestyTable())), sorted(little)).map(c => c.words)).toContain('No pack is chosen for this loadout')

@@ -1,6 +1,6 @@
 import { gramsWithSpread } from '../display'
 import { shortName } from '../wiring'
-import type { Build, LoadoutChoice } from '../ledger'
+import { packTitle, type Build, type LoadoutChoice } from '../ledger'
 import { countedLines, loadoutName } from '../loadout'
 import { providersOf, textOf } from '../properties'
 import type { Overview } from '../report'
@@ -27,7 +27,7 @@ export function maidenChecks(build: Build, choice: LoadoutChoice, overview: Over
     ...failed.map(step => check(`Failed: ${step.title}`, true)),
     ...gone.map(step => check(`Gone past: ${step.title} (${recordOf(assembly, step.id).overriddenWhy})`, true)),
     ...(untested.length > 0 ? [check(`${untested.length} ${untested.length === 1 ? 'test' : 'tests'} not ticked: ${untested.map(step => step.title).join('; ')}`, true)] : []),
-    ...(pack?.pack ? [check(`Pack ${pack.name}: label read, ${pack.pack.cells} ${pack.pack.cells === 1 ? 'cell' : 'cells'} full, not swollen, strap tight, lead clear of the props${textOf(pack, 'cautions') ? `; ${textOf(pack, 'cautions')}` : ''}`)] : [check('No pack is chosen for this loadout', true)]),
+    ...(pack?.pack ? [check(`${packTitle(pack)}: label read, ${pack.pack.cells} ${pack.pack.cells === 1 ? 'cell' : 'cells'} full, not swollen, strap tight, lead clear of the props${textOf(pack, 'cautions') ? `; ${textOf(pack, 'cautions')}` : ''}`)] : [check('No pack is chosen for this loadout', true)]),
     ...lines.filter(line => line.slot === 'screw').map(line => check(`${line.quantity} screws checked: ${line.name}`)),
     ...lines.filter(line => line.slot === 'propeller').map(line => check(`Props fast and the right way: ${shortName(line)}${build.fit?.mounting.pushedProps ? ', pushed: lettering up, towards the motor' : ''}`)),
     ...(has('video transmitter') ? [check('Video aerial on; channel free; a spotter where goggles are worn')] : []),

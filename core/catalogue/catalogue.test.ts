@@ -6,7 +6,7 @@ import { screwForm, screwG } from '../workings'
 import { HonestyTable } from '../listings'
 import { LineEstimates } from '../loadout'
 import { spreadG } from '../estimate'
-import { craftPresets, presetLines, typicalClasses, typicalMasses, typicalProperties } from './index'
+import { classAnswered, classInDoubt, craftPresets, presetLines, typicalClasses, typicalMasses, typicalProperties } from './index'
 
 describe('the starter catalogue', () => {
   it('has a sane range and a known slot in every row', () => {
@@ -66,6 +66,18 @@ describe('the starter catalogue', () => {
     const ducted = presetLines('3-inch ducted', () => 'x').find(line => line.slot === 'frame')!
     expect(ducted).toMatchObject({ name: 'Frame with ducts, 3-inch (guessed)', mass: { evidence: 'guess' } })
     expect(craftPresets.map(preset => preset.name)).toEqual(expect.arrayContaining(['85 mm ducted', '2.5-inch ducted', '3-inch ducted', '3.5-inch ducted', '5-inch ultralight']))
+  })
+  it('a part of a class that is renamed is asked about once: whether the facts of the class still hold', () => {
+    const motor = presetLines('3-inch ultralight', () => 'x').find(line => line.slot === 'motor')!
+    expect(classInDoubt(motor)).toBeNull()
+    const renamed = { ...motor, name: 'Ostler 1303.5' }
+    expect(classInDoubt(renamed)).toBe('1404')
+    const held = { ...renamed, ...classAnswered(renamed, '1404', true, 'v') }
+    expect([classInDoubt(held), held.properties, held.mass!.valueG]).toEqual([null, motor.properties, motor.mass!.valueG])
+    const own = { ...renamed, properties: { ...renamed.properties, kv: 3800 } }
+    const away = { ...own, ...classAnswered(own, '1404', false, 'v') }
+    expect([classInDoubt(away), away.properties]).toEqual([null, { kv: 3800 }])
+    expect(classInDoubt({ ...renamed, mass: { ...renamed.mass!, evidence: 'listed' } })).toBeNull()
   })
   it('refuses a class it does not have', () => {
     expect(() => presetLines('9-inch lifter', () => 'x')).toThrow('craftClass')

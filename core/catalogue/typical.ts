@@ -1,4 +1,4 @@
-import type { Chemistry, Slot } from '../ledger'
+import type { Chemistry, Line, Slot } from '../ledger'
 import type { Properties } from '../properties/types'
 import facts from '../facts/typical-masses.json'
 
@@ -76,4 +76,28 @@ export function typicalClasses(slot: Slot): TypicalMass[] {
 export function typicalPackFacts(className: string): { readonly cells: number, readonly chemistry: Chemistry, readonly capacityMah: number } | null {
   const match = /^(\d+)S (\d+) mAh(.*)$/.exec(className)
   return match && { cells: Number(match[1]), capacityMah: Number(match[2]), chemistry: match[3]!.includes('lithium-ion') ? 'Li-ion' : 'LiPo' }
+}
+
+const classOrigin = 'typical for '
+const heldWords = ', whose facts still hold'
+
+/**
+ * The class whose facts a line still carries although it is called something else now: whether they hold is to be asked.
+ * Null where nothing stands of a class, where it is still called by it, or where somebody has answered.
+ */
+export function classInDoubt(line: Pick<Line, 'slot' | 'name' | 'mass' | 'properties'>): string | null {
+  const { mass } = line
+  if (mass?.evidence !== 'typical' || !mass.origin.startsWith(classOrigin) || mass.origin.endsWith(heldWords)) return null
+  const className = mass.origin.slice(classOrigin.length)
+  const facts = typicalProperties(line.slot, className)
+  const stands = facts !== null && Object.entries(facts).some(([key, value]) => JSON.stringify(line.properties?.[key]) === JSON.stringify(value))
+  return stands && !line.name.toLowerCase().includes(className.toLowerCase()) ? className : null
+}
+
+/** What becomes of such a line: the facts hold and are not asked about again, or those of the class are taken away. */
+export function classAnswered(line: Pick<Line, 'slot' | 'mass' | 'properties'>, className: string, holds: boolean, versionId: string): Pick<Line, 'mass'> | Pick<Line, 'properties'> {
+  if (holds) return { mass: { ...line.mass!, versionId, origin: `${classOrigin}${className}${heldWords}` } }
+  const facts = typicalProperties(line.slot, className) ?? {}
+  const kept = Object.entries(line.properties ?? {}).filter(([key, value]) => JSON.stringify(facts[key]) !== JSON.stringify(value))
+  return { properties: kept.length > 0 ? Object.fromEntries(kept) : null }
 }

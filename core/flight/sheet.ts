@@ -33,9 +33,9 @@ export function sheetCells(build: Build, tried: readonly TriedPack[], cards: rea
   const never = new Set(build.neverFlown.map(loadoutKey))
   const onPurpose = new Set(flightPlanOf(build).overOnPurpose.map(loadoutKey))
   const cell = (verdicts: LoadoutVerdicts, source: PackSource): SheetCell => {
-    const { choice, massG, sigmaG, openLines, judgements, binding, intoReserveG } = verdicts
+    const { choice, massG, sigmaG, openLines, isCraft, judgements, binding, intoReserveG } = verdicts
     const key = loadoutKey(choice)
-    return { choice, massG, sigmaG, openLines, judgements, binding, intoReserveG, key, source, pack: byId.get(choice.packLineId!)!, never: never.has(key), onPurpose: onPurpose.has(key) }
+    return { choice, massG, sigmaG, openLines, isCraft, judgements, binding, intoReserveG, key, source, pack: byId.get(choice.packLineId!)!, never: never.has(key), onPurpose: onPurpose.has(key) }
   }
   return [
     ...loadoutVerdicts(build, own.flatMap(choicesWith), cards, estimates).map(verdicts => cell(verdicts, 'on the build')),

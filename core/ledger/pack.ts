@@ -7,6 +7,9 @@ export function packLabel(line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): stri
 
 const names: Record<Chemistry, RegExp> = { 'LiPo': /\bli-?po\b/i, 'LiHV': /\bli-?hv\b/i, 'Li-ion': /\bli(?:thium)?-?ion\b/i }
 
+/** `Pack P4`, but never “Pack Pack”: a label that says it is a pack stands alone. */
+export const packTitle = (line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): string => /^packs?\b/i.test(packLabel(line)) ? packLabel(line) : `Pack ${packLabel(line)}`
+
 /** What words say of a pack (`4S 650 mAh LiPo`); only what stands in them. */
 export function packInWords(words: string): PackSoFar {
   const text = words.slice(0, 200)

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeLine, makeMass } from '../ledger'
 import { lineEstimate } from '../evidence'
-import { HonestyTable, kindHonesty, listingDoubt, listingObservations, tendencies } from './index'
+import { basisUnsaid, withBasis, HonestyTable, kindHonesty, listingDoubt, listingObservations, tendencies } from './index'
 
 describe('parts whose names begin alike', () => {
   const seen = (product: string, ratio: number, slot: 'motor' | 'frame' = 'motor') => ({ slot, product, ratio })
@@ -63,4 +63,15 @@ describe('listing honesty', () => {
     expect(same.of('motor').mu).toBeCloseTo(one.of('motor').mu, 12)
     expect(one.of('camera').products).toBe(0)
   })
+})
+
+it('grams typed as weighed beside a listing are asked about: only as it came they teach', () => {
+  const line = makeLine({ id: 'l', slot: 'motor', name: 'm', listing: { valueG: 10, resolutionG: 0.1 }, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 9.2 }) })
+  expect(basisUnsaid(line)).toBe(true)
+  expect(listingObservations([line])).toEqual([])
+  const [came, fitted] = (['as supplied', 'as fitted'] as const).map(basis => ({ ...line, mass: withBasis(line.mass!, basis, basis) }))
+  expect([basisUnsaid(came!), basisUnsaid(fitted!)]).toEqual([false, false])
+  expect(listingObservations([came!])).toHaveLength(1)
+  expect(listingObservations([fitted!])).toEqual([])
+  expect(basisUnsaid({ ...line, listing: null })).toBe(false)
 })

@@ -1,6 +1,6 @@
 import { CoreInputError } from '../errors'
 import { sumCompensated } from '../numbers'
-import type { Line, Slot } from '../ledger'
+import type { Basis, Line, Mass, Slot } from '../ledger'
 
 /** Prior of a kind's mean log ratio: sd 0.03. */
 const priorMeanSigma = 0.03
@@ -136,4 +136,13 @@ export class HonestyTable {
     this.print ??= [...this.kinds].map(([slot, k]) => `${slot}:${k.products}:${k.mu}:${k.ownSigma}`).sort().join(';')
     return this.print
   }
+}
+
+/** Where a mass typed as weighed stands beside a listing and nobody has said whether the part was on the scale as it came: only then does it teach how its kind is listed. */
+export function basisUnsaid({ listing, mass }: Pick<Line, 'listing' | 'mass'>): boolean {
+  return listing !== null && mass?.evidence === 'weighed' && mass.weighing === null && mass.origin === 'typed'
+}
+/** The mass with the answer. */
+export function withBasis(mass: Mass, basis: Basis, versionId: string): Mass {
+  return { ...mass, versionId, basis, origin: `typed, ${basis}` }
 }

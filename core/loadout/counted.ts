@@ -84,3 +84,6 @@ export function loadoutName(build: Build, choice: LoadoutChoice): string {
   const packName = pack ? pack.pack?.label || pack.name : 'no pack'
   return `${setup?.name ?? 'no set-up'} · ${packName}`
 }
+
+/** `with guards`; a set-up called “with sounder” or “without guards” already says so. */
+export const withSetup = (name: string): string => /^with(?:out)?\b/i.test(name) ? name : `with ${name}`

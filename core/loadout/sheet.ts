@@ -1,4 +1,4 @@
-import type { Build, Line, LoadoutChoice, Setup } from '../ledger'
+import type { Build, Line, LoadoutChoice, Setup, Slot } from '../ledger'
 import { sumCompensated } from '../numbers'
 import { alwaysFlies, isOptional, optionalTies } from './counted'
 import type { LineEstimates, LinePart } from './line-estimates'
@@ -10,7 +10,11 @@ export interface LoadoutMass {
   readonly sigmaG: number
   /** Counted lines that have no grams yet. */
   readonly openLines: number
+  /** Whether there is anything among them that could fly: a frame, a motor or a board. A strap by itself is no craft. */
+  readonly isCraft: boolean
 }
+
+const bodySlots: ReadonlySet<Slot> = new Set(['frame', 'motor', 'board'])
 
 /** When a line is counted: never, always, when the set-up names it, or as the pack. */
 const Flies = { never: 0, always: 1, bySetup: 2, byPack: 3 } as const
@@ -24,6 +28,7 @@ class Sum {
   lostG = 0
   ownVarianceG2 = 0
   openLines = 0
+  bodies = 0
   readonly sharedG: Float64Array
   readonly common: Float64Array
   constructor(causeCount: number, observationCount: number) {
@@ -31,14 +36,15 @@ class Sum {
     this.common = new Float64Array(observationCount)
   }
 
-  add(part: LinePart, open: boolean): void {
+  add(part: LinePart, { mass, slot }: Line): void {
     const next = this.sumG + part.valueG
     this.lostG += Math.abs(this.sumG) >= Math.abs(part.valueG) ? this.sumG - next + part.valueG : part.valueG - next + this.sumG
     this.sumG = next
     this.ownVarianceG2 += part.ownVarianceG2
     for (let c = 0; c < part.causes.length; c++) this.sharedG[part.causes[c]!]! += part.coefficientsG[c]!
     if (part.common) for (let i = 0; i < part.common.length; i++) this.common[i]! += part.common[i]!
-    if (open) this.openLines++
+    if (!mass) this.openLines++
+    if (bodySlots.has(slot)) this.bodies++
   }
 }
 
@@ -65,7 +71,7 @@ export class LoadoutSheet {
     const observations = this.estimates.observationCount
     const airframe = new Sum(causes, observations)
     for (let i = 0; i < this.lines.length; i++) {
-      if (this.flies[i] === Flies.always) airframe.add(this.parts[i]!, !this.lines[i]!.mass)
+      if (this.flies[i] === Flies.always) airframe.add(this.parts[i]!, this.lines[i]!)
     }
     const setups = new Map(build.setups.map(setup => [setup.id, this.setupSum(setup, causes)]))
     const none = new Sum(causes, observations)
@@ -90,6 +96,7 @@ export class LoadoutSheet {
         massG: sumCompensated([airframe.sumG, setup.sumG, pack.sumG, airframe.lostG, setup.lostG, pack.lostG, learnt.shiftG]),
         sigmaG: Math.sqrt(variance),
         openLines: airframe.openLines + setup.openLines + pack.openLines,
+        isCraft: airframe.bodies + setup.bodies + pack.bodies > 0,
       })
     }
     return result
@@ -119,18 +126,18 @@ export class LoadoutSheet {
     const sum = new Sum(causes, this.estimates.observationCount)
     for (const id of setup.lineIds) {
       const i = this.indexOf.get(id)
-      if (i !== undefined && this.flies[i] === Flies.bySetup && isOptional(this.lines[i]!)) sum.add(this.parts[i]!, !this.lines[i]!.mass)
+      if (i !== undefined && this.flies[i] === Flies.bySetup && isOptional(this.lines[i]!)) sum.add(this.parts[i]!, this.lines[i]!)
     }
     if (this.tied.length === 0) return sum
     const flown = optionalTies(setup.lineIds.flatMap(id => this.lines[this.indexOf.get(id) ?? -1] ?? []))
-    for (const i of this.tied) if (flown.has(this.lines[i]!.tie!)) sum.add(this.parts[i]!, !this.lines[i]!.mass)
+    for (const i of this.tied) if (flown.has(this.lines[i]!.tie!)) sum.add(this.parts[i]!, this.lines[i]!)
     return sum
   }
 
   private packSum(lineId: string, causes: number): Sum {
     const sum = new Sum(causes, this.estimates.observationCount)
     const i = this.indexOf.get(lineId)
-    if (i !== undefined && this.flies[i] === Flies.byPack) sum.add(this.parts[i]!, !this.lines[i]!.mass)
+    if (i !== undefined && this.flies[i] === Flies.byPack) sum.add(this.parts[i]!, this.lines[i]!)
     return sum
   }
 }

@@ -157,7 +157,7 @@ describe('same piece or another', () => {
   })
   it('asks where the two answers give different words, although nothing is contradicted', () => {
     // The frame was weighed on the coarse scale, and 0.3 g decides: the same piece is Clear with the whole, another is not.
-    const craft = weighTogether(buildOf([guess('frame', 150), guess('pack', 90), guess('wires', 8)]), 248.9)
+    const craft = weighTogether(buildOf([{ ...guess('frame', 150), slot: 'frame' }, guess('pack', 90), guess('wires', 8)]), 248.9)
     const after = weighOne(craft, 'frame', 151)
     expect(asked(craft, after, 'frame')).toMatchObject({ contradicted: null, wordSame: 'Clear', wordAnother: 'Too close to call' })
   })

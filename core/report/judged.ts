@@ -18,10 +18,11 @@ export interface CardJudgement {
   readonly openLines: number
 }
 
-/** A loadout's mass under one card. While counted lines have no grams, Clear becomes too close to call: grams nobody has named cannot take mass away. */
-export function judgeMass({ massG, sigmaG, openLines }: Pick<LoadoutMass, 'massG' | 'sigmaG' | 'openLines'>, card: RuleCard, limit: number | null, confidence: number): Verdict | null {
+/** A loadout's mass under one card. While counted lines have no grams, Clear becomes too close to call: grams nobody has named cannot take mass away. What is no craft yet is never called Clear: null then. */
+export function judgeMass({ massG, sigmaG, openLines, isCraft }: Pick<LoadoutMass, 'massG' | 'sigmaG' | 'openLines' | 'isCraft'>, card: RuleCard, limit: number | null, confidence: number): Verdict | null {
   if (limit === null || card.comparator === 'none') return null
   const verdict = judge({ massG, sigmaG, limitG: limit, comparator: card.comparator, confidence })
+  if (verdict.word === 'Clear' && !isCraft) return null
   return openLines > 0 && verdict.word === 'Clear' ? { ...verdict, word: 'Too close to call' } : verdict
 }
 
@@ -35,7 +36,7 @@ export function decidingLoadout(allowed: readonly LoadoutMass[], card: RuleCard,
   let deciding: { mass: LoadoutMass, verdict: Verdict, rank: number } | null = null
   for (const mass of allowed) {
     const verdict = judgeMass(mass, card, limit, confidence)
-    if (!verdict) return null
+    if (!verdict) continue
     const rank = verdict.word === 'Over' ? 2 : mass.openLines > 0 ? 1 : 0
     if (!deciding || rank > deciding.rank || (rank === deciding.rank && isTighter(verdict, deciding.verdict))) deciding = { mass, verdict, rank }
   }
@@ -60,14 +61,14 @@ const severity: Record<VerdictWord, number> = { 'Over': 2, 'Too close to call': 
 
 /**
  * The binding judgement: the worst word; among equals the least probability of passing, then the least headroom.
- * Null when no chosen card has a limit.
+ * Where none has a verdict because there is no craft yet, the first with a limit. Null when no chosen card has one.
  */
-export function bindingJudgement<J extends Pick<CardJudgement, 'verdict'>>(judgements: readonly J[]): J | null {
+export function bindingJudgement<J extends Pick<CardJudgement, 'verdict' | 'limitG'>>(judgements: readonly J[]): J | null {
   let binding: J | null = null
   for (const judgement of judgements) {
     if (judgement.verdict && (!binding?.verdict || isTighter(judgement.verdict, binding.verdict))) binding = judgement
   }
-  return binding
+  return binding ?? judgements.find(judgement => judgement.limitG !== null) ?? null
 }
 
 function isTighter(a: Verdict, b: Verdict): boolean {

@@ -45,6 +45,6 @@ export function loadoutVerdicts(build: Build, choices: readonly LoadoutChoice[],
       judgements.push({ card, limitG: limits[c]!, massG: counted.massG, sigmaG: counted.sigmaG, verdict: judgeMass(counted, card, limits[c]!, confidence), heaviest: deciding[c]?.choice ?? null })
     }
     // Written out: copies of objects are what takes the time where there are hundreds.
-    return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, judgements, binding: bindingJudgement(judgements), intoReserveG: reserveTaken(judgements, build.aim.reserveG) }
+    return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, isCraft: mass.isCraft, judgements, binding: bindingJudgement(judgements), intoReserveG: reserveTaken(judgements, build.aim.reserveG) }
   })
 }

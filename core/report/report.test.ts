@@ -206,3 +206,24 @@ describe('what would narrow the total', () => {
     }))
   })
 })
+
+describe('what is no craft yet', () => {
+  const of = (lines: Line[]): Build => buildOf(lines, { aim: { ...blankAim(), cardIds: ['us-recreation'], places: ['United States'] } })
+  const strap = makeLine({ id: 's', slot: 'strap', name: 'Strap', mass: makeMass({ versionId: 's', evidence: 'weighed', valueG: 2 }) })
+  const frame = makeLine({ id: 'f', slot: 'frame', name: 'Frame', mass: makeMass({ versionId: 'f', evidence: 'weighed', valueG: 40 }) })
+  const wordOf = (build: Build) => {
+    const estimates = estimatesOf(build, new HonestyTable())
+    const overview = overviewOf(build, build.flies, startingCards, estimates)
+    const [cell] = loadoutVerdicts(build, [build.flies], chosenCards(build, startingCards), estimates)
+    expect(cell!.binding?.verdict?.word).toBe(overview.binding?.verdict?.word)
+    expect(shelfEntry(build, startingCards, new HonestyTable()).word).toBe(overview.binding?.verdict?.word ?? null)
+    return { word: overview.binding?.verdict?.word ?? null, limitG: overview.binding?.limitG ?? null }
+  }
+  it('an empty build and a lone strap are not Clear; the limit still stands', () => {
+    for (const lines of [[], [strap]]) expect(wordOf(of(lines))).toEqual({ word: null, limitG: expect.closeTo(249.4758035, 6) })
+    expect(wordOf(of([strap, frame])).word).toBe('Clear')
+  })
+  it('a lone strap that is too heavy is Over all the same', () => {
+    expect(wordOf(of([{ ...strap, quantity: 200 }])).word).toBe('Over')
+  })
+})

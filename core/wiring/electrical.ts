@@ -1,4 +1,4 @@
-import type { Feed, Line, PackFacts } from '../ledger'
+import { packTitle, type Feed, type Line, type PackFacts } from '../ledger'
 import { emptyCellV, fullCellV } from '../power'
 import { measureOf, outputsOf, poweredSlots, propertiesOfLine, providersOf, type PowerOutput } from '../properties'
 
@@ -125,7 +125,7 @@ export function electricalTree(lines: readonly Line[], pack: Line | null): Elect
   const main = under('pack/', volts)
   const balance = under('balance/', volts)
   const all = balance.length === 0 ? main : [...main, { id: 'balance', kind: 'balance' as const, name: 'Balance lead', lineId: null, volts, demandA: sumDemand(balance), capacityA: null, unknownDraws: sumUnknown(balance), children: balance }]
-  return { root: { id: 'pack', kind: 'pack', name: pack?.pack ? `Pack ${pack.pack.label}` : 'No pack', lineId: pack?.id ?? null, volts, demandA: sumDemand(all), capacityA: null, unknownDraws: sumUnknown(all), children: all }, unwired, looped }
+  return { root: { id: 'pack', kind: 'pack', name: pack ? packTitle(pack) : 'No pack', lineId: pack?.id ?? null, volts, demandA: sumDemand(all), capacityA: null, unknownDraws: sumUnknown(all), children: all }, unwired, looped }
 }
 
 const key = (feed: Feed) => `${feed.from}/${feed.output}`

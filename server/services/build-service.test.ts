@@ -152,6 +152,8 @@ describe('every kind of command survives the database', () => {
     { type: 'shave.set', fields: { spare: 'minutes', caps: { cents: 500, minutes: null, loss: 3 } } }, { type: 'shaving.put', shaving: makeShaving({ id: 'thin', what: 'thinner strap', kind: 'lighter strap', lineId: 'strap', gramsG: 1.2 }) },
     { type: 'assembly.set', fields: { school: 'boards first', order: ['camera', 'video'], own: [{ id: 'own-1', title: 'clean the lens', words: '', phase: 'camera', after: ['camera'], minutes: 2 }] } },
     { type: 'assembly.record', stepId: 'capacitor', fields: { note: 'legs cut short', photoIds: ['p1'], minutes: 7.5 } }, { type: 'assembly.record', stepId: 'first-power', fields: { overriddenWhy: 'tried on the bench supply', doneAt: '2026-11-02T18:00:00.000Z' } },
+    { type: 'lines.change', changes: [{ id: 'p4', fields: { pack: null, packSoFar: { label: 'P4', cells: 4 } } }] }, { type: 'line.fit', id: 'vtx-open' },
+    { type: 'fit.set', fields: { joints: [{ id: 'j', name: 'New joint', count: null, thread: null, head: null, material: null, clampedMm: 3, engagementMm: null, freeDepthMm: null, beyond: null, into: '', lengthMm: null, lineId: null, said: true }] } },
     { type: 'lines.change', changes: [{ id: 'p4', fields: { pack: { label: 'P4b', cells: 4, chemistry: 'LiHV', capacityMah: 700, cRating: null, plug: '' } } }, { id: 'strap', fields: { mass: null, listing: null, tie: 't', removable: true } }] },
   ]
   it.each(commands.map(c => [c.type, c] as const))('%s, done and taken back', async (_type, command) => {
@@ -166,6 +168,27 @@ describe('every kind of command survives the database', () => {
     const takenBack = disk.again()
     expect(takenBack.builds.read(id).build).toEqual(before)
     takenBack.close()
+  })
+})
+
+describe('how a line became known', () => {
+  it('leaves out slips that were taken back, and has them again when they are done again', async () => {
+    const known = () => disk.app.builds.lineHistory(id, 'strap').map(version => version.mass.versionId)
+    const before = known()
+    const put = (versionId: string, valueG: number): Command => ({ type: 'lines.change', changes: [{ id: 'strap', fields: { mass: makeMass({ versionId, evidence: 'weighed', valueG }) } }] })
+    await disk.app.builds.command(id, revision(), put('slip', 31), '')
+    expect(known()).toEqual([...before, 'slip'])
+    await disk.app.builds.undo(id, revision())
+    expect(known()).toEqual(before)
+    await disk.app.builds.redo(id, revision())
+    expect(known()).toEqual([...before, 'slip'])
+    await disk.app.builds.undo(id, revision())
+    await disk.app.builds.command(id, revision(), put('right', 3.1), '')
+    expect(known()).toEqual([...before, 'right'])
+    await disk.app.builds.command(id, revision(), { type: 'line.weigh', id: 'strap', mass: makeMass({ versionId: 'beside', evidence: 'weighed', valueG: 3.12 }), as: 'further' }, '')
+    expect(known()).toEqual([...before, 'right', 'beside'])
+    await disk.app.builds.undo(id, revision())
+    expect(known()).toEqual([...before, 'right'])
   })
 })
 

@@ -121,6 +121,21 @@ describe('other files', () => {
     expect(sheet).toContain('**Too close to call**')
     expect(sheet).toContain('not legal advice')
   })
+  it('the sheet carries what was noted: at lines, at steps, and as the reason of a change; not of one taken back', async () => {
+    const id = await disk.app.files.importBuild(demoFile('nougat'))
+    const revision = () => disk.app.builds.read(id).revision
+    await disk.app.builds.command(id, revision(), { type: 'lines.change', changes: [{ id: 'frame', fields: { note: 'hair crack at the left arm since the crash' } }] }, '')
+    await disk.app.builds.command(id, revision(), { type: 'assembly.record', stepId: 'props', fields: { note: 'one blade nicked' } }, '')
+    await disk.app.builds.command(id, revision(), { type: 'lines.change', changes: [{ id: 'strap', fields: { quantity: 2 } }] }, 'the pack flew off')
+    await disk.app.builds.command(id, revision(), { type: 'lines.change', changes: [{ id: 'strap', fields: { quantity: 3 } }] }, 'a slip')
+    await disk.app.builds.undo(id, revision())
+    const sheet = await disk.app.files.sheet(id)
+    expect(sheet).toContain('## Notes')
+    expect(sheet).toContain('hair crack at the left arm since the crash')
+    expect(sheet).toContain('on, after everything else: one blade nicked')
+    expect(sheet).toContain('× 1 → × 2: the pack flew off')
+    expect(sheet).not.toContain('a slip')
+  })
   it('a new build starts from a class, a copy or as a reference craft', async () => {
     const id = await disk.app.newBuilds.start({ from: 'class', name: 'Plan', craftClass: '3-inch ultralight' })
     expect(disk.app.builds.read(id).build.aim).toEqual(blankAim())

@@ -1,4 +1,5 @@
 import { centsFigure, minutesBand, gramsWithSpread, headroomWords, percentSure } from '../../core/display'
+import { sequenceOf } from '../../core/assembly'
 import { slotFacts, type Build } from '../../core/ledger'
 import type { HonestyTable } from '../../core/listings'
 import { defaultLoadout, estimatesOf, loadoutName } from '../../core/loadout'
@@ -12,8 +13,11 @@ function cell(text: string): string {
   return text.replace(/\\/g, '\\\\').replace(/\|/g, '\\|').replace(/[\r\n]+/g, ' ').replace(/([*_`[\]<>#])/g, '\\$1')
 }
 
-/** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout. */
-export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: HonestyTable, currency: string): string {
+/** A change with the reason somebody kept for it. */
+export interface NotedChange { readonly at: string, readonly title: string, readonly note: string }
+
+/** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout, and what was noted. */
+export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: HonestyTable, currency: string, reasons: readonly NotedChange[] = []): string {
   const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
   const out: string[] = [`# ${cell(build.name)}`, '', cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')), '']
@@ -42,6 +46,18 @@ export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: Ho
     }).join('; ')
     out.push(`| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${row.minutes === null ? '' : minutesBand(row.hardMinutes!, row.gentleMinutes!)} | ${verdicts} |`)
   }
+  const steps = build.assembly?.records.filter(record => record.note !== '') ?? []
+  const noted = [
+    ...build.lines.filter(line => line.note !== '').map(line => `- ${cell(line.name)}: ${cell(line.note)}`),
+    ...steps.map(record => `- ${cell(titleOfStep(build, record.stepId))}: ${cell(record.note)}`),
+    ...reasons.map(({ at, title, note }) => `- ${at.slice(0, 10)}, ${cell(title)}: ${cell(note)}`),
+  ]
+  if (noted.length > 0) out.push('', '## Notes', '', ...noted)
   out.push('', 'A planning aid, not legal advice. Rules change: confirm with your aviation authority.', '')
   return out.join('\n')
+}
+
+function titleOfStep(build: Build, stepId: string): string {
+  const sorted = sequenceOf(build, defaultLoadout(build))
+  return ('steps' in sorted ? sorted.steps.find(step => step.id === stepId)?.title : undefined) ?? stepId
 }

@@ -17,14 +17,14 @@ const binding = computed(() => store.overview!.binding)
 
 function follows(judgement: CardJudgement): { heading: string, points: readonly string[] }[] {
   const word = judgement.verdict?.word
-  if (!word) return [{ heading: 'Asked whatever it weighs', points: judgement.card.beyond }]
+  if (judgement.limitG === null) return [{ heading: 'Asked whatever it weighs', points: judgement.card.beyond }]
   const within = { heading: 'Within the limit', points: judgement.card.within }
   const beyond = { heading: 'Beyond it', points: judgement.card.beyond }
   return word === 'Over' ? [beyond, within] : [within, beyond]
 }
 const why = computed(() => {
-  if (!binding.value || judgements.value.filter(j => j.verdict).length < 2) return ''
-  const bound = binding.value.verdict!
+  if (!binding.value?.verdict || judgements.value.filter(j => j.verdict).length < 2) return ''
+  const bound = binding.value.verdict
   const equal = judgements.value.some(j => j !== binding.value && j.verdict?.word === bound.word && Math.abs(j.verdict.headroomG - bound.headroomG) < 1e-9)
   if (equal) return 'More than one of the chosen cards leaves the same, least room.'
   return `${cardName(binding.value.card)} binds: of the chosen cards it leaves the least room for what it counts.`
@@ -35,7 +35,7 @@ const why = computed(() => {
   <section aria-label="What applies">
     <p v-if="judgements.length === 0" class="panel soft">Choose at least one rule card, and this page says what applies to this build.</p>
     <p v-if="why"><b>{{ why }}</b></p>
-    <article v-for="judgement in judgements" :key="judgement.card.id" class="path" :class="{ binding: judgement === binding, whatever: !judgement.verdict }">
+    <article v-for="judgement in judgements" :key="judgement.card.id" class="path" :class="{ binding: judgement === binding, whatever: judgement.limitG === null }">
       <ol>
         <li>
 <span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">, {{ judgement.card.purpose }}</template>

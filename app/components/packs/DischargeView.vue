@@ -4,7 +4,7 @@ import { fixed, minutesFigure } from '#core/display'
 import { craftOf, packModelOf } from '#core/currents'
 import { dischargeAsked, landingThrustToWeight, withTried, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
-import { countedLines } from '#core/loadout'
+import { countedLines, withSetup } from '#core/loadout'
 import { chargeAtV, dischargePoints, fullCellV, emptyCellV, openCircuitV, warningAfterS, type DischargePoint } from '#core/power'
 import { isNotRead, readNumber, withoutUnit } from '#core/units'
 
@@ -78,7 +78,7 @@ const landing = computed(() => forecastOf.value?.thrustToWeightEnd != null && fo
 <template>
   <section class="discharge" aria-label="Discharge">
     <p class="lead">
-      <b>{{ packLabel(cell.pack) }} with {{ store.build!.setups.find(s => s.id === cell.choice.setupId)!.name }}</b>, flown as {{ plan.style }}<template v-if="asked"> at a steady {{ fixed(asked.powerW, 0) }} W</template>.
+      <b>{{ packLabel(cell.pack) }} {{ withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name) }}</b>, flown as {{ plan.style }}<template v-if="asked"> at a steady {{ fixed(asked.powerW, 0) }} W</template>.
       <label v-if="asked" class="no-print">charged to <EditField :value="chargedToV" :placeholder="fixed(restV, 2)" inputmode="decimal" class="figure short" aria-label="Charged to, V a cell" @change="charge" /> V a cell</label>
     </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

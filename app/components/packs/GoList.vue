@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import { gramsWithSpread, headroomWords } from '#core/display'
 import { packNotes, type SheetCell } from '#core/flight'
-import { countedLines } from '#core/loadout'
+import { countedLines, withSetup } from '#core/loadout'
 import { packLabel, scaleWeighings } from '#core/ledger'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
@@ -44,7 +44,7 @@ function printList() { window.print() }
         <thead><tr><th class="no-print"><span class="visually-hidden">On the list</span></th><th>Pack</th><th>Set-up</th><th class="right">All-up weight</th><th>Verdict</th><th class="right">Minutes</th><th>Weighed on</th><th>Mind</th></tr></thead>
         <tbody>
           <tr v-for="cell in listed" :key="cell.key" :class="{ 'no-print': left.has(cell.key), 'left': left.has(cell.key) }">
-            <td class="no-print"><input type="checkbox" :checked="!left.has(cell.key)" :aria-label="`${packLabel(cell.pack)} with ${store.build!.setups.find(s => s.id === cell.choice.setupId)!.name} on the list`" @change="toggle(cell.key)"></td>
+            <td class="no-print"><input type="checkbox" :checked="!left.has(cell.key)" :aria-label="`${packLabel(cell.pack)} ${withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name)} on the list`" @change="toggle(cell.key)"></td>
             <td><b>{{ packLabel(cell.pack) }}</b> <span class="soft">{{ packWords(cell.pack) }}</span></td>
             <td>{{ store.build!.setups.find(s => s.id === cell.choice.setupId)!.name }}</td>
             <td class="right figure">{{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}</td>

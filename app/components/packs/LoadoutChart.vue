@@ -3,6 +3,7 @@ import { extent, line as lineOf, scaleLinear, curveStepAfter } from 'd3'
 import { fixed } from '#core/display'
 import { frontierOf, loadoutFigure, loadoutFigures, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
+import { withSetup } from '#core/loadout'
 import { toGrams } from '#core/units'
 
 const props = defineProps<{ selectedKey: string | null, yKey: string }>()
@@ -73,7 +74,7 @@ const labels = computed(() => {
     return [{ key: p.cell.key, text, x: free[0] + 1, y: free[1] + 10 }]
   })
 })
-const words = computed(() => points.value.map(p => `${packLabel(p.cell.pack)} with ${store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name}: ${fixed(p.x, xFigure.value.digits)} ${xFigure.value.unit}, ${fixed(p.y, yFigure.value.digits)} ${yFigure.value.unit}`).join('; '))
+const words = computed(() => points.value.map(p => `${packLabel(p.cell.pack)} ${withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name)}: ${fixed(p.x, xFigure.value.digits)} ${xFigure.value.unit}, ${fixed(p.y, yFigure.value.digits)} ${yFigure.value.unit}`).join('; '))
 </script>
 
 <template>
@@ -96,7 +97,7 @@ const words = computed(() => points.value.map(p => `${packLabel(p.cell.pack)} wi
           <circle v-if="p.tone === 'clear' || p.tone === 'none'" :cx="x(p.x)" :cy="y(p.y)" r="5" class="mark" />
           <rect v-else-if="p.tone === 'close'" :x="x(p.x) - 4.5" :y="y(p.y) - 4.5" width="9" height="9" class="mark hollow" />
           <path v-else :d="`M${x(p.x) - 5} ${y(p.y) - 5} l10 10 m0 -10 l-10 10`" class="mark hollow" />
-          <title>{{ packLabel(p.cell.pack) }} with {{ store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name }}: {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }} {{ yFigure.unit }}</title>
+          <title>{{ packLabel(p.cell.pack) }} {{ withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name) }}: {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }} {{ yFigure.unit }}</title>
         </g>
         <text v-for="label in labels" :key="label.key" :x="label.x" :y="label.y" class="name" :class="{ selected: label.key === selectedKey }">{{ label.text }}</text>
       </svg>

@@ -3,7 +3,7 @@ import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveW
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
 import { frontierOf, landingThrustToWeight, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
-import { countedLines, isOnPurpose, sameLoadout } from '#core/loadout'
+import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
 
@@ -52,7 +52,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
 </script>
 
 <template>
-  <h2>{{ packLabel(cell.pack) }} with {{ setup.name }}</h2>
+  <h2>{{ packLabel(cell.pack) }} {{ withSetup(setup.name) }}</h2>
   <p class="soft">{{ cell.pack.name }}, {{ gramsFigure(gramsOf(cell.pack.id), spread) }} g, {{ cell.pack.mass?.evidence ?? 'no grams yet' }}.</p>
   <div class="big figure" data-test="loadout-auw">{{ gramsFigure(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small></div>
   <p v-if="verdict" class="verdict"><VerdictMark :word="verdict.word" filled /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</p>

@@ -3,7 +3,7 @@ import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/display
 import { spreadG } from '#core/estimate'
 import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/flight'
 import { packLabel } from '#core/ledger'
-import { loadoutName, sameLoadout } from '#core/loadout'
+import { loadoutName, sameLoadout, withSetup } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { textOf } from '#core/properties'
 
@@ -74,7 +74,7 @@ function cellTitle(cell: SheetCell, row: Row): string {
   const setup = store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
   const flight = flights.value.get(cell.key)
   const verdict = cell.binding?.verdict ? `${cell.binding.verdict.word}, ${headroomTag(cell)} g` : 'no limit'
-  return `${packLabel(row.pack.line)} with ${setup}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
+  return `${packLabel(row.pack.line)} ${withSetup(setup)}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
 const isFlown = (cell: SheetCell) => cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId
 

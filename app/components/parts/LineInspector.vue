@@ -140,6 +140,7 @@ function remove() {
       <summary>Why ± {{ spreadFigure(spread) }}?</summary>
       <dl class="facts"><template v-for="c in contributions" :key="c.key"><dt>{{ c.words }}</dt><dd>{{ fixed(Math.abs(c.g), 3) }} g</dd></template><dt>one standard uncertainty</dt><dd>{{ fixed(sigmaG(estimate), 3) }} g</dd></dl>
     </details>
+    <LineQuestions :line="line" />
     <LineHistory :line="line" />
     <LazyWorkOut v-if="working" :line="line" use="Use it for this line" @worked="useWorked" @close="working = false" />
     <button v-else-if="workable" type="button" class="plain work-out" @click="working = true">{{ workable }}</button>

@@ -49,7 +49,7 @@ function onEnter(event: FocusEvent) {
   <table ref="grid" role="grid" aria-label="Parts, one line each" :tabindex="active ? -1 : 0" @keydown="onKey" @click="onPointer" @focus="onEnter" @paste="onPaste">
     <colgroup><col class="c-slot"><col><col class="c-quantity"><col class="c-figure"><col class="c-figure"><col class="c-spread"><col class="c-known"><col class="c-price"></colgroup>
     <thead>
-      <tr role="row"><th>Slot</th><th>What is fitted</th><th class="right">Many</th><th class="right">Each, g</th><th class="right">Grams</th><th class="right">Spread</th><th>Known by</th><th class="right">Price</th></tr>
+      <tr role="row"><th>Slot</th><th>What is fitted</th><th class="right">Many</th><th class="right">Each, g</th><th class="right">Grams</th><th class="right">Spread</th><th>Known by</th><th class="right" title="All pieces of the line; typed for each">Price, line</th></tr>
     </thead>
     <tbody v-for="section in sections" :key="section.group">
       <tr class="group"><th colspan="4" scope="rowgroup"><i :style="{ background: `var(--g-${groupTone[section.group].name})` }" />{{ section.group }}</th><td class="right figure">{{ section.grams }}</td><td class="right figure soft">{{ section.spread }}</td><td colspan="2" class="right soft share">{{ section.share }}</td></tr>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SheetCell } from '#core/flight'
 import { scaleWeighings, type Build } from '#core/ledger'
+import type { Overview } from '#core/report'
 import { cardName, limitG } from '#core/rules'
 import { progressOf, sequenceOf } from '#core/assembly'
 import { openShavings, shaveListOf } from '#core/shave'
@@ -22,11 +23,11 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
   return {
     aim: card && limit !== null ? { line: `${limit.toFixed(2).replace(/\.00$/, '')} g, ${cardName(card)}`, tone: 'good' } : { line: 'no limit chosen', tone: 'mid' },
     parts: {
-      line: `${overview.weighedLines} of ${overview.counted.length} weighed${open > 0 ? ` · ${open} open` : ''}`,
+      line: `${weighedWhole(build, overview) ? 'weighed whole' : `${overview.weighedLines} of ${overview.counted.length} weighed`}${open > 0 ? ` · ${open} open` : ''}`,
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
     fit: build.lines.length === 0 ? { line: 'nothing to fit yet', tone: 'quiet' } : fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
-    weigh: { line: `${overview.counted.filter(l => scaleWeighings(l).length > 0).length} on a scale${together(build)}`, tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
+    weigh: { line: weighWords(build, overview), tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid' },
     shave: shaveStatus(build),
     packs: { line: loadoutsWords(ownCells.value), tone: packsTone(ownCells.value) },
     assemble: assembleStatus(build),
@@ -53,6 +54,17 @@ function packsTone(cells: readonly SheetCell[]): Status['tone'] {
   if (judged.length === 0) return 'quiet'
   if (judged.every(cell => cell.intoReserveG === 0 || cell.onPurpose)) return 'good'
   return judged.some(cell => cell.intoReserveG === 0) ? 'mid' : 'bad'
+}
+/** Whether a weighing that holds was of everything that flies now. */
+function weighedWhole({ observations }: Build, { counted }: Overview): boolean {
+  return counted.length > 0 && observations.some(({ state, subjects }) => state === 'taken in' && counted.every(line => subjects.some(s => s.id === line.id && s.quantity === line.quantity && (s.edition ?? line.edition) === line.edition)))
+}
+/** What is weighed, and how much of it on a scale of the list: the rest was typed. */
+function weighWords(build: Build, overview: Overview): string {
+  const here = overview.counted.filter(line => line.mass?.evidence === 'weighed' && scaleWeighings(line).length > 0).length
+  const typed = overview.weighedLines - here
+  const words = overview.weighedLines === 0 ? 'no part weighed yet' : [here > 0 ? `${here} on a scale` : '', typed > 0 ? `${typed} typed as weighed` : ''].filter(Boolean).join(' · ')
+  return `${words}${together(build)}`
 }
 function together({ observations }: Build): string {
   const [taken, held] = ['taken in', 'held'].map(state => observations.filter(o => o.state === state).length)
