@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeLine, makeMass } from '../ledger'
 import { lineEstimate } from '../evidence'
-import { basisUnsaid, withBasis, HonestyTable, kindHonesty, listingDoubt, listingObservations, tendencies } from './index'
+import { basisUnsaid, confirmed, withBasis, HonestyTable, kindHonesty, listingDoubt, listingObservations, tendencies } from './index'
 
 describe('parts whose names begin alike', () => {
   const seen = (product: string, ratio: number, slot: 'motor' | 'frame' = 'motor') => ({ slot, product, ratio })
@@ -74,4 +74,13 @@ it('grams typed as weighed beside a listing are asked about: only as it came the
   expect(listingObservations([came!])).toHaveLength(1)
   expect(listingObservations([fitted!])).toEqual([])
   expect(basisUnsaid({ ...line, listing: null })).toBe(false)
+})
+
+it('a slip of a digit teaches once somebody has looked and says both are right, and is not asked about again', () => {
+  const line = makeLine({ id: 'l', slot: 'motor', name: 'm', listing: { valueG: 0.9, resolutionG: 0.1 }, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 9.2, basis: 'as supplied' }) })
+  expect(listingDoubt(line, new HonestyTable())).toMatchObject({ why: 'slip' })
+  expect(listingObservations([line])).toEqual([])
+  const both = { ...line, mass: confirmed(line.mass!, 'w') }
+  expect(listingDoubt(both, new HonestyTable())).toBeNull()
+  expect(listingObservations([both])[0]!.ratio).toBeCloseTo(9.2 / 0.9, 9)
 })

@@ -58,13 +58,18 @@ export function listingObservations(lines: readonly Line[]): ListingObservation[
     if (!listing || !(listing.valueG > 0) || !mass) continue
     if (mass.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0)) continue
     const ratio = mass.valueG / mass.valueCount / listing.valueG
-    if (!isSlip(ratio)) observations.push({ slot, product: `${name.trim().toLowerCase()}|${listing.valueG}`, ratio })
+    if (!isSlip(ratio) || isConfirmed(mass)) observations.push({ slot, product: `${name.trim().toLowerCase()}|${listing.valueG}`, ratio })
   }
   return observations
 }
 
-/** Weighed against listed beyond these is taken for a slip of a digit: it teaches nothing until one of the two is mended. */
+/** Weighed against listed beyond these is taken for a slip of a digit: it teaches nothing until one of the two is mended, or somebody says that both are right. */
 const [leastRatio, mostRatio] = [0.5, 2]
+/** Somebody has looked again and says that listing and weighing are both right. */
+const bothRight = ', both right'
+const isConfirmed = (mass: Mass) => mass.origin.endsWith(bothRight)
+/** The mass, once somebody has said so. */
+export const confirmed = (mass: Mass, versionId: string): Mass => ({ ...mass, versionId, origin: `${mass.origin.slice(0, 180)}${bothRight}` })
 const isSlip = (ratio: number) => ratio < leastRatio || ratio > mostRatio
 /** So many standard deviations from the others of its kind a product is pointed out. */
 const unusualSigmas = 4
@@ -74,7 +79,7 @@ export interface ListingDoubt { readonly why: 'slip' | 'unusual', readonly weigh
 
 /** The doubt about a line's listing and weighing, grams a piece; null where there is none. `others`: the honesty of its kind without it. */
 export function listingDoubt({ slot, listing, mass }: Pick<Line, 'slot' | 'listing' | 'mass'>, others: HonestyTable): ListingDoubt | null {
-  if (!listing || !(listing.valueG > 0) || mass?.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0)) return null
+  if (!listing || !(listing.valueG > 0) || mass?.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0) || isConfirmed(mass)) return null
   const weighedG = mass.valueG / mass.valueCount
   const ratio = weighedG / listing.valueG
   const { mu, ownSigma, sharedSigma } = others.of(slot)

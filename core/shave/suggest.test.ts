@@ -9,8 +9,9 @@ import { makeMass, type Build } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf, loadoutMasses } from '../loadout'
 import { startingCards } from '../rules'
+import { checked, fine, unchecked } from '../weigh/testing'
 import { calculators, materialSavesG, spliceG, wiresG } from '../workings'
-import { afterShaving, effectOf, hasGrams, isPriced, makeShaving, openShavings, planSteps, poseProblem, reachesGoal, shavedG, shavingCents, suggestShavings, takesOffG, type PlanningSetting, type Suggestion } from './index'
+import { afterShaving, differenceSpreadG, effectOf, hasGrams, isPriced, makeShaving, openShavings, planSteps, poseProblem, reachesGoal, shavedG, shavingCents, suggestShavings, takesOffG, type PlanningSetting, type Suggestion } from './index'
 
 const [marzipan, nougat] = [marzipanFile, nougatFile].map(file => file.build as unknown as Build) as [Build, Build]
 const parts = drawerFile.parts as unknown as Part[]
@@ -109,6 +110,15 @@ describe('what a list of shavings knows and does not', () => {
     expect(after.lines.find(line => line.id === 'motors')).toMatchObject({ properties: { leadLengthMm: 72 }, mass: { valueG: before.mass!.valueG - 2.7 } })
     expect(after.fit!.wires.find(wire => wire.from === 'motors')).toMatchObject({ haveMm: 72 })
     expect(after.fit!.wires.filter(wire => wire.from !== 'motors')).toEqual(told.fit!.wires.filter(wire => wire.from !== 'motors'))
+  })
+  it('what came off by the scale at hand is as sure as two of its displays', () => {
+    // Two tared readings of a 0.01 g scale of 0.008 g: each √(0.008² + 0.01²/12) and its share of the step, the tare common to both.
+    const spread = differenceSpreadG(checked, 20, 3)
+    expect(spread).toBeGreaterThan(1.96 * Math.hypot(0.008, 0.008))
+    expect(spread).toBeLessThan(0.05)
+    expect(differenceSpreadG(unchecked, 20, 3)).toBeGreaterThan(5 * spread)
+    // A gain nobody has checked counts with what came off, not with the whole.
+    expect(differenceSpreadG(fine, 200, 100)).toBeGreaterThan(differenceSpreadG(fine, 200, 1))
   })
   it('splices, another material and holes in plastic can be worked out', () => {
     const of = (key: string, values: Record<string, string | number>) => calculators.find(c => c.key === key)!.work(values).grams!

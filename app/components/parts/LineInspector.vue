@@ -6,7 +6,7 @@ import { fixed, gramsFigure, gramsWithSpread, signed, spreadFigure } from '#core
 import { isOptional } from '#core/loadout'
 import type { LineFields } from '#core/commands'
 import { sameAsPart } from '#core/drawer'
-import { HonestyTable, listingDoubt, listingObservations } from '#core/listings'
+import { confirmed, HonestyTable, listingDoubt, listingObservations } from '#core/listings'
 import { calculatorsFor } from '#core/workings'
 import { nameSchema } from '#shared/schemas/common'
 
@@ -169,7 +169,7 @@ function remove() {
       <p v-if="tieProblem" class="problem wide" role="alert">{{ tieProblem }}</p>
       <label class="field wide">Note<textarea rows="2" :value="line.note" maxlength="2000" @change="change({ note: ($event.target as HTMLTextAreaElement).value })" /></label>
     </div>
-    <p v-if="doubt" class="note" data-test="doubt">{{ doubtWords }}</p>
+    <p v-if="doubt" class="note" data-test="doubt">{{ doubtWords }} <button type="button" class="plain" @click="change({ mass: confirmed(line.mass!, newId()) })">Both are right</button></p>
     <p v-for="judgement in leavingOut" :key="judgement.card.id" class="note">{{ judgement.card.place }} leaves removable accessories out: this line does not count there ({{ gramsWithSpread(judgement.massG, 0) }} counted), but it does under cards that count everything on board.</p>
     <template v-if="isOptional(line) && line.state === 'fitted'">
       <h3>Flies in</h3>

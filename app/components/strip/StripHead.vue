@@ -16,8 +16,13 @@ const verdict = computed(() => overview.value.binding?.verdict ?? null)
 const besideG = computed(() => overview.value.binding && Math.abs(overview.value.binding.massG - overview.value.massG) < 1e-9 ? overview.value.binding.limitG : null)
 const reserveMissed = computed(() => reserveWords(overview.value.intoReserveG))
 const onPurpose = computed(() => verdict.value?.word === 'Over' && isOnPurpose(store.build!, store.choice))
+/** Which lines have no grams, the first two by name. */
+const openNames = computed(() => {
+  const open = overview.value.counted.filter(line => !line.mass).map(lineTitle)
+  return `${open.slice(0, 2).join(' and ')}${open.length > 2 ? ` and ${open.length - 2} more` : ''}`
+})
 const action = computed(() => {
-  if (overview.value.openLines > 0) return `${overview.value.openLines} ${overview.value.openLines === 1 ? 'line has' : 'lines have'} no grams yet: the total cannot be called clear.`
+  if (overview.value.openLines > 0) return `${openNames.value} ${overview.value.openLines === 1 ? 'has' : 'have'} no grams yet: the total cannot be called clear.`
   if (!store.narrowing) return ''
   return verdict.value?.word === 'Too close to call' ? narrowingWords(store.narrowing, true) : ''
 })

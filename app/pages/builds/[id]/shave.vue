@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/display'
-import { effectOf, hasGrams, isPriced, makeShaving, massAfter, openShavings, shavedG, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesOffG, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
+import { differenceSpreadG, effectOf, hasGrams, isPriced, makeShaving, massAfter, openShavings, shavedG, shaveListOf, shavingCents, shavingKinds, slipFactorOf, suggestShavings, takesOffG, takesTooMuch, type Measure, type PlanStep, type Shaving, type ShavingKind, type Suggestion } from '#core/shave'
 import type { Line } from '#core/ledger'
 import { loadoutName } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
@@ -78,6 +78,8 @@ function add() {
 const route = useRoute()
 const router = useRouter()
 const drawer = useDrawerStore()
+const scales = useScalesStore()
+onMounted(() => { if (!scales.loaded) scales.load().catch(() => undefined) })
 const suggesting = computed(() => route.query.suggest !== undefined)
 const suggestions = shallowRef<readonly Suggestion[] | null>(null)
 function toggleSuggestions() { void router.replace({ query: { ...route.query, suggest: suggesting.value ? undefined : '1' } }) }
@@ -119,8 +121,15 @@ function leftOutWords(shaving: Shaving): string {
   return over ? ` · left out: ${overWords(over, shaving.gramsG)}` : ''
 }
 const today = () => localDay()
+/** By the scale at hand where what was typed has its steps; else by two of its last digits, from a scale nobody knows. */
+function realSpreadG(shaving: Shaving, { grams, stepG }: { grams: number, stepG: number }): number {
+  const line = store.build!.lines.find(l => l.id === shaving.lineId)
+  const { ready } = scales
+  if (!ready || !line?.mass || Math.abs(stepG - ready.scale.resolutionG) > 1e-9) return Math.max(0.03, 2 * stepG)
+  return Number(differenceSpreadG(ready, store.estimates.before(line).valueG, grams).toFixed(3))
+}
 function doIt(shaving: Shaving, real: { grams: number, stepG: number } | null, leadMm: number | null) {
-  const off = real === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: real.grams, spreadG: Math.max(0.03, 2 * real.stepG), weighed: true, on: today() }
+  const off = real === null ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() } : { gramsG: real.grams, spreadG: realSpreadG(shaving, real), weighed: true, on: today() }
   const over = real && takesTooMuch(store.build!, shaving, line => store.estimates.before(line), real.grams, off.spreadG)
   doingProblem.value = over ? overWords(over, real.grams) : ''
   if (over) return
