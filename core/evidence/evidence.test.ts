@@ -90,3 +90,8 @@ describe('default pedigrees', () => {
     }))
   })
 })
+
+it('a typical mass whose class has no range counts 20 % either way, rectangular', () => {
+  const line = makeLine({ id: 'l', slot: 'strap', name: 'strap', quantity: 2, mass: makeMass({ versionId: 'v', evidence: 'typical', valueG: 5 }) })
+  expect(sigmaG(lineEstimate(line, new HonestyTable()))).toBeCloseTo(2 * 1 / Math.sqrt(3), 9)
+})

@@ -84,3 +84,15 @@ it('a slip of a digit teaches once somebody has looked and says both are right, 
   expect(listingDoubt(both, new HonestyTable())).toBeNull()
   expect(listingObservations([both])[0]!.ratio).toBeCloseTo(9.2 / 0.9, 9)
 })
+
+it('a ratio from a half to two teaches, beyond it is taken for a slip', () => {
+  const weighed = (ratio: number) => makeLine({ id: 'l', slot: 'motor', name: 'm', listing: { valueG: 10, resolutionG: 0.1 }, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 10 * ratio, basis: 'as supplied' }) })
+  expect([0.49, 0.51, 0.54, 1.9, 1.99, 2.01, 2.1].map(ratio => listingObservations([weighed(ratio)]).length)).toEqual([0, 1, 1, 1, 1, 0, 0])
+  expect([0.49, 2.01].map(ratio => listingDoubt(weighed(ratio), new HonestyTable())?.why)).toEqual(['slip', 'slip'])
+})
+it('a part four standard deviations from the others of its kind is pointed out, one of three and a half is not', () => {
+  const table = new HonestyTable()
+  const { mu, ownSigma, sharedSigma } = table.of('motor')
+  const at = (z: number) => listingDoubt({ slot: 'motor', listing: { valueG: 10, resolutionG: 0.1 }, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 10 * Math.exp(mu + z * Math.hypot(ownSigma, sharedSigma)), basis: 'as supplied' }) }, table)?.why
+  expect([3.5, 3.9, 4.1, 4.3, -3.9, -4.1].map(at)).toEqual([undefined, undefined, 'unusual', 'unusual', undefined, 'unusual'])
+})

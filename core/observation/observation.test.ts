@@ -182,6 +182,23 @@ describe('a build weighed as a whole', () => {
     const loose = reconcile(observe([...narrow.slice(1), guessed('frame', 20)], 99), none, [], nobody)
     expect(loose.suspects[0]).toMatchObject({ lineId: 'frame', why: 'its spread' })
   })
+  it('what is compared, named as left off and named as put on lies on either side of its bounds', () => {
+    // Three tenths of what is expected, to the gram: 69 of 230 is compared, 68 is not.
+    expect([isComparable(69, 230), isComparable(71, 230), isComparable(68, 230)]).toEqual([true, true, false])
+    const narrow = dry.map((line, i) => weighedLine(line.id, [45, 6, 44, 3][i]!))
+    const { sigmaG: sigma } = reconcile(observe(narrow, 98), none, [], nobody)
+    const { gain } = state.check!.result
+    const named = (grams: number, more: number) => reconcile(observe(narrow, 98 + more * gain), none, [weighedLine('spare', grams)], nobody).suspects.some(one => one.lineId === 'spare')
+    const expected = reconcile(observe(narrow, 98), none, [], nobody).differenceG
+    const wanted = 6
+    // Two joint standard uncertainties and a fiftieth of what is missing are allowed for.
+    const allowed = 2 * sigma + 0.02 * wanted
+    const at = (off: number) => named((wanted + expected + off) * gain, wanted)
+    expect([at(0), at(allowed * 0.97), at(-allowed * 0.97), at(allowed * 1.03), at(-allowed * 1.03)]).toEqual([true, true, true, false, false])
+    // Next to nothing is not looked for: three standard uncertainties.
+    const little = (times: number) => named((times * sigma) * gain, times * sigma - expected)
+    expect([little(3.1), little(2.9)]).toEqual([true, false])
+  })
   it('an empty pan is not compared, and what would make a line weigh less than nothing is named', () => {
     expect([isComparable(0, 230), isComparable(-0.01, 230), isComparable(60, 230), isComparable(80, 230), isComparable(228, 230)]).toEqual([false, false, false, true, true])
     expect(isComparable(0.5, 0)).toBe(true)

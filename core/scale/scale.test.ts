@@ -218,3 +218,9 @@ describe('the same thing on two scales', () => {
     }))
   })
 })
+
+it('a check with a gain no scale has is refused, one at its bounds is not', () => {
+  const of = (gain: number) => () => evaluateCheck({ resolutionG: 0.01, repeatabilityG: 0.008 }, [{ references: [], displayG: 0 }, { references: [{ id: 'r', massG: 100, toleranceG: 0.01 }], displayG: 100 * gain }])
+  for (const gain of [0.81, 0.86, 1.14, 1.24]) expect(of(gain), String(gain)).not.toThrow()
+  for (const gain of [0.79, 1.26]) expect(of(gain), String(gain)).toThrow('near 1')
+})
