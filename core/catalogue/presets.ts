@@ -20,7 +20,7 @@ interface Preset {
   readonly chemistry?: Chemistry
 }
 
-/** Grams of one solder joint. Source: 24 joints of a whole build weigh about half a gram. */
+/** Grams of one solder joint. Our choice. */
 const jointG = 0.02
 /** Screws of a class are of the usual sizes; another choice weighs up to a quarter more or less. Our choice. */
 const screwSpread = 0.25
