@@ -3,7 +3,7 @@ import { craftOf, deviceWatts, motorsOn } from '../currents'
 import { makeLine, type Line, type PackFacts, type Slot } from '../ledger'
 import { airDensity, assumedCellResistanceMohm, blankFlightPlan, discharge, packWh, type FlightPlan } from '../power'
 import type { Properties } from '../properties'
-import { forecast } from './index'
+import { forecast, landsWeakly } from './index'
 
 /** Sums done anew from the written formulas, with the figures typed here: a constant that moves moves away from these. */
 const line = (slot: Slot, properties: Properties | null, more: Partial<Line> = {}) => makeLine({ id: slot, slot, name: slot, properties, ...more })
@@ -75,4 +75,9 @@ describe('watts by hand', () => {
     // By pitch over diameter: 0.3 and the ratio, from 0.6 to 1.3.
     for (const [pitchMm, factor] of [[10, 0.6], [38.1, 0.8], [76.2, 1.3], [100, 1.3], [60.96, 1.1]] as const) expect(at(pitchMm), String(pitchMm)).toBeCloseTo(factor * newton / 9.80665 * 1000, 9)
   })
+})
+
+it('a flight that ends below one and a half times its weight in thrust lands weakly', () => {
+  expect([1.2, 1.49, 1.51, 1.6, 3].map(thrustToWeightEnd => landsWeakly({ thrustToWeightEnd }))).toEqual([true, true, false, false, false])
+  expect(landsWeakly({ thrustToWeightEnd: null })).toBe(false)
 })

@@ -43,7 +43,9 @@ export interface Forecast {
 }
 
 /** Landing asks for at least this much thrust over the weight. */
-export const landingThrustToWeight = 1.5
+const landingThrustToWeight = 1.5
+/** Whether a flight ends with too little thrust to land on; false where nothing is known of it. */
+export const landsWeakly = ({ thrustToWeightEnd }: Pick<Forecast, 'thrustToWeightEnd'>): boolean => thrustToWeightEnd !== null && thrustToWeightEnd < landingThrustToWeight
 
 /** What the discharge of one loadout at its mean power is asked for. */
 export function dischargeAsked(craft: Craft, pack: Line, massG: number, plan: FlightPlan): DischargeOf {

@@ -155,6 +155,23 @@ describe('same piece or another', () => {
     expect(lineOf(applyCommand(other, { type: 'line.same', id: 'frame', was: lineOf(again, 'frame').mass! }), 'frame').further.map(one => one.of)).toEqual([null, null])
     expect(() => applyCommand(craft, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toThrow('always was')
   })
+  it('asks beyond two of its standard uncertainties, and beyond four takes it for another until somebody says', () => {
+    const craft = near(2)
+    const at = (displayG: number) => asked(craft, weighOne(craft, 'frame', displayG, checked, 'further'), 'frame')
+    /** The least display, by halving, from which on this is so. */
+    const from = (isSo: (displayG: number) => boolean) => {
+      let [low, high] = [40.1, 41]
+      if (isSo(low) || !isSo(high)) [low, high] = [40, 42]
+      for (let n = 0; n < 30; n++) {
+        const middle = (low + high) / 2
+        if (isSo(middle)) high = middle
+        else low = middle
+      }
+      return high
+    }
+    expect(at(from(g => at(g)?.contradicted != null))!.contradicted!.z).toBeCloseTo(2, 3)
+    expect(at(from(g => at(g)?.until === 'another'))!.contradicted!.z).toBeCloseTo(4, 3)
+  })
   it('asks where the two answers give different words, although nothing is contradicted', () => {
     // The frame was weighed on the coarse scale, and 0.3 g decides: the same piece is Clear with the whole, another is not.
     const craft = weighTogether(buildOf([{ ...guess('frame', 150), slot: 'frame' }, guess('pack', 90), guess('wires', 8)]), 248.9)

@@ -110,6 +110,10 @@ describe('a run', () => {
     expect(isFarOff(expected, 11.4, 0.01)).toBe(false)
     expect(isFarOff(expected, 17, 0.01)).toBe(true)
     expect(isFarOff({ valueG: 11, contributions: {} }, 11.1, 0.001)).toBe(false)
+    // Four joint standard uncertainties: 4 × √(0.3² + 0.4²) = 2; and two hundredths of what was expected: 0.22.
+    const wide = { valueG: 11, contributions: { product: 0.3 } }
+    expect([12.95, 13.05, 9.05, 8.95].map(displayG => isFarOff(wide, displayG, 0.4))).toEqual([false, true, false, true])
+    expect([11.21, 11.23, 10.79, 10.77].map(displayG => isFarOff({ valueG: 11, contributions: {} }, displayG, 0.001))).toEqual([false, true, false, true])
   })
   it('says before what taking it would change: listing, spread, headroom, verdict', () => {
     const overview = overviewOf(build, build.flies, startingCards, estimates)

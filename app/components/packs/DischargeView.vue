@@ -2,7 +2,7 @@
 import { line as lineOf, scaleLinear } from 'd3'
 import { fixed, minutesFigure } from '#core/display'
 import { craftOf, packModelOf } from '#core/currents'
-import { dischargeAsked, landingThrustToWeight, withTried, type SheetCell } from '#core/flight'
+import { dischargeAsked, landsWeakly, withTried, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
 import { countedLines, withSetup } from '#core/loadout'
 import { chargeAtV, dischargePoints, fullCellV, emptyCellV, openCircuitV, warningAfterS, type DischargePoint } from '#core/power'
@@ -72,7 +72,7 @@ const height = computed(() => 24 + panels.value.length * (panelHeight + gap) + 1
 const path = (panel: Panel, i: number) => lineOf<DischargePoint>(p => x.value(p.timeS / 60), p => yOf(panel, i)(panel.of(p)))(points.value) ?? ''
 const restV = computed(() => asked.value ? openCircuitV(props.cell.pack.pack!.chemistry, asked.value.startCharge) : 0)
 const words = computed(() => panels.value.map(panel => `${panel.label} from ${fixed(panel.of(points.value[0]!), panel.digits)} to ${fixed(panel.of(points.value.at(-1)!), panel.digits)} ${panel.unit}`).join(', '))
-const landing = computed(() => forecastOf.value?.thrustToWeightEnd != null && forecastOf.value.thrustToWeightEnd < landingThrustToWeight)
+const landing = computed(() => forecastOf.value !== null && landsWeakly(forecastOf.value))
 </script>
 
 <template>

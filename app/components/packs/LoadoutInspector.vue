@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveWords, spreadFigure, sureWords } from '#core/display'
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
-import { frontierOf, landingThrustToWeight, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
+import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
 import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
@@ -40,7 +40,7 @@ const best = computed(() => {
   return frontier.length === 0 ? null : { lightest: frontier[0]!, longest: frontier.at(-1)! }
 })
 const currentFromWords: Record<CurrentFrom, string> = { 'said': 'as said at the motor', 'bench table': 'by the bench table', 'kV and prop': 'from kV and prop, rough' }
-const landing = computed(() => told.value?.thrustToWeightEnd != null && told.value.thrustToWeightEnd < landingThrustToWeight)
+const landing = computed(() => told.value !== null && landsWeakly(told.value))
 
 function fly() { store.run({ type: 'loadout.fly', choice: props.cell.choice }) }
 function never() { store.run({ type: 'loadout.never', choice: props.cell.choice, never: !props.cell.never }) }
