@@ -136,6 +136,28 @@ describe('the rules of fit', () => {
     expect(charger('two bullets 3.5 mm')).toMatchObject([{ title: 'Your charger lacks this plug' }])
     expect(charger('gold ones')).toMatchObject([{ title: 'Does your charger have this plug?' }])
   })
+  it('each bound stands where it is written: figures on both sides of it', () => {
+    const kinds = (id: string, of: Case) => outcomes(id, of).map(one => one.kind === 'finding' ? one.severity : one.kind)
+    const duct = (gap: number) => kinds('prop-room', given([line('propeller', { diameterMm: 40 }), line('frame', { ductMm: 40 + 2 * gap })]))
+    expect([duct(0.39), duct(0.41), duct(0.43)]).toEqual([['check'], ['fits'], ['fits']])
+    const camera = (wide: number) => kinds('camera-width', given([line('camera', { widthMm: wide }), line('frame', { cameraWidthMm: 19 })]))
+    expect([19.29, 19.31, 19.32, 18.05, 17.95, 17.92].map(camera)).toEqual([['fits'], ['clash'], ['clash'], ['fits'], ['check'], ['check']])
+    const capacitor = (ratedV: number) => kinds('capacitor-volts', given([pack(), line('capacitor', { ratedV })]))
+    // A full pack of four has 16.8 V; 1.2 times that is 20.16.
+    expect([16.7, 16.9, 20.1, 20.2, 21].map(capacitor)).toEqual([['clash'], ['check'], ['check'], ['fits'], ['fits']])
+    const holes = (side: number) => kinds('board-pattern', given([board({ pattern: ['20×20'] }), line('frame', { boardPatterns: [`${side}×${side}`] })]))
+    // Each hole is off by √2 × half the difference of the sides: a quarter of a millimetre is allowed.
+    expect([20.35, 20.36, 20.38].map(holes)).toEqual([['fits'], ['clash'], ['clash']])
+    const tip = (share: number) => kinds('tip-speed', given([pack(), motors({ kv: Math.round(share * 340 * 60 / (Math.PI * 0.0762 * 16.8 * 0.7)) }), line('propeller', { diameterMm: 76.2 })]))
+    expect([tip(0.64), tip(0.66)]).toEqual([['fits'], ['advice']])
+    const near = (clearance: number) => {
+      const lines = [line('frame', { wheelbaseMm: 150, ductMm: 60, freeHeightMm: 30 })]
+      const centre = 150 / 2 / Math.SQRT2
+      const half = centre - (30 + clearance) / Math.SQRT2
+      return kinds('stack-height', given(lines, { stack: { layers: [layer('b', 'plate', 2), layer('x', 'board', 5, { widthMm: 2 * half, lengthMm: 2 * half })] } })).filter(kind => kind !== 'fits')
+    }
+    expect([near(0.45), near(0.52), near(0.6), near(-0.1)]).toEqual([['check'], [], [], ['clash']])
+  })
   it('a device on too many amps is offered the output that has room, by a move', () => {
     const [finding] = outcomes('output-amps', cases['output-amps']!.fails[0])
     expect(finding?.kind === 'finding' && finding.ways[0]).toEqual({ words: 'Move payload to 5 V of the board: 0.6 A of 2 A there.', gramsG: 0, move: { lineId: 'payload', feed: { from: 'board', output: '5 V' } } })
