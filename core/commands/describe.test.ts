@@ -25,6 +25,10 @@ describe('an entry of the journal says what it changed, with values', () => {
   ])('%#', (build, command, words) => {
     expect(title(build, command)).toBe(words)
   })
+  it('a pack nobody has described yet goes by the label that is on it', () => {
+    const pack = makeLine({ id: 'n9', slot: 'pack', name: 'New pack', packSoFar: { label: 'N9' } })
+    expect(title(nougat, { type: 'lines.add', lines: [pack], beforeId: null })).toBe('Added N9 (New pack)')
+  })
   it('names the part that was replaced, not what hangs on it', () => {
     const open = marzipan.lines.find(line => line.insteadOf === 'vtx')!
     expect(title(marzipan, { type: 'line.fit', id: open.id })).toBe(`Fitted ${open.name} instead of ${marzipan.lines.find(line => line.id === 'vtx')!.name}`)

@@ -3,7 +3,7 @@ import { sequenceOf } from '../assembly/steps'
 import type { StepRecord } from '../assembly/types'
 import { centsFigure, fixed } from '../display'
 import { blankFit, type FitPlan } from '../fit/plan'
-import { slotFacts, type Build, type Line, type Setup } from '../ledger'
+import { packLabel, slotFacts, type Build, type Line, type Setup } from '../ledger'
 import { loadoutName } from '../loadout/counted'
 import { blankFlightPlan } from '../power/plan'
 import { blankShaveList } from '../shave/types'
@@ -21,7 +21,8 @@ function bookedG(line: Line | null): number | null {
 }
 
 function lineName(line: Line): string {
-  return line.slot === 'pack' && line.pack?.label ? `${line.pack.label} (${line.name})` : line.name
+  const label = line.slot === 'pack' ? packLabel(line) : line.name
+  return label === line.name ? line.name : `${label} (${line.name})`
 }
 
 /** Describes a command that has been carried out, in the builder's words. */

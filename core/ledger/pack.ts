@@ -2,7 +2,7 @@ import { chemistries, type Chemistry, type Line, type PackFacts, type PackSoFar 
 
 /** What a pack is called: its label, or the name of its line while nobody has said what pack it is. */
 export function packLabel(line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): string {
-  return line.pack?.label ?? (line.packSoFar?.label || line.name)
+  return line.pack?.label || line.packSoFar?.label || line.name
 }
 
 const names: Record<Chemistry, RegExp> = { 'LiPo': /\bli-?po\b/i, 'LiHV': /\bli-?hv\b/i, 'Li-ion': /\bli(?:thium)?-?ion\b/i }

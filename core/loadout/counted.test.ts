@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { applyCommand } from '../commands'
 import { blankAim, makeLine, makeMass, type Build, type Line, type Slot } from '../ledger'
 import { HonestyTable } from '../listings'
-import { countedLines, dryLines, estimatesOf, inNoSetup, loadoutMasses } from './index'
+import { countedLines, dryLines, estimatesOf, inNoSetup, loadoutMasses, loadoutName } from './index'
 
 const line = (id: string, slot: Slot, valueG: number, more: Partial<Line> = {}) => makeLine({ id, slot, name: id, mass: makeMass({ versionId: id, evidence: 'weighed', valueG, ownSpreadG: 0 }), ...more })
 const build: Build = {
@@ -20,6 +20,11 @@ describe('what flies', () => {
     expect(names(build, 'bare')).toEqual(['frame', 'guard', 'p'])
     expect([massG(build, 'with'), massG(build, 'bare')]).toEqual([182.5, 146])
     expect(dryLines(build, choice('bare')).map(l => l.id)).toEqual(['frame', 'guard'])
+  })
+  it('a pack nobody has described yet goes by the label that is on it', () => {
+    const labelled = (label: string): Build => ({ ...build, lines: build.lines.map(l => l.id === 'p' ? { ...l, name: 'New pack', packSoFar: { label } } : l) })
+    expect(loadoutName(labelled('N2'), choice('bare'))).toBe('bare · N2')
+    expect(loadoutName(labelled(''), choice('bare'))).toBe('bare · New pack')
   })
   it('tied only among themselves, airframe lines always fly', () => {
     const tied: Build = { ...build, lines: build.lines.map(l => l.id === 'camera' ? { ...l, tie: null } : l.id === 'frame' ? { ...l, tie: 'camera' } : l) }

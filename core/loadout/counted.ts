@@ -1,4 +1,4 @@
-import type { Build, Line, LoadoutChoice } from '../ledger'
+import { packLabel, type Build, type Line, type LoadoutChoice } from '../ledger'
 
 /** Whether a fitted line is chosen by set-up (fittings, payload) rather than always on board. */
 export function isOptional(line: Line): boolean {
@@ -81,7 +81,7 @@ export function defaultLoadout(build: Build): LoadoutChoice {
 export function loadoutName(build: Build, choice: LoadoutChoice): string {
   const setup = build.setups.find(s => s.id === choice.setupId)
   const pack = build.lines.find(line => line.id === choice.packLineId)
-  const packName = pack ? pack.pack?.label || pack.name : 'no pack'
+  const packName = pack ? packLabel(pack) : 'no pack'
   return `${setup?.name ?? 'no set-up'} · ${packName}`
 }
 

@@ -1,4 +1,4 @@
-import type { Line } from '../../ledger'
+import { packLabel, type Line } from '../../ledger'
 import { listOf, measureOf, meetingPatterns, textOf } from '../../properties'
 import { pairCheck, seats } from './pair'
 import { way, type Check } from './types'
@@ -65,7 +65,7 @@ export const holeAndPropChecks: readonly Check[] = [
     id: 'pack-tray', title: 'Pack and its place', severity: 'check', a: ['pack'], b: seats('trayLengthMm', 'trayWidthMm'), anyOf: true, needs: { a: ['lengthMm', 'widthMm'], b: ['trayLengthMm', 'trayWidthMm'] },
     judge(pack, frame) {
       const over = [mm(pack, 'lengthMm') - mm(frame, 'trayLengthMm'), mm(pack, 'widthMm') - mm(frame, 'trayWidthMm')] as const
-      if (over[0] > 0 || over[1] > 0) return { title: 'Pack stands over its tray', sentence: `${pack.pack?.label ?? pack.name} is ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm, the tray ${mm(frame, 'trayLengthMm')} × ${mm(frame, 'trayWidthMm')} mm. Look where it meets props and plugs.` }
+      if (over[0] > 0 || over[1] > 0) return { title: 'Pack stands over its tray', sentence: `${packLabel(pack)} is ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm, the tray ${mm(frame, 'trayLengthMm')} × ${mm(frame, 'trayWidthMm')} mm. Look where it meets props and plugs.` }
       return { fits: `pack ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm` }
     },
   }),
