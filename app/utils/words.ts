@@ -1,7 +1,7 @@
 import type { FitReport } from '#core/fit'
 import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/ledger'
 import type { VerdictWord } from '#core/verdict'
-import type { CardJudgement, Overview } from '#core/report'
+import { judgementWord, type CardJudgement, type Overview } from '#core/report'
 import type { Narrowing, NarrowingAction } from '#core/weigh'
 import dayjs from 'dayjs'
 import { fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
@@ -55,7 +55,7 @@ function actionWords(action: NarrowingAction): string {
 export function overviewSentence(overview: Overview): string {
   const parts = overview.groups.map(g => `${g.group} ${gramsFigure(g.estimate.valueG, overview.spreadG)} g`)
   const verdict = overview.binding?.verdict
-  const end = verdict ? ` ${verdict.word}: ${headroomWords(verdict.headroomG, overview.spreadG)} under ${cardName(overview.binding!.card)}.` : ' No limit chosen.'
+  const end = verdict ? ` ${verdict.word}: ${headroomWords(verdict.headroomG, overview.spreadG)} under ${cardName(overview.binding!.card)}.` : overview.binding ? ` ${judgementWord(overview.binding)}.` : ' No limit chosen.'
   return `All-up weight ${gramsFigure(overview.massG, overview.spreadG)} grams, plus or minus ${spreadFigure(overview.spreadG)}. ${parts.join(', ')}.${end}`
 }
 

@@ -3,7 +3,7 @@ import { allowedLoadouts, countedLines, loadoutMasses, loadoutMassesWithoutRemov
 import { limitG, mayCount, type RuleCard } from '../rules'
 import { judge, type Verdict, type VerdictWord } from '../verdict'
 
-/** One loadout under one card. `verdict` is null for a card without a limit. */
+/** One loadout under one card. `verdict` is null for a card without a limit, and while there is nothing that flies. */
 export interface CardJudgement {
   readonly card: RuleCard
   readonly limitG: number | null
@@ -55,6 +55,11 @@ export function judgeUnderCard(build: Build, choice: LoadoutChoice, card: RuleCa
     leftOut: withoutRemovable ? countedLines(build, choice).filter(line => line.removable).map(line => line.name) : [],
     heaviest: deciding?.choice ?? null,
   }
+}
+
+/** What a card says in a word: its verdict, or why there is none. */
+export function judgementWord({ verdict, limitG }: Pick<CardJudgement, 'verdict' | 'limitG'>): string {
+  return verdict?.word ?? (limitG === null ? 'No limit by weight' : 'Nothing that flies yet')
 }
 
 const severity: Record<VerdictWord, number> = { 'Over': 2, 'Too close to call': 1, 'Clear': 0 }

@@ -6,7 +6,7 @@ import { groupOf, groups, type Build, type Evidence, type Group, type Line, type
 import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName, sameLoadout } from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
-import { bindingJudgement, chosenCards, judgeUnderCard, type CardJudgement } from './judged'
+import { bindingJudgement, chosenCards, judgementWord, judgeUnderCard, type CardJudgement } from './judged'
 import { reserveTaken } from './loadout-verdicts'
 
 /** A group's share of one loadout. */
@@ -154,7 +154,7 @@ export function reportRows(build: Build, cards: readonly RuleCard[], honesty: Ho
       return {
         cardId: card.id, massG: j.massG, spreadG: spreadOf(j.sigmaG), limitG: j.limitG,
         headroomG: j.verdict?.headroomG ?? null, probability: j.verdict?.probability ?? null,
-        verdict: j.verdict?.word ?? 'No limit by weight',
+        verdict: judgementWord(j),
       }
     }),
   }))

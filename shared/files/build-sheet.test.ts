@@ -28,6 +28,12 @@ describe('the build sheet', () => {
     expect(paid).toContain('whatever it weighs. No limit by weight: register the aircraft whatever it weighs')
     expect(paid).not.toContain('0.55 lb')
   })
+  it('says of what is no craft yet that nothing flies, not that there is no limit', () => {
+    const strap = makeLine({ id: 's', slot: 'strap', name: 'Strap', mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 3, ownSpreadG: 0 }) })
+    const alone = buildSheet({ ...build, lines: [strap] }, startingCards, new HonestyTable(), '€')
+    expect(alone).toContain('less than 100 g. Nothing that flies yet.')
+    expect(alone).toContain('Japan: Nothing that flies yet')
+  })
   it('lets no name break the table', () => {
     expect(sheet).toContain('Plate \\| with \\`marks\\`')
     for (const row of sheet.split('\n').filter(text => text.startsWith('| Frame'))) expect(row.replace(/\\\|/g, '').match(/\|/g)).toHaveLength(7)

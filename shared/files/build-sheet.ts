@@ -5,7 +5,7 @@ import type { HonestyTable } from '../../core/listings'
 import { defaultLoadout, estimatesOf, loadoutName } from '../../core/loadout'
 import { spreadG } from '../../core/estimate'
 import { flightReport } from '../../core/flight'
-import { overviewOf } from '../../core/report'
+import { judgementWord, overviewOf } from '../../core/report'
 import { cardName, limitInWords, whateverItWeighs, type RuleCard } from '../../core/rules'
 
 /** Text that Markdown leaves alone inside a table cell. */
@@ -24,7 +24,7 @@ export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: Ho
   out.push(`**${gramsWithSpread(overview.massG, overview.spreadG)}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))}. ± at 95 %.`, '')
   for (const judgement of overview.judgements) {
     const verdict = judgement.verdict
-    out.push(`- ${cell(cardName(judgement.card))}: ${limitInWords(judgement.card)}. ${verdict ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.` : 'No limit by weight.'} ${judgement.card.verifiedOn ? `Verified by me on ${judgement.card.verifiedOn}.` : 'Not verified by me yet.'}`)
+    out.push(`- ${cell(cardName(judgement.card))}: ${limitInWords(judgement.card)}. ${verdict ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.` : `${judgementWord(judgement)}.`} ${judgement.card.verifiedOn ? `Verified by me on ${judgement.card.verifiedOn}.` : 'Not verified by me yet.'}`)
   }
   for (const card of whateverItWeighs(cards, build.aim)) {
     if (!overview.judgements.some(j => j.card.id === card.id)) out.push(`- ${cell(cardName(card))}: whatever it weighs. No limit by weight: ${cell(card.beyond.join('; '))}.`)

@@ -2,7 +2,7 @@
 import { gramsWithSpread, headroomWords, sureWords } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName, cardStanding, countingSentences, limitInWords, whateverItWeighs } from '#core/rules'
-import { judgeUnderCard, type CardJudgement } from '#core/report'
+import { judgementWord, judgeUnderCard, type CardJudgement } from '#core/report'
 
 const store = useBuildStore()
 const today = localDay()
@@ -43,10 +43,11 @@ const why = computed(() => {
 </li>
         <li><span class="soft">The card asks for</span> <b>{{ limitInWords(judgement.card) }}</b>, counting {{ countingSentences[judgement.card.counts] }}</li>
         <li v-if="judgement.verdict"><span class="soft">This build has</span> <b class="figure">{{ gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span></li>
+        <li v-else-if="judgement.limitG !== null" class="soft">{{ judgementWord(judgement) }}</li>
         <li v-for="condition in judgement.card.conditions" :key="condition"><span class="soft">Also required:</span> {{ condition }}</li>
       </ol>
       <div class="follow">
-        <div v-for="(part, i) in follows(judgement)" :key="part.heading" :class="{ 'other': judgement.verdict && i === 1, 'word-over': !judgement.verdict }"><h3>{{ part.heading }}</h3><ul><li v-for="point in part.points" :key="point">{{ point }}</li><li v-if="part.points.length === 0" class="soft">nothing noted</li></ul></div>
+        <div v-for="(part, i) in follows(judgement)" :key="part.heading" :class="{ 'other': judgement.limitG !== null && i === 1, 'word-over': judgement.limitG === null }"><h3>{{ part.heading }}</h3><ul><li v-for="point in part.points" :key="point">{{ point }}</li><li v-if="part.points.length === 0" class="soft">nothing noted</li></ul></div>
         <div><h3>Always</h3><ul><li v-for="point in judgement.card.always" :key="point">{{ point }}</li></ul></div>
       </div>
       <p class="soft">{{ judgement.card.verifiedOn ? `Verified by you on ${judgement.card.verifiedOn}.` : 'Not verified by you yet: confirm it with your aviation authority, then set the date in Rules.' }}</p>

@@ -3,6 +3,7 @@ import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveW
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
 import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
+import { judgementWord } from '#core/report'
 import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
@@ -56,7 +57,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
   <p class="soft">{{ cell.pack.name }}, {{ gramsFigure(gramsOf(cell.pack.id), spread) }} g, {{ cell.pack.mass?.evidence ?? 'no grams yet' }}.</p>
   <div class="big figure" data-test="loadout-auw">{{ gramsFigure(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small></div>
   <p v-if="verdict" class="verdict"><VerdictMark :word="verdict.word" filled /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</p>
-  <ul v-if="cell.judgements.length > 1" class="under"><li v-for="judgement in cell.judgements" :key="judgement.card.id"><VerdictMark v-if="judgement.verdict" :word="judgement.verdict.word" /><span v-else>no limit</span> <span class="soft">{{ cardName(judgement.card) }}</span></li></ul>
+  <ul v-if="cell.judgements.length > 1" class="under"><li v-for="judgement in cell.judgements" :key="judgement.card.id"><VerdictMark v-if="judgement.verdict" :word="judgement.verdict.word" /><span v-else>{{ judgementWord(judgement) }}</span> <span class="soft">{{ cardName(judgement.card) }}</span></li></ul>
   <p v-for="misfit in flight?.misfits ?? []" :key="misfit" class="note"><b>Does not fit.</b> {{ misfit }}.</p>
 
   <p v-if="flight?.missing" class="note">{{ flight.missing.missing }} <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: flight.missing.lineId ? { line: flight.missing.lineId } : {} }">Go there</NuxtLink></p>

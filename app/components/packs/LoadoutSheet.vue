@@ -3,6 +3,7 @@ import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/display
 import { spreadG } from '#core/estimate'
 import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/flight'
 import { packLabel } from '#core/ledger'
+import { judgementWord } from '#core/report'
 import { loadoutName, sameLoadout, withSetup } from '#core/loadout'
 import { spreadFactor95 } from '#core/numbers'
 import { textOf } from '#core/properties'
@@ -73,7 +74,7 @@ const toneOfCell = (cell: SheetCell) => cell.binding?.verdict ? verdictTone[cell
 function cellTitle(cell: SheetCell, row: Row): string {
   const setup = store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
   const flight = flights.value.get(cell.key)
-  const verdict = cell.binding?.verdict ? `${cell.binding.verdict.word}, ${headroomTag(cell)} g` : 'no limit'
+  const verdict = cell.binding?.verdict ? `${cell.binding.verdict.word}, ${headroomTag(cell)} g` : cell.binding ? judgementWord(cell.binding) : 'no limit'
   return `${packLabel(row.pack.line)} ${withSetup(setup)}: ${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
 const isFlown = (cell: SheetCell) => cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId

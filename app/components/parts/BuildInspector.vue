@@ -5,6 +5,7 @@ import { spreadG } from '#core/estimate'
 import { lineGrams } from '#core/evidence'
 import { spreadFactor95, sumCompensated } from '#core/numbers'
 import { loadoutName } from '#core/loadout'
+import { judgementWord } from '#core/report'
 import { cardName, countingSentences, limitInWords } from '#core/rules'
 import { intoReserveG } from '#core/verdict'
 
@@ -57,7 +58,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     <div v-for="judgement in overview.judgements" :key="judgement.card.id" class="card">
       <b>{{ cardName(judgement.card) }}</b> <span class="soft">{{ limitInWords(judgement.card) }}</span>
       <div v-if="judgement.verdict"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ [headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95), reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)), sureWords(judgement.verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</span></div>
-      <div v-else class="soft">Asks the same whatever the craft weighs.</div>
+      <div v-else class="soft">{{ judgementWord(judgement) }}</div>
       <div v-if="judgement.leftOut.length > 0" class="soft">Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.</div>
       <div v-if="judgement.heaviest" class="soft">Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">, and grams nobody has said</template>.</div>
       <div v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95" class="soft">± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.</div>

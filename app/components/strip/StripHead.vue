@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { judgementWord } from '#core/report'
 import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
 import { cardName, whateverItWeighs } from '#core/rules'
 import { spreadG } from '#core/estimate'
@@ -56,7 +57,7 @@ function pick(lineId: string) {
       <div class="value figure" data-test="auw">{{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
       <div class="verdict">
         <VerdictMark v-if="verdict" :word="verdict.word" filled data-test="verdict" />
-        <span v-else-if="overview.binding" class="soft" data-test="no-craft">Nothing that flies yet</span>
+        <span v-else-if="overview.binding" class="soft" data-test="no-craft">{{ judgementWord(overview.binding) }}</span>
         <NuxtLink v-else :to="`/builds/${store.build!.id}/aim`">Choose a limit</NuxtLink>
         <span v-if="verdict" data-test="headroom">{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
       </div>

@@ -53,7 +53,7 @@ const sentence = computed(() => {
   if (status === 'given up') return 'No plan was found in the time given.'
   if (status === 'contradiction') return plan.value.between === 'caps' ? 'What is planned or locked in goes beyond the caps: loosen a cap, or let one go.' : 'What is planned or locked in, needed and excluded contradicts itself: let one of them go.'
   if (status === 'open lines') return `No plan is clear while nobody has said what ${(plan.value.openLines ?? []).join(', ')} ${plan.value.openLines?.length === 1 ? 'weighs' : 'weigh'}. Type it in Parts.`
-  if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null) return 'No limit is chosen: choose one in Aim, or say how many grams.'
+  if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null) return store.overview?.binding ? 'Nothing that flies yet: put the parts in, or say how many grams.' : 'No limit is chosen: choose one in Aim, or say how many grams.'
   if (status === 'nothing to do') return goal.value.kind === 'put on' ? 'Nothing on the list could be put on and stay clear.' : 'Nothing has to come off.'
   if (status === 'none' && goal.value.kind === 'put on') return `It misses being clear by ${fixed(missG, 2)} g as it is: nothing can be put on.`
   if (status === 'none') return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest. ${bestWords.value}`.trim()
