@@ -47,6 +47,9 @@ describe('what is to buy', () => {
     expect(names(buildOf(lines, { observations: [whole] }))).toEqual([])
     expect(names(buildOf(lines, { observations: [{ ...whole, state: 'held' }] }))).toEqual(['frame', 'strap'])
     expect(names(buildOf([lines[0]!, { ...lines[1]!, edition: 1 }], { observations: [whole] }))).toEqual(['strap'])
+    // Weighed before pieces were told apart: by the grams they stood on then.
+    const early = { ...whole, subjects: whole.subjects.map(({ edition: _edition, ...subject }) => subject) }
+    expect(names(buildOf([lines[0]!, { ...lines[1]!, mass: makeMass({ versionId: 'other', evidence: 'listed', valueG: 3 }) }], { observations: [early] }))).toEqual(['strap'])
   })
   it('what a kit leaves out is on the list, once; pieces nobody owns yet are bought as their kit, at its price', () => {
     const kit = { id: 'k', name: 'Frame kit', priceCents: 3900, link: '', note: '', leavesOut: 'motor screws, straps; pad' }
@@ -58,6 +61,12 @@ describe('what is to buy', () => {
     ])
     const owned = parts.map(part => ({ ...part, owned: 1 }))
     expect(toBuy(buildOf(lines), owned, none, plain, { kits: [kit], radioFamily: '' }).map(r => r.name)).toEqual(['grip', 'motor screws', 'straps'])
+  })
+  it('what a kit leaves out is read in a builder’s words; what has no kind of its own goes by its name', () => {
+    const kit = { id: 'k', name: 'Kit', priceCents: null, link: '', note: '', leavesOut: 'prop guard, rubber band, tape' }
+    const parts = [makePart({ id: 'fp', slot: 'frame', name: 'plates', kitId: 'k', owned: 1 })]
+    const lines = [listed('f', 'frame', 'plates', 1, null, { partId: 'fp' }), listed('g', 'guard', 'ring', 4), listed('o', 'other', 'heat-shrink', 1)]
+    expect(toBuy(buildOf(lines), parts, none, plain, { kits: [kit], radioFamily: '' }).map(r => [r.slot, r.name])).toEqual([['guard', 'ring'], ['strap', 'rubber band'], [null, 'tape']])
   })
   it('computes the length of screws that have no line, and is content with a line that fits', () => {
     const fit = { ...blankFit, joints: [{ id: 'j', name: 'motors', count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings' as const, into: 'aluminium', lengthMm: null, lineId: null, said: true }] }

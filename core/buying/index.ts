@@ -1,7 +1,7 @@
 import { slotsOfClass } from '../catalogue'
 import { inDrawer, priceEachCents, type Kit, type Part, type Placement } from '../drawer'
 import { blankFit, fixingsSchedule, isSaidJoint } from '../fit'
-import { slotFacts, slots, type Build, type Line, type Slot } from '../ledger'
+import { isPresentPiece, slotFacts, slotNamed, type Build, type Line, type Slot } from '../ledger'
 import { measureOf, providersOf, textOf } from '../properties'
 
 /** Why something is on the list. */
@@ -19,7 +19,7 @@ function isOwned(line: Line, build: Build, parts: ReadonlyMap<string, Part>): bo
   const part = line.partId ? parts.get(line.partId) : undefined
   if (part && part.owned >= line.quantity) return true
   if (line.mass?.evidence === 'weighed') return part === undefined
-  return build.observations.some(one => one.state === 'taken in' && one.subjects.some(subject => subject.id === line.id && subject.quantity >= line.quantity && (subject.edition === undefined || subject.edition === line.edition)))
+  return build.observations.some(one => one.state === 'taken in' && one.subjects.some(subject => isPresentPiece(subject, line) && subject.quantity >= line.quantity))
 }
 
 const tools = [
@@ -98,7 +98,8 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
   }
   for (const kit of kits.filter(one => fitted.some(line => byId.get(line.partId ?? '')?.kitId === one.id))) {
     for (const word of leftOut(kit)) {
-      const slot = slots.find(one => plainWord(slotFacts[one].label) === plainWord(word) || plainWord(one) === plainWord(word)) ?? null
+      const named = slotNamed(word)
+      const slot = named === 'other' ? null : named
       if (slot !== null ? has(slot) || rows.some(one => one.slot === slot) : fitted.some(line => line.name.toLowerCase() === word.toLowerCase())) continue
       rows.push(row('needed, no line', slot, word, 1, null, `left out of ${kit.name}`, part => slot !== null && part.slot === slot))
     }
@@ -123,7 +124,6 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
 }
 
 /** Words compared without number and case: “Straps” is “strap”. */
-const plainWord = (text: string) => text.toLowerCase().replace(/s$/, '')
 
 /** Sum of the prices that are known, and how many rows have none. */
 export function buyTotal(rows: readonly BuyRow[]): { readonly cents: number, readonly unpriced: number } {

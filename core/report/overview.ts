@@ -2,7 +2,7 @@ import { progressOf } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
 import type { Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
-import { groupOf, groups, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
+import { groupOf, groups, isPresentPiece, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName, sameLoadout } from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
@@ -140,6 +140,11 @@ export interface ReportRow {
   readonly auwG: number
   readonly spreadG: number
   readonly cards: readonly { cardId: string, massG: number, spreadG: number, limitG: number | null, headroomG: number | null, probability: number | null, verdict: string }[]
+}
+
+/** Whether a weighing that holds was of everything that flies now, piece for piece. */
+export function weighedWhole({ observations }: Pick<Build, 'observations'>, { counted }: Pick<Overview, 'counted'>): boolean {
+  return counted.length > 0 && observations.some(({ state, subjects }) => state === 'taken in' && counted.every(line => subjects.some(subject => isPresentPiece(subject, line) && subject.quantity === line.quantity)))
 }
 
 /** The report of a build: all loadouts in order of set-up and pack. */

@@ -5,7 +5,7 @@ import { blankAim, evidences, makeLine, makeMass, subjectOf, type Build, type Li
 import { HonestyTable } from '../listings'
 import { allLoadouts, countedLines, defaultLoadout, estimatesOf, LineEstimates, loadoutMasses } from '../loadout'
 import { startingCards } from '../rules'
-import { bindingJudgement, chosenCards, judgeUnderCard, loadoutVerdicts, overviewOf, reportRows, shelfEntry, spreadShares } from './index'
+import { bindingJudgement, weighedWhole, chosenCards, judgeUnderCard, loadoutVerdicts, overviewOf, reportRows, shelfEntry, spreadShares } from './index'
 
 function grams(id: string, slot: Slot, valueG: number, more: Partial<Line> = {}): Line {
   return makeLine({ id, slot, name: id, mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG, ownSpreadG: 0 }), ...more })
@@ -18,6 +18,19 @@ function buildOf(lines: Line[], more: Partial<Build> = {}): Build {
   }
 }
 const estimates = () => new LineEstimates(new HonestyTable())
+
+describe('weighed whole', () => {
+  const build = buildOf([grams('frame', 'frame', 60), grams('p', 'pack', 37)])
+  const whole = { id: 'o', title: 'whole', takenAt: '2026-11-01T10:00:00.000Z', scaleId: 's', scaleName: 'S', checkId: null, displaysG: [97], tareDisplayG: null, valueG: 97, contributions: {}, state: 'taken in' as const, subjects: build.lines.map(subjectOf) }
+  it('is what flies now, piece for piece, in a weighing that holds', () => {
+    expect(weighedWhole({ observations: [whole] }, { counted: build.lines })).toBe(true)
+    expect(weighedWhole({ observations: [{ ...whole, state: 'held' }] }, { counted: build.lines })).toBe(false)
+    expect(weighedWhole({ observations: [whole] }, { counted: [...build.lines, grams('lamp', 'payload', 5)] })).toBe(false)
+    expect(weighedWhole({ observations: [whole] }, { counted: build.lines.map(line => line.id === 'p' ? { ...line, edition: 1 } : line) })).toBe(false)
+    expect(weighedWhole({ observations: [whole] }, { counted: build.lines.map(line => line.id === 'p' ? { ...line, quantity: 2 } : line) })).toBe(false)
+    expect(weighedWhole({ observations: [] }, { counted: [] })).toBe(false)
+  })
+})
 
 describe('what a card counts', () => {
   const build = buildOf([grams('frame', 'frame', 60), grams('lamp', 'payload', 5, { role: 'payload', removable: true }), grams('p', 'pack', 37)])

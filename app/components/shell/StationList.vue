@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SheetCell } from '#core/flight'
 import { scaleWeighings, type Build } from '#core/ledger'
-import type { Overview } from '#core/report'
+import { weighedWhole, type Overview } from '#core/report'
 import { cardName, limitG } from '#core/rules'
 import { progressOf, sequenceOf } from '#core/assembly'
 import { openShavings, shaveListOf } from '#core/shave'
@@ -54,10 +54,6 @@ function packsTone(cells: readonly SheetCell[]): Status['tone'] {
   if (judged.length === 0) return 'quiet'
   if (judged.every(cell => cell.intoReserveG === 0 || cell.onPurpose)) return 'good'
   return judged.some(cell => cell.intoReserveG === 0) ? 'mid' : 'bad'
-}
-/** Whether a weighing that holds was of everything that flies now. */
-function weighedWhole({ observations }: Build, { counted }: Overview): boolean {
-  return counted.length > 0 && observations.some(({ state, subjects }) => state === 'taken in' && counted.every(line => subjects.some(s => s.id === line.id && s.quantity === line.quantity && (s.edition ?? line.edition) === line.edition)))
 }
 /** What is weighed, and how much of it on a scale of the list: the rest was typed. */
 function weighWords(build: Build, overview: Overview): string {
