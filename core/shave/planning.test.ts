@@ -15,7 +15,7 @@ const nougat = nougatFile.build as unknown as Build
 const estimates = estimatesOf(nougat, new HonestyTable())
 const setting: PlanningSetting = { build: nougat, choice: nougat.flies, cards: startingCards, estimates, goal: { kind: 'clear' }, slipFactor: 1 }
 const massOf = (build: Build) => overviewOf(build, build.flies, startingCards, estimates)
-const suggested = (build: Build, more: Partial<SuggestionSetting> = {}) => suggestShavings({ build, choice: build.flies, estimates: estimatesOf(build, new HonestyTable()), gear: noGear, parts: [], puttingOn: false, newId: () => 'new', ...more })
+const suggested = (build: Build, more: Partial<SuggestionSetting> = {}) => suggestShavings({ build, choice: build.flies, estimates: estimatesOf(build, new HonestyTable()), gear: noGear, parts: [], placements: [], puttingOn: false, newId: () => 'new', ...more })
 const shaving = (id: string) => nougat.shave!.shavings.find(s => s.id === id)!
 
 describe('a shaving done to the ledger', () => {

@@ -3,7 +3,7 @@ import drawerFile from '../../demo/drawer.json'
 import marzipanFile from '../../demo/builds/marzipan.build.json'
 import nougatFile from '../../demo/builds/nougat.build.json'
 import { applyCommand } from '../commands'
-import { makePart, type Part } from '../drawer'
+import { makePart, type Part, type Placement } from '../drawer'
 import { noGear } from '../fit'
 import { makeMass, type Build } from '../ledger'
 import { HonestyTable } from '../listings'
@@ -17,7 +17,7 @@ const [marzipan, nougat] = [marzipanFile, nougatFile].map(file => file.build as 
 const parts = drawerFile.parts as unknown as Part[]
 const estimatesFor = (build: Build) => estimatesOf(build, new HonestyTable())
 let made = 0
-const suggest = (build: Build, puttingOn = false, drawer: readonly Part[] = []) => suggestShavings({ build, choice: build.flies, estimates: estimatesFor(build), gear: noGear, parts: drawer, puttingOn, newId: () => `s${++made}` })
+const suggest = (build: Build, puttingOn = false, drawer: readonly Part[] = [], placements: readonly Placement[] = []) => suggestShavings({ build, choice: build.flies, estimates: estimatesFor(build), gear: noGear, parts: drawer, placements, puttingOn, newId: () => `s${++made}` })
 const settingOf = (build: Build, goal: PlanningSetting['goal'] = { kind: 'clear' }): PlanningSetting => ({ build, choice: build.flies, cards: startingCards, estimates: estimatesFor(build), goal, slipFactor: 1 })
 const massG = (build: Build, choice = build.flies) => loadoutMasses(build, [choice], estimatesFor(build))[0]!.massG
 function takenUp(build: Build, { candidate, shaving }: Suggestion): Build {
@@ -53,6 +53,9 @@ describe('packs as a way to take grams off', () => {
     const found = suggest(heavy, false, [weighed('light', 60), weighed('gone', 60, { lost: 1 }), weighed('heavy', 190)]).filter(s => s.candidate)
     expect(found.map(s => s.candidate!.name)).toEqual(['light'])
     expect(found[0]!.because).toContain('it lies in the drawer')
+    const elsewhere: Placement = { partId: 'light', buildId: 'n', buildName: 'Nougat', lineId: 'x', quantity: 1, state: 'fitted' }
+    expect(suggest(heavy, false, [weighed('light', 60)], [elsewhere]).find(s => s.candidate)!.because).toMatch(/; it is on Nougat$/)
+    expect(suggest(heavy, false, [weighed('light', 60, { owned: 2 })], [elsewhere]).find(s => s.candidate)!.because).toMatch(/; it lies in the drawer$/)
     const build = takenUp(heavy, found[0]!)
     expect(openShavings(build).map(s => s.id)).toContain(found[0]!.shaving.id)
     expect(massG(afterShaving(build, found[0]!.shaving, estimatesFor(build)))).toBeCloseTo(massG(heavy) - heavy.lines.find(line => line.id === 'p7')!.mass!.valueG + 60, 1)

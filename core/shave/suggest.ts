@@ -4,7 +4,7 @@ import { fitReport, fixingsSchedule, planWires, type GroundGear } from '../fit'
 import { plugPairG } from '../power'
 import { measureOf, textOf } from '../properties'
 import { minutesFigure } from '../display'
-import { lineOfPart, type Part } from '../drawer'
+import { inDrawer, lineOfPart, type Part, type Placement } from '../drawer'
 import { flightPlanOf, sheetFlight } from '../flight'
 import { packLabel, type Build, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
@@ -20,6 +20,8 @@ export interface SuggestionSetting {
   readonly gear: GroundGear
   /** What the drawer has. */
   readonly parts: readonly Part[]
+  /** Where the drawer's pieces are. */
+  readonly placements: readonly Placement[]
   /** Whether grams are to be put on instead of taken off. */
   readonly puttingOn: boolean
   readonly newId: () => string
@@ -67,7 +69,7 @@ function fromCandidates(setting: SuggestionSetting): Suggestion[] {
 
 /** Packs of the build and of the drawer in the place of the one looked at, with what they do to the minutes; the most minutes first. */
 function fromPacks(setting: SuggestionSetting): Suggestion[] {
-  const { build, choice, estimates, parts, puttingOn, newId } = setting
+  const { build, choice, estimates, parts, placements, puttingOn, newId } = setting
   const pack = build.lines.find(line => line.id === choice.packLineId)
   if (!pack?.mass) return []
   const known = build.shave?.shavings ?? []
@@ -75,22 +77,27 @@ function fromPacks(setting: SuggestionSetting): Suggestion[] {
   const minutesNow = minutesWith(setting, build, pack.id)
   const here = new Set(build.lines.map(line => line.partId))
   const own = build.lines.filter(line => line.slot === 'pack' && line !== pack && (line.state === 'fitted' || line.insteadOf === pack.id))
-  const drawer = parts.filter(part => part.slot === 'pack' && !here.has(part.id) && part.owned - part.lost - part.scrapped > 0).map(part => lineOfPart(part, newId(), 1, { state: 'candidate', insteadOf: pack.id }))
-  const offered = [...own.map(line => ({ line, fromDrawer: false })), ...drawer.map(line => ({ line, fromDrawer: true }))].flatMap(({ line, fromDrawer }) => {
+  const drawer = parts.filter(part => part.slot === 'pack' && !here.has(part.id) && part.owned - part.lost - part.scrapped > 0).map(part => ({ line: lineOfPart(part, newId(), 1, { state: 'candidate', insteadOf: pack.id }), lies: whereItLies(part, placements) }))
+  const offered = [...own.map(line => ({ line, lies: null })), ...drawer].flatMap(({ line, lies }) => {
     const then = line.mass ? estimates.of(line).valueG : null
     if (then === null || Math.abs(then - was) < 0.05 || (then > was) !== puttingOn || known.some(s => s.candidateId === line.id)) return []
     const with_ = { ...build, lines: [...build.lines.filter(other => other.id !== line.id), { ...line, state: 'fitted' as const, insteadOf: null }] }
     const flown = { ...setting, choice: { ...choice, packLineId: line.id } }
-    return clashesOf(flown, with_) > now ? [] : [{ line, fromDrawer, then, minutes: minutesWith(setting, with_, line.id) }]
+    return clashesOf(flown, with_) > now ? [] : [{ line, lies, then, minutes: minutesWith(setting, with_, line.id) }]
   })
-  return offered.sort((a, b) => (b.minutes ?? 0) - (a.minutes ?? 0)).slice(0, mostPacks).map(({ line, fromDrawer, then, minutes }): Suggestion => ({
-    because: `${fixed(was)} g now, ${fixed(then)} g with it; ${minutesWords(minutesNow, minutes)}${fromDrawer ? '; it lies in the drawer' : ''}`,
+  return offered.sort((a, b) => (b.minutes ?? 0) - (a.minutes ?? 0)).slice(0, mostPacks).map(({ line, lies, then, minutes }): Suggestion => ({
+    because: `${fixed(was)} g now, ${fixed(then)} g with it; ${minutesWords(minutesNow, minutes)}${lies === null ? '' : `; ${lies}`}`,
     shaving: makeShaving({
       id: newId(), what: `fly ${packLabel(line)} in place of ${packLabel(pack)}`.slice(0, 120), kind: puttingOn ? 'put on' : 'swap part', lineId: pack.id, candidateId: line.id, gramsG: Number((was - then).toFixed(2)),
-      evidence: line.mass!.evidence === 'weighed' && pack.mass!.evidence === 'weighed' ? 'weighed' : 'listed', ...(fromDrawer || line.state === 'fitted' ? { cents: 0 } : {}), minutes: 1, slipPercent: 0,
+      evidence: line.mass!.evidence === 'weighed' && pack.mass!.evidence === 'weighed' ? 'weighed' : 'listed', ...(lies !== null || line.state === 'fitted' ? { cents: 0 } : {}), minutes: 1, slipPercent: 0,
     }),
-    ...(fromDrawer ? { candidate: line } : {}),
+    ...(lies === null ? {} : { candidate: line }),
   }))
+}
+/** Where a part that is owned is: in the drawer, or on other builds, by their names. */
+function whereItLies(part: Part, placements: readonly Placement[]): string {
+  if (inDrawer(part, placements) > 0) return 'it lies in the drawer'
+  return `it is on ${[...new Set(placements.filter(one => one.partId === part.id && one.state !== 'candidate').map(one => one.buildName))].join(' and ')}`
 }
 const minutesWith = ({ choice, estimates }: SuggestionSetting, build: Build, packLineId: string): number | null => {
   const with_ = { ...choice, packLineId }

@@ -84,8 +84,8 @@ const suggesting = computed(() => route.query.suggest !== undefined)
 const suggestions = shallowRef<readonly Suggestion[] | null>(null)
 function toggleSuggestions() { void router.replace({ query: { ...route.query, suggest: suggesting.value ? undefined : '1' } }) }
 watch(suggesting, (wanted) => { if (wanted && !drawer.loaded) drawer.load().catch(() => { problem.value = 'The drawer could not be looked at: only the build itself suggests.' }) }, { immediate: true })
-watchDebounced([suggesting, () => store.build?.lines, () => store.build?.shave, () => store.build?.fit, () => store.choice, () => goal.value.kind, () => drawer.parts], () => {
-  suggestions.value = suggesting.value ? suggestShavings({ build: store.build!, choice: store.choice, estimates: store.estimates, gear: settings.value.gear, parts: drawer.parts, puttingOn: goal.value.kind === 'put on', newId }) : null
+watchDebounced([suggesting, () => store.build?.lines, () => store.build?.shave, () => store.build?.fit, () => store.choice, () => goal.value.kind, () => drawer.parts, () => drawer.placements], () => {
+  suggestions.value = suggesting.value ? suggestShavings({ build: store.build!, choice: store.choice, estimates: store.estimates, gear: settings.value.gear, parts: drawer.parts, placements: drawer.placements, puttingOn: goal.value.kind === 'put on', newId }) : null
 }, { debounce: 60, immediate: true })
 function takeUp({ candidate, shaving }: Suggestion) {
   if (candidate && !store.run({ type: 'lines.add', lines: [candidate], beforeId: null })) return
