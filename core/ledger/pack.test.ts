@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { makeLine, packInWords, packLabel, wholePack, withPackAsked } from './index'
+import { cameMadeUp, makeLine, packInWords, packLabel, wholePack, withPackAsked } from './index'
 
 describe('what words say of a pack', () => {
   it.each([
@@ -28,6 +28,12 @@ describe('a pack saved with the figures every new one once had', () => {
     const asked = withPackAsked(line)
     expect(asked).toMatchObject({ pack: null, packSoFar: { label: 'P1', cells: 1, chemistry: 'LiPo', capacityMah: 300 } })
     expect(packLabel(asked)).toBe('P1')
+  })
+  it('is told from one whose name happens to say those figures', () => {
+    expect(cameMadeUp(withPackAsked(line).packSoFar)).toBe(true)
+    expect(cameMadeUp({ label: 'P1' })).toBe(false)
+    expect(cameMadeUp({ cells: 1, chemistry: 'LiHV', capacityMah: 300 })).toBe(false)
+    expect(cameMadeUp(null)).toBe(false)
   })
   it.each([{ cells: 2 }, { chemistry: 'LiHV' }, { capacityMah: 301 }, { cRating: 75 }, { plug: 'bullet 1 mm' }] as const)('is believed where it says %j', (more) => {
     expect(withPackAsked({ ...line, pack: { ...saved, ...more } })).toMatchObject({ pack: { ...saved, ...more }, packSoFar: null })

@@ -34,6 +34,12 @@ export function madeUpPack(pack: PackFacts): boolean {
   return pack.cells === 1 && pack.chemistry === 'LiPo' && pack.capacityMah === 300 && pack.cRating === null && pack.plug === ''
 }
 
+/** Whether a pack that is asked about is asked because it was saved with those figures; what its name says does not count. */
+export function cameMadeUp(soFar: PackSoFar | null): boolean {
+  const pack = soFar && wholePack(soFar, '')
+  return pack !== null && madeUpPack(pack)
+}
+
 /** A line from before packs could be half said: one with the made-up figures is asked about. */
 export function withPackAsked(line: Omit<Line, 'packSoFar'>): Line {
   return line.pack && madeUpPack(line.pack) ? { ...line, pack: null, packSoFar: { label: line.pack.label, cells: 1, chemistry: 'LiPo', capacityMah: 300 } } : { ...line, packSoFar: null }

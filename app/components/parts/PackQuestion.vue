@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chemistries, madeUpPack, packInWords, wholePack, type PackFacts, type PackSoFar } from '#core/ledger'
+import { cameMadeUp, chemistries, packInWords, type PackFacts, type PackSoFar } from '#core/ledger'
 import { isNotRead, readNumber, withoutUnit } from '#core/units'
 import { packFactsSchema } from '#shared/schemas/build'
 
@@ -7,8 +7,7 @@ const props = defineProps<{ name: string, soFar: PackSoFar | null }>()
 const emit = defineEmits<{ said: [pack: PackFacts] }>()
 
 const offered = { ...packInWords(props.name), ...props.soFar }
-const whole = wholePack(offered, props.name)
-const fromBefore = props.soFar !== null && whole !== null && madeUpPack(whole)
+const fromBefore = cameMadeUp(props.soFar)
 const label = ref(offered.label ?? props.name.slice(0, 40))
 const cells = ref(offered.cells === undefined ? '' : String(offered.cells))
 const chemistry = ref<string>(offered.chemistry ?? '')
