@@ -58,7 +58,7 @@ export const craftPresets: readonly Preset[] = [
   { name: '3.5-inch open', screws: [motors9(7), ['M2', 'button', 6, 12, 'plates and standoffs']], lines: [
     ['frame', '3.5-inch freestyle'], ['motor', '1404', 4], ['propeller', '3.5 in', 4], ['board', 'all-in-one 4-6S 35-45 A'], ...open35, ['standoff', '20-25 mm aluminium', 6], ['strap', 'fabric 15-20 mm'], ['pad', 'pack grip pad'], ...large, ['pack', '4S 650 mAh']] },
   { name: '3.5-inch ducted', guessed: [{ slot: 'frame', name: 'Frame with ducts, 3.5-inch', lowG: 70, highG: 130 }], screws: [motors9(7), ['M2', 'button', 8, 12, 'ducts and plates']], lines: [
-    ['motor', '2004', 4], ['propeller', '3.5 in', 4], ['board', 'all-in-one 4-6S 35-45 A'], ...open35, ['strap', 'fabric 15-20 mm'], ['pad', 'pack grip pad'], ...large, ['pack', '6S 550 mAh']] },
+    ['motor', '2004', 4], ['propeller', '3.5 in', 4], ['board', 'all-in-one 4-6S 35-45 A'], ...open35, ['strap', 'fabric 15-20 mm'], ['pad', 'pack grip pad'], ...large, ['pack', '4S 850 mAh']] },
   { name: '4-inch long range', screws: [motors9(7), ['M2', 'button', 6, 12, 'plates and standoffs']], lines: [
     ['frame', '4-inch ultralight'], ['motor', '1404', 4], ['propeller', '4 in', 4], ['board', 'all-in-one 4-6S 35-45 A'], ['power lead', '30 A class plug and 16-18 AWG'], ['capacitor', '220-470 uF 25-35 V'],
     ['camera', 'digital nano'], ['video transmitter', 'digital light'], ['aerial', 'circular stub'], ['receiver', '2.4 GHz two-aerial'], ['navigation', 'small satellite receiver'], ['sounder', 'self-powered or plain'],

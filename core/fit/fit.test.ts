@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { craftPresets, presetLines } from '../catalogue'
 import { applyCommand } from '../commands'
 import { makeLine, type Build, type Line } from '../ledger'
 import { wiresG } from '../workings'
@@ -26,6 +27,12 @@ describe('the fit of a whole build', () => {
     expect(report.findings.filter(f => f.severity === 'clash').map(f => [f.title, f.onlyIn])).toEqual([
       ['Capacitor is rated 16 V, a full pack is 16.8 V', []], ['9 V output gives 1.5 A, asked for 1.9 A', ['ridge, lamp and navigation']],
     ])
+  })
+  it.each(craftPresets.map(preset => preset.name))('a build begun as “%s” has no clash', (name) => {
+    let n = 0
+    const lines = presetLines(name, () => `l${n++}`)
+    const begun: Build = { ...build, craftClass: name, lines, setups: [{ id: 's', name: 's', lineIds: [] }], flies: { setupId: 's', packLineId: lines.find(line => line.slot === 'pack')!.id }, neverFlown: [], observations: [], fit: null }
+    expect(fitReport(begun, begun.flies, noGear).findings.filter(f => f.severity === 'clash').map(f => f.sentence)).toEqual([])
   })
   it('the way out it offers ends that clash and brings no other', () => {
     const move = report.findings.flatMap(f => f.ways).find(w => w.move)!.move!
