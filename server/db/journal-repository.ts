@@ -25,6 +25,8 @@ export function journalRepository(db: Db) {
   const sql = {
     entries: db.prepare(`SELECT ${columns} FROM journal WHERE build_id = :buildId ORDER BY seq DESC LIMIT :most`),
     records: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId ORDER BY seq`),
+    reasons: db.prepare(`SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`),
+    withId: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND (undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`),
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
       INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch, key)
@@ -44,6 +46,17 @@ export function journalRepository(db: Db) {
   return {
     entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],
     records: (buildId: string) => sql.records.all({ buildId }).map(row => withPatch(row)!),
+    /** What the changes in force were made for, where somebody said so, oldest first. */
+    reasons: (buildId: string) => sql.reasons.all({ buildId }) as { at: string, title: string, note: string }[],
+    /** Versions of a line's grams that only entries which were taken back have made: slips, no part of how it became known. */
+    slips: (buildId: string, lineId: string): Set<string> => {
+      const madeBy = (inForce: 0 | 1) => sql.withId.all({ buildId, id: lineId, inForce }).flatMap(row => withPatch(row)!.patch.lines.flatMap(({ after }) => {
+        return after?.id === lineId ? [after.mass, ...after.further.map(one => one.mass)].flatMap(mass => mass ? [mass.versionId] : []) : []
+      }))
+      const gone = new Set(madeBy(0))
+      if (gone.size > 0) for (const id of madeBy(1)) gone.delete(id)
+      return gone
+    },
     lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
     append: (buildId: string, r: JournalRecord, key: string | null = null) => {
       sql.append.run(buildId, r.seq, r.at, r.kind, r.target, r.title, r.gramsBeforeG, r.gramsAfterG, r.auwBeforeG, r.auwAfterG, r.note, r.undone, JSON.stringify(r.patch), key)

@@ -48,17 +48,6 @@ interface Parts { builds: BuildsRepository, journal: JournalRepository, parts: P
 /** A build that cannot be read, as the shelf says it. */
 export interface UnreadableBuild { readonly id: string, readonly name: string, readonly archived: boolean, readonly sentence: string }
 
-/** Versions of a line's grams that only entries which were taken back have made: slips, no part of how it became known. */
-function takenBack(records: readonly JournalRecord[], lineId: string): Set<string> {
-  const [made, gone] = [new Set<string>(), new Set<string>()]
-  for (const { kind, undone, patch } of records) {
-    if (kind !== 'do') continue
-    const masses = patch.lines.flatMap(({ after }) => after?.id === lineId ? [after.mass, ...after.further.map(one => one.mass)] : [])
-    for (const mass of masses) if (mass) (undone === 'in force' ? made : gone).add(mass.versionId)
-  }
-  return new Set([...gone].filter(id => !made.has(id)))
-}
-
 /** The use cases of builds: read, change, undo, redo, report. One process owns the database, so builds are held in memory. */
 export function buildService({ builds, journal, parts, rules, reports, now, newId }: Parts) {
   const held = new Map<string, Held>()
@@ -394,8 +383,7 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
       return { name: build.name, revision, rows: await reports.run({ kind: 'rows', build, cards: rules.cards(), observations: all().flatMap(h => h.observations) }) }
     },
     async sheet(id: string, currency: string) {
-      const reasons = journal.records(id).filter(entry => entry.kind === 'do' && entry.undone === 'in force' && entry.note !== '').map(({ at, title, note }) => ({ at, title, note }))
-      return reports.run({ kind: 'sheet', build: get(id).build, cards: rules.cards(), observations: all().flatMap(h => h.observations), currency, reasons })
+      return reports.run({ kind: 'sheet', build: get(id).build, cards: rules.cards(), observations: all().flatMap(h => h.observations), currency, reasons: journal.reasons(id) })
     },
     rawRows(id: string) {
       if (!builds.headOf(id)) throw new DomainProblem('not-found', 'There is no such build here. It may have been made in another data folder.')
@@ -430,7 +418,7 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     }),
     lineHistory: (id: string, lineId: string) => {
       const present = get(id).build.lines.find(line => line.id === lineId)?.mass?.versionId
-      const gone = takenBack(journal.records(id), lineId)
+      const gone = journal.slips(id, lineId)
       return builds.versions(id).filter(version => version.lineId === lineId && (version.mass.versionId === present || !gone.has(version.mass.versionId)))
     },
     /** Tells of every change that is on disk; returns how to stop. */
