@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { expect, test, type OwnServer } from './server'
 
 const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: { id: string, kitId: string | null }[] }
@@ -113,12 +113,17 @@ test('a list with mistakes is shown row by row; the good rows are taken, and the
   await expect(dialog).toContainText('2 good rows, 2 with a mistake')
 })
 
-test('a kit is put on a build in one step, and taken back as one', async ({ app, server }) => {
-  await server.bringIn('praline')
-  await app.goto(`${server.address}/drawer`)
+async function kitCame(app: Page, address: string, name: string): Promise<Locator> {
+  await app.goto(`${address}/drawer`)
   await app.getByRole('button', { name: 'A kit came' }).click()
   const dialog = app.getByRole('dialog', { name: 'A kit or set came' })
-  await dialog.getByLabel('Name').fill('Sparrow kit')
+  await dialog.getByLabel('Name').fill(name)
+  return dialog
+}
+
+test('a kit is put on a build in one step, and taken back as one', async ({ app, server }) => {
+  await server.bringIn('praline')
+  const dialog = await kitCame(app, server.address, 'Sparrow kit')
   await dialog.getByLabel('Price').fill('39.90')
   await dialog.getByLabel('What the kit leaves out').fill('motor screws')
   for (const [row, name, count] of [[0, 'Side plates', '2'], [1, 'Posts', '4']] as const) {
@@ -145,10 +150,7 @@ test('a kit is put on a build in one step, and taken back as one', async ({ app,
 
 test('a kit becomes pieces; what a build still needs is listed and saved', async ({ app, server }) => {
   await server.bringIn('treacle')
-  await app.goto(`${server.address}/drawer`)
-  await app.getByRole('button', { name: 'A kit came' }).click()
-  const dialog = app.getByRole('dialog', { name: 'A kit or set came' })
-  await dialog.getByLabel('Name').fill('Sparrow kit')
+  const dialog = await kitCame(app, server.address, 'Sparrow kit')
   await dialog.getByRole('button', { name: 'Put the pieces into the drawer' }).click()
   await expect(dialog.getByRole('alert')).toHaveText('Name at least one kind of piece that was in it.')
   await dialog.getByLabel('Piece', { exact: true }).first().fill('Fabric straps 15 mm')
