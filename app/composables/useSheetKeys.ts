@@ -1,5 +1,5 @@
 import type { Line } from '#core/ledger'
-import { cellText, editCell, sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
+import { cellText, editCellAt, sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
 
 export interface SheetCell { readonly rowId: string, readonly column: SheetColumn }
 export type Move = 'down' | 'right' | 'left' | 'stay'
@@ -10,6 +10,7 @@ export type Move = 'down' | 'right' | 'left' | 'stay'
  */
 export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<HTMLElement | null>) {
   const store = useBuildStore()
+  const scales = useScalesStore()
   const active = shallowRef<SheetCell | null>(null)
   const draft = ref<string | null>(null)
   /** Whether the editor holds what the cell held, all of it chosen; otherwise it holds what was typed so far. */
@@ -54,7 +55,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     const cell = active.value
     if (!line || !cell || draft.value === null) return
     if (text !== cellText(line, cell.column)) {
-      const edited = editCell(line, cell.column, text, newId())
+      const edited = editCellAt(line, cell.column, text, newId(), scales.typed)
       if ('problem' in edited) {
         problem.value = edited.problem
         whole.value = false

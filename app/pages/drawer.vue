@@ -8,6 +8,8 @@ const drawer = useDrawerStore()
 const route = useRoute()
 useHead({ title: 'Drawer · Jolly Gram' })
 onMounted(() => drawer.load().catch((error) => { drawer.problem = sentenceOf(error) }))
+// Grams typed as weighed are read on the scale at hand; without the list they stay as typed.
+onMounted(() => useScalesStore().load().catch(() => undefined))
 
 const text = ref('')
 const kind = ref<Slot | ''>('')

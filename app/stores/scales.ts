@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { useLocalStorage } from '@vueuse/core'
 import { scaleStanding, type Placing, type ReferenceMass, type Scale, type ScaleCheck } from '#core/scale'
-import type { ReadyScale } from '#core/weigh'
+import type { Mass } from '#core/ledger'
+import { readAtHand, type ReadyScale } from '#core/weigh'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { QueuedEdit } from '../queue'
 import { changeBetween, overlaid, removalOf } from '../queue/overlay'
@@ -27,6 +28,9 @@ export const useScalesStore = defineStore('scales', () => {
     const { check, result } = standings.value.get(current.value.id)!
     return { scale: current.value, name: current.value.name, check: check && result ? { id: check.id, result } : null }
   })
+
+  /** Grams typed as weighed, as the scale at hand showed them; a sentence where it cannot have. */
+  const typed = (mass: Mass) => readAtHand(ready.value, mass, new Date().toISOString())
 
   /** What the server has; what waits to be written comes on top. */
   let written: ScalesReply = { scales: [], references: [], checks: [], tares: [] }
@@ -102,7 +106,7 @@ export const useScalesStore = defineStore('scales', () => {
     loaded.value = false
   }
   return {
-    scales, references, checks, tares, loaded, currentId, current, standings, ready,
+    scales, references, checks, tares, loaded, currentId, current, standings, ready, typed,
     load, putScale, removeScale, putReference, removeReference, addCheck, addTare, removeTare, zero, practiceAvailable, putOnPracticePan, reset,
   }
 })

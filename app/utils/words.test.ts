@@ -28,6 +28,7 @@ describe('how things are said', () => {
     expect(said).toContain('corrected by the check in force then')
     expect(weighingWords({ ...motors.mass!, weighing: { ...weighing, checkId: null } }, 4)).toContain('was not checked')
     expect(weighingWords({ ...motors.mass!, pieceReadingsG: [11, 11.1] }, 4)).toContain('2 of 4 pieces one by one')
+    expect(weighingWords({ ...motors.mass!, weighing: { ...weighing, method: 'typed' } }, 1)).toContain('Typed on 2 November 2026 as shown on blue pocket scale, as fitted; it showed 44.09 g')
     expect(weighingWords(pack.mass!, 1)).toBe('')
   })
   it('what to weigh next promises to settle only what it settles', () => {

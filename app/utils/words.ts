@@ -33,9 +33,11 @@ export function weighingWords(mass: Mass, quantity: number): string {
   if (!weighing) return ''
   if (weighing.method === 'forecast difference') return `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); nobody has weighed it since.`
   const shown = weighing.displaysG.map(g => fixed(g, 2)).join(', ')
-  const pieces = mass.pieceReadingsG ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one` : quantity > 1 ? `${mass.valueCount} of ${quantity} pieces together` : weighing.method
+  const pieces = mass.pieceReadingsG ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one` : quantity > 1 ? `${mass.valueCount} of ${quantity} pieces together` : weighing.method === 'typed' ? '' : weighing.method
   const check = weighing.checkId ? 'corrected by the check in force then' : 'the scale was not checked: 0.3 % either way'
-  return `Weighed on ${weighing.scaleName} on ${dayjs(weighing.takenAt).format('D MMMM YYYY')}, ${pieces}, ${mass.basis}; it showed ${shown} g, ${check}.`
+  const day = dayjs(weighing.takenAt).format('D MMMM YYYY')
+  const how = weighing.method === 'typed' ? `Typed on ${day} as shown on ${weighing.scaleName}` : `Weighed on ${weighing.scaleName} on ${day}`
+  return `${how}${pieces && `, ${pieces}`}, ${mass.basis}; it showed ${shown} g, ${check}.`
 }
 
 /** "Weigh the video transmitter: it would settle it." or what an action brings. */

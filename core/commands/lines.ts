@@ -1,4 +1,4 @@
-import { asAnotherPiece, withEditionsKnown, withPieceLeftBehind, type Build, type Line, type LoadoutChoice } from '../ledger'
+import { asAnotherPiece, isTyped, withEditionsKnown, withPieceLeftBehind, type Build, type Line, type LoadoutChoice } from '../ledger'
 import { isOptional } from '../loadout/counted'
 import { propertyNamed } from '../properties'
 import { clearReferences, followReplacement } from './references'
@@ -111,7 +111,7 @@ export function saySame(build: Build, { id, was }: Extract<Command, { type: 'lin
   const line = requireLine(build, id)
   if (line.edition === 0 || !line.mass) throw new CommandRefused('That line is the piece it always was.', 'id')
   const further = line.further.map(one => one.of?.mass.versionId === was.versionId ? { ...one, of: null } : one)
-  const beside = was.evidence === 'weighed' && line.mass.weighing !== null
+  const beside = was.evidence === 'weighed' && !isTyped(line.mass)
   const same: Line = { ...line, edition: line.edition - 1, ...(beside ? { mass: was, further: [...further, { mass: line.mass, of: null }] } : { further }) }
   return { ...build, lines: build.lines.map(other => other === line ? same : other) }
 }

@@ -1,4 +1,4 @@
-import type { Build, FurtherWeighing, Line, Observation, Subject, Weighing } from './types'
+import type { Build, FurtherWeighing, Line, Mass, Observation, Subject, Weighing } from './types'
 
 /** Whether what was on the pan is the piece a line is now: then what is known of the one is known of the other. */
 export function isPresentPiece(subject: Subject, line: Pick<Line, 'id' | 'edition' | 'mass'>): boolean {
@@ -47,6 +47,11 @@ export function asAnotherPiece(line: Line, was: Line): Line {
 function leftBehind({ further, mass, quantity }: Line): readonly FurtherWeighing[] {
   if (mass === null || further.every(one => one.of)) return further
   return further.map(one => one.of ? one : { ...one, of: { quantity, mass } })
+}
+
+/** Whether grams were typed in, not taken from a scale: as shown on the scale at hand, or on one nobody has named. */
+export function isTyped({ weighing }: Pick<Mass, 'weighing'>): boolean {
+  return weighing === null || weighing.method === 'typed'
 }
 
 /** The weighings of a line on a scale: what is only forecast, or known of a twin, carries its causes the same way and was never on one. */

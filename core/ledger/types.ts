@@ -40,7 +40,7 @@ export interface Weighing {
   /** The version of the grams this weighing took the place of. */
   readonly supersedes: string | null
 }
-export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'booked difference', 'forecast difference'] as const
+export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'typed', 'booked difference', 'forecast difference'] as const
 export type WeighingMethod = (typeof weighingMethods)[number]
 
 /**

@@ -1,6 +1,6 @@
 import { CoreInputError } from '../errors'
 import { sumCompensated } from '../numbers'
-import type { Basis, Line, Mass, Slot } from '../ledger'
+import { isTyped, type Basis, type Line, type Mass, type Slot } from '../ledger'
 
 /** Prior of a kind's mean log ratio: sd 0.03. */
 const priorMeanSigma = 0.03
@@ -145,7 +145,7 @@ export class HonestyTable {
 
 /** Where a mass typed as weighed stands beside a listing and nobody has said whether the part was on the scale as it came: only then does it teach how its kind is listed. */
 export function basisUnsaid({ listing, mass }: Pick<Line, 'listing' | 'mass'>): boolean {
-  return listing !== null && mass?.evidence === 'weighed' && mass.weighing === null && mass.origin === 'typed'
+  return listing !== null && mass?.evidence === 'weighed' && isTyped(mass) && mass.origin === 'typed'
 }
 /** The mass with the answer. */
 export function withBasis(mass: Mass, basis: Basis, versionId: string): Mass {

@@ -1,7 +1,7 @@
 import { applyCommand } from '../commands'
 import { scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
-import type { Build, Line, LoadoutChoice, Mass } from '../ledger'
+import { isTyped, type Build, type Line, type LoadoutChoice, type Mass } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { countedLines, type LineEstimates } from '../loadout'
 import { overviewOf, spreadShares, type Overview } from '../report'
@@ -69,7 +69,7 @@ export interface Learnt { readonly line: Line, readonly beforeG: number, readonl
 
 /** Whether a line was put on a scale between two states: its grams are another weighing, or one more lies beside them. */
 function weighedBetween(was: Line, now: Line): boolean {
-  return now.further.length > was.further.length || (was.mass !== now.mass && now.mass?.weighing != null)
+  return now.further.length > was.further.length || (was.mass !== now.mass && now.mass !== null && !isTyped(now.mass))
 }
 
 /** What was learnt of each line between two states of a build: lines weighed since, biggest surprise first (in spreads of what was believed). */

@@ -2,6 +2,7 @@ import { CoreInputError } from '../errors'
 import { addEstimates, type Estimate } from '../estimate'
 import { lineEstimate } from '../evidence'
 import { makeMass, subjectOf, type Basis, type Build, type Line, type Mass, type Observation, type WeighingMethod } from '../ledger'
+import { sumCompensated } from '../numbers'
 import type { HonestyTable } from '../listings'
 import { asObserved, byDifference, inLifts, meanEstimate, weighedEstimate, type ScaleState } from '../scale'
 
@@ -33,13 +34,13 @@ function massOf(taking: Taking, method: WeighingMethod, displaysG: readonly numb
 }
 
 /** `pieces` on the pan together, displayed once for each separate placing of the same ones. */
-export function takeTogether(taking: Taking, line: Line, displaysG: readonly number[], pieces: number, basis: Basis): Mass {
+export function takeTogether(taking: Taking, line: Pick<Line, 'mass'>, displaysG: readonly number[], pieces: number, basis: Basis): Mass {
   const estimate = requireWeight('takeTogether', weighedEstimate(taking.ready, { id: taking.id, displaysG, tare: taking.tare }))
   return massOf(taking, 'on the pan', displaysG, estimate, { before: line.mass, basis, valueCount: pieces })
 }
 
 /** Pieces weighed one after another, one display each: their mean, and how they differ. */
-export function takeOneByOne(taking: Taking, line: Line, displaysG: readonly number[], basis: Basis): Mass {
+export function takeOneByOne(taking: Taking, line: Pick<Line, 'mass'>, displaysG: readonly number[], basis: Basis): Mass {
   const pieces = displaysG.map((displayG, i) => requireWeight('takeOneByOne', weighedEstimate(taking.ready, { id: `${taking.id}-${i + 1}`, displaysG: [displayG], tare: taking.tare })))
   return massOf(taking, 'one by one', displaysG, meanEstimate(pieces), { before: line.mass, basis, valueCount: 1, pieceReadingsG: pieces.map(p => p.valueG) })
 }
@@ -90,9 +91,37 @@ export function reapplied(mass: Mass, ready: ReadyScale, id: string): Mass | nul
   const { weighing } = mass
   if (!weighing || weighing.scaleId !== ready.scale.id || weighing.checkId === (ready.check?.id ?? null)) return null
   const taking: Taking = { ready, tare: weighing.tare, takenAt: weighing.takenAt, id }
-  const line = { mass, quantity: mass.valueCount } as Line
+  const line = { mass }
+  if (weighing.method === 'typed') return { ...typedAt(taking, withDisplays(mass)), origin: mass.origin }
   const again = weighing.method === 'on the pan'
     ? takeTogether(taking, line, weighing.displaysG, mass.valueCount, mass.basis)
     : weighing.method === 'one by one' ? takeOneByOne(taking, line, weighing.displaysG, mass.basis) : null
   return again && { ...again, origin: `${again.origin}, corrected by a later check` }
+}
+
+/**
+ * Grams typed as weighed, as read on the scale at hand: it shows steps of the last digit typed, and its check makes the
+ * mass of what it showed, as of every weighing. With other steps, or with a ± of one's own, they stay as typed, on a scale
+ * nobody has named. A display the scale cannot show is refused in a sentence.
+ */
+export function readAtHand(ready: ReadyScale | null, mass: Mass, takenAt: string): { readonly mass: Mass } | { readonly problem: string } {
+  if (!ready || mass.evidence !== 'weighed' || mass.weighing !== null || mass.ownSpreadG !== null || Math.abs(mass.resolutionG - ready.scale.resolutionG) > 1e-9) return { mass }
+  const over = (mass.pieceReadingsG ?? [mass.valueG]).find(displayG => displayG > ready.scale.capacityG)
+  if (over !== undefined) return { problem: `${ready.name} goes to ${ready.scale.capacityG} g and cannot have shown ${over} g. Choose the scale it was weighed on, or add that one, under Scales.` }
+  return { mass: typedAt({ ready, tare: { id: mass.versionId, name: 'zero key', displayG: 0 }, takenAt, id: mass.versionId }, mass) }
+}
+
+function typedAt(taking: Taking, typed: Mass): Mass {
+  const line = { mass: null }
+  const taken = typed.pieceReadingsG ? takeOneByOne(taking, line, typed.pieceReadingsG, typed.basis) : takeTogether(taking, line, [typed.valueG], typed.valueCount, typed.basis)
+  return { ...taken, origin: typed.origin, weighing: { ...taken.weighing!, method: 'typed' } }
+}
+
+/** A mass typed as shown on a scale, as it was typed: what a scale nobody has named showed. */
+export function withDisplays(mass: Mass): Mass {
+  const { weighing } = mass
+  if (weighing?.method !== 'typed') return mass
+  const readingsG = weighing.displaysG
+  const meanG = Number((sumCompensated(readingsG) / readingsG.length).toFixed(6))
+  return { ...mass, valueG: meanG, pieceReadingsG: mass.pieceReadingsG ? readingsG : null, weighing: null }
 }

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG, spreadG } from '../estimate'
-import { makeLine, makeMass, type Build, type Line } from '../ledger'
+import { uncheckedGainKey } from '../evidence'
+import { makeLine, makeMass, type Build, type Line, type Mass } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
 import { evaluateCheck } from '../scale'
-import { expectedOnPan, isFarOff, learntBetween, reapplied, runLines, takeByDifference, takeInLifts, takeObservation, takeOneByOne, takeTogether, wouldChange, type ReadyScale, type Taking } from './index'
+import { expectedOnPan, isFarOff, learntBetween, readAtHand, reapplied, runLines, takeByDifference, takeInLifts, takeObservation, takeOneByOne, takeTogether, withDisplays, wouldChange, type ReadyScale, type Taking } from './index'
 
 const scale = { id: 'blue', resolutionG: 0.01, capacityG: 200, repeatabilityG: 0.008 }
 const checkAt = (id: string, displayG: number) => ({ id, result: evaluateCheck(scale, [{ references: [], displayG: 0 }, { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG }]) })
@@ -24,6 +25,50 @@ const build: Build = {
 }
 const estimates = estimatesOf(build, nobody)
 const of = (line: Line, mass: Line['mass']) => estimates.of({ ...line, mass })
+
+describe('grams typed as weighed, with a scale at hand', () => {
+  const typed = (given: Partial<Mass>) => makeMass({ versionId: 't1', evidence: 'weighed', valueG: 12.34, ...given })
+  const atHand = (given: Partial<Mass>, by: ReadyScale | null = ready) => {
+    const read = readAtHand(by, typed(given), '2026-11-02T18:00:00.000Z')
+    if ('problem' in read) throw new Error(read.problem)
+    return read.mass
+  }
+  it('are what it showed, over the gain of its check, with the causes of a weighing on it', () => {
+    const mass = atHand({})
+    expect(mass).toMatchObject({ versionId: 't1', origin: 'typed', weighing: { method: 'typed', scaleId: 'blue', checkId: 'c1', displaysG: [12.34] } })
+    expect(mass.valueG).toBeCloseTo(12.34 / 1.002, 9)
+    // One placing and the zero key, s 0.008 and d 0.01, over the gain: √(s² + d²/12) twice.
+    expect(mass.weighing!.contributions['weighing:t1']).toBeCloseTo(Math.sqrt(0.008 ** 2 + 0.01 ** 2 / 12) / 1.002, 12)
+    expect(mass.weighing!.contributions['tared:t1']).toBeCloseTo(Math.sqrt(0.008 ** 2 + 0.01 ** 2 / 12) / 1.002, 12)
+    expect(mass.weighing!.contributions['gain:blue:c1']).toBeLessThan(0)
+    expect(of(frame, mass).contributions[uncheckedGainKey]).toBeUndefined()
+  })
+  it('one by one keep every piece', () => {
+    const mass = atHand({ valueG: 6.92, pieceReadingsG: [6.91, 6.88, 6.97] })
+    expect(mass.pieceReadingsG!.map(g => Number((g * 1.002).toFixed(9)))).toEqual([6.91, 6.88, 6.97])
+    expect(withDisplays(mass)).toEqual(typed({ valueG: 6.92, pieceReadingsG: [6.91, 6.88, 6.97] }))
+  })
+  it('never checked, they are as sure as on a scale nobody has named, whose gain is that scale’s', () => {
+    const mass = atHand({}, { scale: { ...scale, repeatabilityG: null }, name: 'blue pocket scale', check: null })
+    expect(mass.valueG).toBe(12.34)
+    expect(sigmaG(of(frame, mass))).toBeCloseTo(sigmaG(of(frame, typed({}))), 12)
+    expect(Object.keys(of(frame, mass).contributions)).toContain('gain:blue:unchecked')
+  })
+  it('with other steps, a ± of one’s own, another evidence or no scale they stay as typed', () => {
+    for (const given of [{ resolutionG: 0.1 }, { ownSpreadG: 0.3 }, { evidence: 'listed' as const }]) expect(atHand(given)).toEqual(typed(given))
+    expect(atHand({}, null)).toEqual(typed({}))
+  })
+  it('over what the scale carries is refused in a sentence, the capacity itself is not', () => {
+    expect(readAtHand(ready, typed({ valueG: 200 }), '')).toHaveProperty('mass')
+    expect(readAtHand(ready, typed({ valueG: 200.01 }), '')).toEqual({ problem: 'blue pocket scale goes to 200 g and cannot have shown 200.01 g. Choose the scale it was weighed on, or add that one, under Scales.' })
+    expect(readAtHand(ready, typed({ valueG: 150, pieceReadingsG: [90, 210] }), '')).toHaveProperty('problem')
+  })
+  it('a later check corrects them, and they stay typed', () => {
+    const again = reapplied(atHand({}), { ...ready, check: checkAt('c2', 101) }, 'v9')!
+    expect(again).toMatchObject({ versionId: 'v9', origin: 'typed', weighing: { method: 'typed', checkId: 'c2', displaysG: [12.34] } })
+    expect(again.valueG).toBeCloseTo(12.34 / 1.01, 9)
+  })
+})
 
 describe('taking a reading', () => {
   it('all pieces together keeps the raw display, the scale and the check, and the corrected grams', () => {

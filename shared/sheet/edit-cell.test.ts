@@ -1,9 +1,35 @@
 import { describe, expect, it } from 'vitest'
-import { saidEvidences, makeLine, makeMass } from '../../core/ledger'
-import { cellText, editCell, sheetColumns } from './edit-cell'
+import { saidEvidences, makeLine, makeMass, type Mass } from '../../core/ledger'
+import { evaluateCheck } from '../../core/scale'
+import { readAtHand, type ReadyScale } from '../../core/weigh'
+import { cellText, editCell, editCellAt, sheetColumns } from './edit-cell'
 
 const motor = makeLine({ id: 'm', slot: 'motor', name: 'Motor', quantity: 4, mass: makeMass({ versionId: 'v', evidence: 'listed', valueG: 9.1, resolutionG: 0.1 }) })
 const edit = (column: (typeof sheetColumns)[number], text: string, line = motor) => editCell(line, column, text, 'n')
+
+describe('typing in a cell with a scale at hand', () => {
+  const ready: ReadyScale = { scale: { id: 'blue', resolutionG: 0.01, repeatabilityG: null, capacityG: 200 }, name: 'blue scale', check: { id: 'c', result: evaluateCheck({ resolutionG: 0.01, repeatabilityG: null }, [{ references: [], displayG: 0 }, { references: [{ id: 'r', massG: 50, toleranceG: 0.01 }], displayG: 50.1 }]) } }
+  const at = (column: (typeof sheetColumns)[number], text: string, line = motor) => editCellAt(line, column, text, 'n', mass => readAtHand(ready, mass, '2026-11-02T18:00:00.000Z'))
+  it('grams said to be weighed are what it showed, and open for editing as typed', () => {
+    const edited = at('each', '9.24 w')
+    const mass = (edited as { fields: { mass: Mass } }).fields.mass
+    expect(mass.valueG).toBeCloseTo(9.24 / 1.002, 9)
+    expect(cellText({ ...motor, mass }, 'each')).toBe('9.24')
+    const several = (at('each', '9.21 9.25') as { fields: { mass: Mass } }).fields.mass
+    expect(cellText({ ...motor, mass: several }, 'each')).toBe('9.21 9.25')
+  })
+  it('a spread or a number of pieces says nothing of a scale', () => {
+    const weighed = { ...motor, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 9.24, ownSpreadG: 0.2 }) }
+    expect(at('spread', '', weighed)).toMatchObject({ fields: { mass: { valueG: 9.24, weighing: null, ownSpreadG: null } } })
+    expect(at('quantity', '2', weighed)).toMatchObject({ fields: { mass: { weighing: null, ownSpreadG: 0.1 } } })
+  })
+  it('known by “weighed” reads what stands there on it; over its capacity is a sentence', () => {
+    const guess = { ...motor, mass: makeMass({ versionId: 'v', evidence: 'guess', valueG: 9.24 }) }
+    expect(at('known', 'weighed', guess)).toMatchObject({ fields: { mass: { weighing: { displaysG: [9.24] } } } })
+    expect(at('known', 'listed', guess)).toMatchObject({ fields: { mass: { weighing: null } } })
+    expect(at('grams', '500.00 w')).toMatchObject({ problem: expect.stringContaining('blue scale goes to 200 g') })
+  })
+})
 
 describe('typing in a cell', () => {
   it('one motor typed counts four times, all together typed is the whole line', () => {

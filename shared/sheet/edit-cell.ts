@@ -1,6 +1,7 @@
 import type { LineFields } from '../../core/commands'
 import { saidEvidences, makeMass, slots, slotFacts, type Evidence, type Line, type Mass, type Slot } from '../../core/ledger'
 import { sumCompensated } from '../../core/numbers'
+import { withDisplays } from '../../core/weigh'
 import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/units'
 import { nameSchema } from '../schemas/common'
 
@@ -44,6 +45,14 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
       return isNotRead(read) ? read : { fields: { priceEachCents: read.cents } }
     }
   }
+}
+
+/** As {@link editCell}, with grams said to be weighed read on the scale at hand: `typed` takes them there, or says why they cannot be. */
+export function editCellAt(line: Line, column: SheetColumn, text: string, versionId: string, typed: (mass: Mass) => { readonly mass: Mass } | { readonly problem: string }): CellEdit {
+  const edited = editCell(line, column, text, versionId)
+  if ('problem' in edited || !edited.fields.mass || !['each', 'grams', 'known'].includes(column)) return edited
+  const read = typed(edited.fields.mass)
+  return 'problem' in read ? read : { fields: { ...edited.fields, mass: read.mass } }
 }
 
 function editGrams(line: Line, text: string, valueCount: number, versionId: string): CellEdit {
@@ -91,7 +100,7 @@ function editSpread(line: Line, text: string, versionId: string): CellEdit {
 
 /** What stands in the cell when it is opened for editing. */
 export function cellText(line: Line, column: SheetColumn): string {
-  const { mass } = line
+  const mass = line.mass && withDisplays(line.mass)
   switch (column) {
     case 'name': return line.name
     case 'slot': return line.slot

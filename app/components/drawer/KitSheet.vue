@@ -6,6 +6,7 @@ import { kitSchema, partSchema } from '#shared/schemas/drawer'
 
 const open = defineModel<boolean>({ required: true })
 const drawer = useDrawerStore()
+const scales = useScalesStore()
 interface Piece { key: string, slot: Slot, name: string, count: string, grams: string, weighed: boolean, missing: string, bag: string }
 const blank = (): Piece => ({ key: newId(), slot: 'screw', name: '', count: '1', grams: '', weighed: false, missing: '', bag: '' })
 const name = ref('')
@@ -31,7 +32,9 @@ function partsOf(kitId: string): Part[] | { problem: string } {
     if (isNotRead(count) || isNotRead(missing)) return { problem: `${at}how many is a whole number.` }
     if (grams && isNotRead(grams)) return { problem: at + grams.problem }
     const read = grams && !isNotRead(grams) ? grams : null
-    const part = makePart({ id: newId(), slot: piece.slot, name: piece.name.trim(), owned: count.value, missing: missing.value, kitId, bag: piece.bag.trim(), listing: read && !piece.weighed ? { valueG: read.massG, resolutionG: read.stepG } : null, mass: read ? makeMass({ versionId: newId(), evidence: piece.weighed ? 'weighed' : 'listed', valueG: read.massG, resolutionG: read.stepG, basis: 'as supplied', origin: 'from a kit' }) : null })
+    const taken = read && scales.typed(makeMass({ versionId: newId(), evidence: piece.weighed ? 'weighed' : 'listed', valueG: read.massG, resolutionG: read.stepG, basis: 'as supplied', origin: 'from a kit' }))
+    if (taken && 'problem' in taken) return { problem: at + taken.problem }
+    const part = makePart({ id: newId(), slot: piece.slot, name: piece.name.trim(), owned: count.value, missing: missing.value, kitId, bag: piece.bag.trim(), listing: read && !piece.weighed ? { valueG: read.massG, resolutionG: read.stepG } : null, mass: taken?.mass ?? null })
     const parsed = partSchema.safeParse(part)
     if (!parsed.success) return { problem: at + parsed.error.issues[0]!.message }
     parts.push(part)

@@ -3,12 +3,14 @@ import dayjs from 'dayjs'
 import { priceEachCents, type Part } from '#core/drawer'
 import { slotFacts, slots, type Slot } from '#core/ledger'
 import { centsFigure, fixed } from '#core/display'
+import { withDisplays } from '#core/weigh'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
 import { partSchema, type PartHistory } from '#shared/schemas/drawer'
 
 const props = defineProps<{ part: Part }>()
 const emit = defineEmits<{ close: [], remove: [part: Part] }>()
 const drawer = useDrawerStore()
+const scales = useScalesStore()
 const shelf = useShelfStore()
 const { settings } = storeToRefs(useSettingsStore())
 const problem = ref('')
@@ -51,9 +53,11 @@ function grams(evidence: 'listed' | 'weighed', event: Event) {
   const read = readGrams(textOf(event))
   if (isNotRead(read)) { problem.value = read.problem; return }
   const mass = { versionId: newId(), evidence, valueG: read.massG, valueCount: 1, resolutionG: read.stepG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis: 'as supplied' as const, origin: 'typed in the drawer', weighing: null }
-  void change(evidence === 'listed' ? { listing: { valueG: read.massG, resolutionG: read.stepG }, ...(props.part.mass?.evidence === 'weighed' ? {} : { mass }) } : { mass })
+  const taken = scales.typed(mass)
+  if ('problem' in taken) { problem.value = taken.problem; return }
+  void change(evidence === 'listed' ? { listing: { valueG: read.massG, resolutionG: read.stepG }, ...(props.part.mass?.evidence === 'weighed' ? {} : { mass }) } : { mass: taken.mass })
 }
-const eachText = computed(() => props.part.mass?.evidence === 'weighed' ? String(Number((props.part.mass.valueG / props.part.mass.valueCount).toFixed(4))) : '')
+const eachText = computed(() => props.part.mass?.evidence === 'weighed' ? String(Number((withDisplays(props.part.mass).valueG / props.part.mass.valueCount).toFixed(4))) : '')
 /** A part put into a build is a line that stays this part. */
 async function place() {
   const quantity = Number(pieces.value)

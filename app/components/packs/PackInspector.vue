@@ -5,10 +5,11 @@ import { cellResistanceOf } from '#core/currents'
 import { packNotes } from '#core/flight'
 import { packLabel, type Line, type PackFacts } from '#core/ledger'
 import { textOf, type Properties } from '#core/properties'
-import { cellText, editCell } from '#shared/sheet/edit-cell'
+import { cellText, editCellAt } from '#shared/sheet/edit-cell'
 
 const props = defineProps<{ pack: Line }>()
 const store = useBuildStore()
+const scales = useScalesStore()
 const problem = ref('')
 const today = localDay()
 const resistance = computed(() => props.pack.pack ? cellResistanceOf(props.pack) : null)
@@ -16,7 +17,7 @@ const estimate = computed(() => store.estimates.of(props.pack))
 
 function change(fields: Partial<Line>) { store.run({ type: 'lines.change', changes: [{ id: props.pack.id, fields }] }) }
 function edit(column: 'name' | 'grams', event: Event) {
-  const edited = editCell(props.pack, column, (event.target as HTMLInputElement).value, newId())
+  const edited = editCellAt(props.pack, column, (event.target as HTMLInputElement).value, newId(), scales.typed)
   problem.value = 'problem' in edited ? edited.problem : ''
   if ('fields' in edited) change(edited.fields)
 }

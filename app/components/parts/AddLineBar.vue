@@ -5,6 +5,7 @@ import { nameSchema } from '#shared/schemas/common'
 
 const emit = defineEmits<{ added: [lineId: string], close: [] }>()
 const store = useBuildStore()
+const scales = useScalesStore()
 const slot = ref<Slot>('strap')
 const name = ref('')
 const quantity = ref('1')
@@ -23,10 +24,12 @@ function add() {
   problems.quantity = isNotRead(many) ? many.problem : ''
   problems.grams = read && isNotRead(read) ? read.problem : ''
   if (!named.success || isNotRead(many) || (read && isNotRead(read))) return
+  const taken = read && scales.typed(makeMass({ versionId: newId(), evidence: evidence.value, valueG: read.massG, resolutionG: read.stepG }))
+  problems.grams = taken && 'problem' in taken ? taken.problem : ''
+  if (taken && 'problem' in taken) return
   const id = newId()
   const line = makeLine({
-    id, slot: slot.value, name: named.data, quantity: many.quantity,
-    mass: read ? makeMass({ versionId: newId(), evidence: evidence.value, valueG: read.massG, resolutionG: read.stepG }) : null,
+    id, slot: slot.value, name: named.data, quantity: many.quantity, mass: taken?.mass ?? null,
     listing: read && evidence.value === 'listed' ? { valueG: read.massG, resolutionG: read.stepG } : null,
   })
   if (!store.run({ type: 'lines.add', lines: [line], beforeId: null })) return

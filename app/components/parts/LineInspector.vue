@@ -7,6 +7,7 @@ import { isOptional } from '#core/loadout'
 import type { LineFields } from '#core/commands'
 import { sameAsPart } from '#core/drawer'
 import { confirmed, HonestyTable, listingDoubt, listingObservations } from '#core/listings'
+import { withDisplays } from '#core/weigh'
 import { calculatorsFor } from '#core/workings'
 import { nameSchema } from '#shared/schemas/common'
 
@@ -125,7 +126,7 @@ function remove() {
     <h2>{{ slotFacts[line.slot].label }}</h2>
     <p class="soft">{{ lineTitle(line) }}</p>
     <div class="value figure">{{ line.mass ? gramsFigure(estimate.valueG, spread) : 'open' }}<small v-if="line.mass"> g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small></div>
-    <p>{{ explanation }}</p>
+    <p>{{ explanation }} <button v-if="line.mass?.weighing?.method === 'typed'" type="button" class="plain" @click="change({ mass: { ...withDisplays(line.mass), versionId: newId() } })">It was another scale</button></p>
     <dl class="facts">
       <template v-if="line.listing"><dt>Listed<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></dt><dd>{{ fixed(line.listing.valueG * line.quantity, 2) }} g</dd></template>
       <template v-if="Math.abs(correctionG) > 0.004"><dt>Correction for listings</dt><dd>{{ signed(correctionG, 2) }} g</dd></template>
