@@ -5,7 +5,7 @@ import { HonestyTable } from '#core/listings'
 import { overviewOf } from '#core/report'
 import { startingCards } from '#core/rules'
 import { verdictWords } from '#core/verdict'
-import { evidenceTexture, groupTone, lineTitle, narrowingWords, overviewSentence, toneOf, verdictTone, weighingWords } from './words'
+import { evidenceTexture, groupTone, lineTitle, narrowingWords, overviewSentence, toneOf, verdictTone, weighedWords, weighingWords } from './words'
 
 const weighing: Weighing = { takenAt: '2026-11-02T18:00:00.000Z', scaleId: 's', scaleName: 'blue pocket scale', checkId: 'c', method: 'on the pan', displaysG: [44.09], tare: null, contributions: {}, supersedes: null }
 const motors = makeLine({ id: 'm', slot: 'motor', name: 'motors', quantity: 4, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 44, valueCount: 4, weighing }) })
@@ -30,6 +30,9 @@ describe('how things are said', () => {
     expect(weighingWords({ ...motors.mass!, pieceReadingsG: [11, 11.1] }, 4)).toContain('2 of 4 pieces one by one')
     expect(weighingWords({ ...motors.mass!, weighing: { ...weighing, method: 'typed' } }, 1)).toContain('Typed on 2 November 2026 as shown on blue pocket scale, as fitted; it showed 44.09 g')
     expect(weighingWords(pack.mass!, 1)).toBe('')
+  })
+  it('a craft weighed whole is not told to be unweighed', () => {
+    expect([weighedWords({ weighedWhole: true, weighedLines: 1 }, 17), weighedWords({ weighedWhole: false, weighedLines: 1 }, 17), weighedWords({ weighedWhole: true, weighedLines: 17 }, 17), weighedWords({ weighedWhole: false, weighedLines: 0 }, 0)]).toEqual(['weighed whole', '1 of 17 weighed', 'all 17 weighed', '0 of 0 weighed'])
   })
   it('what to weigh next promises to settle only what it settles', () => {
     const narrowing = { action: { kind: 'weigh' as const, lines: [pack] }, spreadBeforeG: 22, spreadAfterG: 0.4, wordAfter: 'Clear' as const, settles: true }

@@ -4,7 +4,7 @@ import type { VerdictWord } from '#core/verdict'
 import { judgementWord, type CardJudgement, type Overview } from '#core/report'
 import type { Narrowing, NarrowingAction } from '#core/weigh'
 import dayjs from 'dayjs'
-import { fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
+import { decimalsOfStep, fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
 import { cardName } from '#core/rules'
 
 /** The short name a verdict has in style sheets. */
@@ -32,12 +32,18 @@ export function weighingWords(mass: Mass, quantity: number): string {
   const { weighing } = mass
   if (!weighing) return ''
   if (weighing.method === 'forecast difference') return `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); nobody has weighed it since.`
-  const shown = weighing.displaysG.map(g => fixed(g, 2)).join(', ')
+  const shown = weighing.displaysG.map(g => fixed(g, decimalsOfStep(mass.resolutionG))).join(', ')
   const pieces = mass.pieceReadingsG ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one` : quantity > 1 ? `${mass.valueCount} of ${quantity} pieces together` : weighing.method === 'typed' ? '' : weighing.method
   const check = weighing.checkId ? 'corrected by the check in force then' : 'the scale was not checked: 0.3 % either way'
   const day = dayjs(weighing.takenAt).format('D MMMM YYYY')
   const how = weighing.method === 'typed' ? `Typed on ${day} as shown on ${weighing.scaleName}` : `Weighed on ${weighing.scaleName} on ${day}`
   return `${how}${pieces && `, ${pieces}`}, ${mass.basis}; it showed ${shown} g, ${check}.`
+}
+
+/** How much of it was on a scale, as a few words. */
+export function weighedWords({ weighedWhole, weighedLines }: { readonly weighedWhole: boolean, readonly weighedLines: number }, lines: number): string {
+  if (lines > 0 && weighedLines === lines) return `all ${lines} weighed`
+  return weighedWhole ? 'weighed whole' : `${weighedLines} of ${lines} weighed`
 }
 
 /** "Weigh the video transmitter: it would settle it." or what an action brings. */

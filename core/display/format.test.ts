@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { centsFigure, decimalsFor, fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, reserveWords, signed, sureWords } from './index'
+import { centsFigure, decimalsFor, decimalsOfStep, fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, reserveWords, signed, sureWords } from './index'
 
 describe('figures', () => {
   it('show grams to the digit the spread justifies', () => {
@@ -9,6 +9,7 @@ describe('figures', () => {
     expect(gramsWithSpread(3.416, 0.031)).toBe('3.42 g ± 0.03')
     expect(gramsWithSpread(249.6, 0)).toBe('249.60 g')
     expect(decimalsFor(0.45)).toBe(2)
+    expect([1, 0.5, 0.1, 0.05, 0.01, 0.001].map(decimalsOfStep)).toEqual([0, 1, 1, 2, 2, 3])
   })
   it('use a typographic minus and never a negative nothing', () => {
     expect(fixed(-5.84, 1)).toBe('\u22125.8')

@@ -8,6 +8,11 @@ export function decimalsFor(spreadG: number): number {
   return Math.min(2, Math.max(0, 1 - Math.floor(Math.log10(spreadG))))
 }
 
+/** How many decimals figures with this step have. */
+export function decimalsOfStep(stepG: number): number {
+  return Math.max(0, Math.ceil(-Math.log10(stepG) - 1e-9))
+}
+
 /** Fixed decimals with a typographic minus; never "−0.0". */
 export function fixed(value: number, decimals: number): string {
   const text = Math.abs(value).toFixed(decimals)

@@ -29,6 +29,8 @@ export interface Overview {
   readonly intoReserveG: number | null
   readonly openLines: number
   readonly weighedLines: number
+  /** Whether a weighing that holds was of everything that flies now, piece for piece. */
+  readonly weighedWhole: boolean
   readonly priceCents: number
 }
 
@@ -49,6 +51,7 @@ export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly 
     intoReserveG: reserveTaken(judgements, build.aim.reserveG),
     openLines: counted.filter(line => !line.mass).length,
     weighedLines: counted.filter(line => line.mass?.evidence === 'weighed').length,
+    weighedWhole: weighedWhole(build, { counted }),
     priceCents: fittedPriceCents(build),
   }
 }
@@ -94,6 +97,7 @@ export interface ShelfEntry {
   readonly decidedBy: string | null
   readonly lines: number
   readonly weighedLines: number
+  readonly weighedWhole: boolean
   readonly openLines: number
   readonly evidences: Readonly<Record<Evidence, number>>
   /** How far it is put together; null while nobody has begun. */
@@ -121,7 +125,7 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Ho
     limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',
     loadout: loadoutName(build, choice),
     decidedBy: binding?.heaviest && !sameLoadout(binding.heaviest, choice) ? loadoutName(build, binding.heaviest) : null,
-    lines: overview.counted.length, weighedLines: overview.weighedLines, openLines: overview.openLines,
+    lines: overview.counted.length, weighedLines: overview.weighedLines, weighedWhole: overview.weighedWhole, openLines: overview.openLines,
     evidences: evidenceCounts, assembled: assembledOf(build, choice),
   }
 }

@@ -29,6 +29,8 @@ describe('weighed whole', () => {
     expect(weighedWhole({ observations: [whole] }, { counted: build.lines.map(line => line.id === 'p' ? { ...line, edition: 1 } : line) })).toBe(false)
     expect(weighedWhole({ observations: [whole] }, { counted: build.lines.map(line => line.id === 'p' ? { ...line, quantity: 2 } : line) })).toBe(false)
     expect(weighedWhole({ observations: [] }, { counted: [] })).toBe(false)
+    const told = (observations: Build['observations']) => shelfEntry({ ...build, observations }, startingCards, new HonestyTable()).weighedWhole
+    expect([told([whole]), told([{ ...whole, state: 'held' }])]).toEqual([true, false])
   })
 })
 

@@ -48,7 +48,7 @@ export const shelfEntrySchema = z.strictObject({
   massG: z.number(), sigmaG: z.number(), dryG: z.number(), goalDryG: z.number().nullable(), reserveG: z.number(),
   segments: z.array(z.strictObject({ group: z.enum(groups) as z.ZodType<Group>, massG: z.number() })),
   word: z.string().nullable(), onPurpose: z.boolean(), headroomG: z.number().nullable(), intoReserveG: z.number().nullable(), probability: z.number().nullable(), limitG: z.number().nullable(),
-  limitWritten: z.string(), loadout: z.string(), decidedBy: z.string().nullable(), lines: z.int(), weighedLines: z.int(), openLines: z.int(),
+  limitWritten: z.string(), loadout: z.string(), decidedBy: z.string().nullable(), lines: z.int(), weighedLines: z.int(), weighedWhole: z.boolean(), openLines: z.int(),
   evidences: z.record(z.enum(evidences), z.int()), assembled: z.strictObject({ done: z.int(), of: z.int(), failed: z.int() }).nullable(),
 }) satisfies z.ZodType<ShelfEntry>
 export const unreadableSchema = z.strictObject({ id: z.string(), name: z.string(), archived: z.boolean(), sentence: z.string() })

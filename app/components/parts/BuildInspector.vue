@@ -36,7 +36,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     <dl class="facts">
       <dt>Plain sum of displays</dt><dd>{{ fixed(plainSumG, 2) }} g</dd>
       <dt>Dry, without pack and payload</dt><dd>{{ gramsWithSpread(overview.dry.valueG, spreadG(overview.dry)) }}</dd>
-      <dt>Lines weighed</dt><dd>{{ overview.weighedLines }} of {{ overview.counted.length }}</dd>
+      <dt>Lines weighed</dt><dd>{{ overview.weighedLines }} of {{ overview.counted.length }}{{ overview.weighedWhole ? ', all together' : '' }}</dd>
     </dl>
     <div v-if="store.weighedElsewhere" class="note" data-test="copied">
       <p>{{ store.weighedElsewhere.lineIds.length }} {{ store.weighedElsewhere.lineIds.length === 1 ? 'line' : 'lines' }} came weighed from {{ store.weighedElsewhere.from }} when this build was copied. Were these very pieces on a scale?</p>

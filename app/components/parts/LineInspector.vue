@@ -74,7 +74,8 @@ const doubtWords = computed(() => {
   const said = `${fixed(weighedG, 2)} g weighed, ${fixed(listedG, 2)} g listed`
   return why === 'slip' ? `${said}: is that a slip of a digit? Until one of the two is mended it teaches nothing about how parts of its kind are listed.` : `${said}: far from how others of its kind turned out. Weigh it once more, or look its listing up again.`
 })
-const contributions = computed(() => Object.entries(estimate.value.contributions).map(([key, g]) => ({ key, words: causeWords(key), g })).sort((a, b) => Math.abs(b.g) - Math.abs(a.g)))
+/** Those that can be seen in the last digit told. */
+const contributions = computed(() => Object.entries(estimate.value.contributions).filter(([, g]) => Math.abs(g) >= 0.0005).map(([key, g]) => ({ key, words: causeWords(key), g })).sort((a, b) => Math.abs(b.g) - Math.abs(a.g)))
 function causeWords(key: string): string {
   if (key.startsWith('listing:')) return 'how this kind is listed (shared)'
   if (key.startsWith('gain:reference:')) return 'the reference mass (shared)'

@@ -17,7 +17,7 @@ const facts = computed(() => {
   }
   const goal = entry.goalDryG === null ? '' : `own goal: dry ${fixed(entry.dryG, 1)} of ${fixed(entry.goalDryG, 1)} g`
   const reserve = reserveWords(entry.intoReserveG)
-  const weighed = entry.lines > 0 && entry.weighedLines === entry.lines ? `all ${entry.lines} weighed` : `${entry.weighedLines} of ${entry.lines} weighed`
+  const weighed = weighedWords(entry, entry.lines)
   const { assembled } = entry
   const built = !assembled || assembled.done === assembled.of ? '' : assembled.failed > 0 ? `, a test failed at ${assembled.done} of ${assembled.of} steps` : `, ${assembled.done} of ${assembled.of} steps built`
   return [entry.headroomG === null ? (entry.limitG === null ? 'no limit chosen' : 'nothing that flies yet') : `${headroomWords(entry.headroomG, spread.value)}${entry.decidedBy === null ? '' : ` with ${entry.decidedBy}`}${entry.onPurpose ? ', on purpose' : ''}`, reserve || goal || entry.loadout, `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SheetCell } from '#core/flight'
 import { scaleWeighings, type Build } from '#core/ledger'
-import { weighedWhole, type Overview } from '#core/report'
+import type { Overview } from '#core/report'
 import { cardName, limitG } from '#core/rules'
 import { progressOf, sequenceOf } from '#core/assembly'
 import { openShavings, shaveListOf } from '#core/shave'
@@ -23,7 +23,7 @@ const statuses = computed((): Partial<Record<string, Status | undefined>> => {
   return {
     aim: card && limit !== null ? { line: `${limit.toFixed(2).replace(/\.00$/, '')} g, ${cardName(card)}`, tone: 'good' } : { line: 'no limit chosen', tone: 'mid' },
     parts: {
-      line: `${weighedWhole(build, overview) ? 'weighed whole' : `${overview.weighedLines} of ${overview.counted.length} weighed`}${open > 0 ? ` · ${open} open` : ''}`,
+      line: `${weighedWords(overview, overview.counted.length)}${open > 0 ? ` · ${open} open` : ''}`,
       tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
     },
     fit: build.lines.length === 0 ? { line: 'nothing to fit yet', tone: 'quiet' } : fit.value ? { line: fitWords(fit.value), tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good' } : undefined,
