@@ -1,6 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { centsFigure, decimalsFor, decimalsOfStep, fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, reserveWords, signed, sureWords } from './index'
+import { centsFigure, decimalsFor, decimalsOfStep, fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, priceWords, reserveWords, signed, sureWords } from './index'
+
+it('a price is told as far as it is said', () => {
+  expect([priceWords(2100, 0, '€'), priceWords(2100, 1, '€'), priceWords(0, 3, '€'), priceWords(0, 0, '€')]).toEqual(['21.00 €', 'at least 21.00 €', 'not said', '0.00 €'])
+})
 
 describe('figures', () => {
   it('show grams to the digit the spread justifies', () => {

@@ -49,6 +49,12 @@ export function centsFigure(cents: number): string {
   return `${cents < 0 ? minus : ''}${whole}.${rest}`
 }
 
+/** What was said of a price: as far as it is known, where some of it is not. */
+export function priceWords(cents: number, unpriced: number, currency: string): string {
+  if (unpriced === 0) return `${centsFigure(cents)} ${currency}`
+  return cents === 0 ? 'not said' : `at least ${centsFigure(cents)} ${currency}`
+}
+
 /** The most decimals a figure is given so that it stands on its own side of a limit. */
 const mostDecimals = 4
 

@@ -31,7 +31,10 @@ export interface Overview {
   readonly weighedLines: number
   /** Whether a weighing that holds was of everything that flies now, piece for piece. */
   readonly weighedWhole: boolean
+  /** Of all fitted lines whose price somebody has said. */
   readonly priceCents: number
+  /** Fitted lines whose price nobody has said. */
+  readonly unpricedLines: number
 }
 
 /** Computes the overview of one loadout under the build's chosen cards. */
@@ -52,7 +55,7 @@ export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly 
     openLines: counted.filter(line => !line.mass).length,
     weighedLines: counted.filter(line => line.mass?.evidence === 'weighed').length,
     weighedWhole: weighedWhole(build, { counted }),
-    priceCents: fittedPriceCents(build),
+    ...fittedPrice(build),
   }
 }
 
@@ -64,11 +67,13 @@ export function groupTotals(lines: readonly Line[], estimates: LineEstimates): G
   })
 }
 
-/** Price of all fitted lines in whole cents: integers, so exact. */
-export function fittedPriceCents(build: Build): number {
-  let cents = 0
-  for (const line of build.lines) if (line.state === 'fitted') cents += (line.priceEachCents ?? 0) * line.quantity
-  return cents
+/** Price of all fitted lines in whole cents, which are integers and so exact, and how many of them nobody has priced. */
+function fittedPrice({ lines }: Pick<Build, 'lines'>): { priceCents: number, unpricedLines: number } {
+  const fitted = lines.filter(line => line.state === 'fitted')
+  return {
+    priceCents: fitted.reduce((sum, line) => sum + (line.priceEachCents ?? 0) * line.quantity, 0),
+    unpricedLines: fitted.filter(line => line.priceEachCents === null).length,
+  }
 }
 
 /** A build as the shelf shows it: plain data that travels over the wire. */

@@ -17,7 +17,7 @@ describe('the build sheet', () => {
   const sheet = buildSheet(build, startingCards, new HonestyTable(), '€')
   it('adds up as by hand and says what is open', () => {
     expect(sheet).toContain('**25.00 g** all-up (as built · no pack)')
-    expect(sheet).toContain('Fitted parts cost 21.00 €.')
+    expect(sheet).toContain('Fitted parts cost at least 21.00 €.')
     expect(sheet).toContain('| Strap | Strap | 1 | open |  |  |')
   })
   it('is not clear while a line has no grams, and a card without a limit has no verdict', () => {

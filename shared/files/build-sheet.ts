@@ -1,4 +1,4 @@
-import { centsFigure, minutesBand, gramsWithSpread, headroomWords, percentSure } from '../../core/display'
+import { centsFigure, minutesBand, gramsWithSpread, headroomWords, percentSure, priceWords } from '../../core/display'
 import { sequenceOf } from '../../core/assembly'
 import { slotFacts, type Build } from '../../core/ledger'
 import type { HonestyTable } from '../../core/listings'
@@ -38,7 +38,7 @@ export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: Ho
       out.push(`| ${slotFacts[line.slot].label} | ${cell(line.name)} | ${line.quantity} | ${line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'} | ${line.mass?.evidence ?? ''} | ${price} |`)
     }
   }
-  out.push('', `Fitted parts cost ${centsFigure(overview.priceCents)} ${cell(currency)}.`, '', '## Loadouts', '', '| Loadout | All-up weight | Minutes | Verdicts |', '| --- | ---: | ---: | --- |')
+  out.push('', `Fitted parts cost ${priceWords(overview.priceCents, overview.unpricedLines, cell(currency))}.`, '', '## Loadouts', '', '| Loadout | All-up weight | Minutes | Verdicts |', '| --- | ---: | ---: | --- |')
   for (const row of flightReport(build, cards, honesty)) {
     const verdicts = row.cards.map((c) => {
       const card = cards.find(k => k.id === c.cardId)!

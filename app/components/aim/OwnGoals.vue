@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { centsFigure, fixed, minutesBand, minutesFigure } from '#core/display'
+import { centsFigure, fixed, minutesBand, minutesFigure, priceWords } from '#core/display'
 import { flightPlanOf, sheetFlight } from '#core/flight'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
 import type { Aim } from '#core/ledger'
@@ -47,11 +47,18 @@ function craftClass(event: Event) {
   problems.craftClass = parsed.success ? '' : parsed.error.issues[0]!.message
   if (parsed.success) set({ craftClass: parsed.data })
 }
+/** Met only where every price is said: what nobody has priced costs something too. */
+function priceGoal(goalCents: number): string {
+  const { priceCents, unpricedLines } = store.overview!
+  const { currency } = settings.value
+  const met = priceCents > goalCents ? 'more than planned' : unpricedLines > 0 ? `${unpricedLines} ${unpricedLines === 1 ? 'price is' : 'prices are'} not said` : 'met'
+  return `Fitted parts ${priceWords(priceCents, unpricedLines, currency)} of ${centsFigure(goalCents)} ${currency}: ${met}.`
+}
 const goalWords = computed(() => {
   const { overview } = store
   const out: string[] = []
   if (aim.value.goalDryG !== null) out.push(`Dry ${fixed(overview!.dry.valueG, 1)} of ${fixed(aim.value.goalDryG, 1)} g: ${overview!.dry.valueG <= aim.value.goalDryG ? 'met' : `${fixed(overview!.dry.valueG - aim.value.goalDryG, 1)} g too much`}.`)
-  if (aim.value.goalPriceCents !== null) out.push(`Fitted parts ${centsFigure(overview!.priceCents)} of ${centsFigure(aim.value.goalPriceCents)} ${settings.value.currency}: ${overview!.priceCents <= aim.value.goalPriceCents ? 'met' : 'more than planned'}.`)
+  if (aim.value.goalPriceCents !== null) out.push(priceGoal(aim.value.goalPriceCents))
   if (aim.value.goalMinutes !== null) {
     const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, flightPlanOf(store.build!))
     if (forecast && forecast.why === null) out.push(`Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ${minutesFigure(aim.value.goalMinutes)} as it is flown: ${forecast.hardMinutes >= aim.value.goalMinutes ? 'met even when flown hard' : forecast.minutes >= aim.value.goalMinutes ? 'met in the middle of the band' : forecast.gentleMinutes >= aim.value.goalMinutes ? 'only when flown gently' : 'short of it'}.`)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { groupOf, groups, type Group, type Line } from '#core/ledger'
 import { addEstimates, spreadG } from '#core/estimate'
-import { centsFigure, gramsFigure, spreadFigure } from '#core/display'
+import { gramsFigure, priceWords, spreadFigure } from '#core/display'
 
 const emit = defineEmits<{ rows: [text: string] }>()
 const store = useBuildStore()
@@ -64,7 +64,7 @@ function onEnter(event: FocusEvent) {
                 @commit="commit" @cancel="stop" />
     </tbody>
     <tfoot v-if="rows.length > 0">
-      <tr><td colspan="4">All-up in this loadout; price of everything fitted</td><td class="right figure">{{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }}</td><td class="right figure soft">± {{ spreadFigure(store.overview!.spreadG) }}</td><td colspan="2" class="right figure" data-test="price-total">{{ centsFigure(store.overview!.priceCents) }} {{ settings.currency }}</td></tr>
+      <tr><td colspan="4">All-up in this loadout; price of everything fitted</td><td class="right figure">{{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }}</td><td class="right figure soft">± {{ spreadFigure(store.overview!.spreadG) }}</td><td colspan="2" class="right figure" data-test="price-total">{{ priceWords(store.overview!.priceCents, store.overview!.unpricedLines, settings.currency) }}</td></tr>
     </tfoot>
   </table>
 </template>
