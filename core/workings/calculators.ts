@@ -131,12 +131,21 @@ export function calculatorsFor(slot: Slot): readonly Calculator[] {
   return (forSlot[slot] ?? []).map(key => calculators.find(calculator => calculator.key === key)!)
 }
 
+/** The choice a builder's own words mean: by name, or the only one they stand in ("titanium"); "steel" may be either. */
+function meant(choices: readonly string[], said: string): string | undefined {
+  if (choices.includes(said)) return said
+  const words = said.trim().toLowerCase()
+  const having = words === '' ? [] : choices.filter(choice => choice.toLowerCase().includes(words))
+  return having.length === 1 ? having[0] : undefined
+}
+
 /** What a line's properties already say of what a calculator asks; the rest has to be typed. */
 export function answersOf(calculator: Calculator, line: Pick<Line, 'properties' | 'pack'>): Readonly<Record<string, string>> {
   const properties = propertiesOfLine(line)
   return Object.fromEntries(calculator.asks.flatMap(({ key, choices }) => {
     const value = properties[key]
     if (typeof value !== 'number' && typeof value !== 'string') return []
-    return choices && !choices.includes(String(value)) ? [] : [[key, String(value)]]
+    const answer = choices ? meant(choices, String(value)) : String(value)
+    return answer === undefined ? [] : [[key, answer]]
   }))
 }

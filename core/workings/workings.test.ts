@@ -110,6 +110,7 @@ describe('the calculators', () => {
     const screw = calculators.find(c => c.key === 'screw')!
     expect(answersOf(screw, { pack: null, properties: null })).toEqual({})
     expect(answersOf(screw, { pack: null, properties: { thread: 'M2', lengthMm: 6, material: 'unobtainium' } })).toEqual({ thread: 'M2', lengthMm: '6' })
+    expect(['Titanium', 'steel', ' ', 'alloy steel'].map(material => answersOf(screw, { pack: null, properties: { material } }).material)).toEqual(['titanium alloy (Ti-6Al-4V)', undefined, undefined, 'alloy steel'])
     expect(answersOf(calculators.find(c => c.key === 'hole')!, { pack: null, properties: null })).toEqual({})
   })
 })
