@@ -19,6 +19,15 @@ describe('what is to buy', () => {
     expect(rows.map(r => [r.name, r.toBuy, r.priceCents])).toEqual([['motor', 4, 6360]])
     expect(buyTotal(rows)).toEqual({ cents: 6360, unpriced: 0 })
   })
+  it('of a part that is short only what is short is bought, and what a kit’s bag had too few of', () => {
+    const kit = { id: 'k', name: 'Wren kit', priceCents: 2450, link: '', note: '', leavesOut: '' }
+    const placed = (quantity: number): Placement[] => [{ partId: 's', buildId: 'b', buildName: 'B', lineId: 'sc', quantity, state: 'fitted' }]
+    const bought = (owned: number, missing: number, quantity: number) => toBuy(buildOf([listed('sc', 'screw', 'M2 × 6', quantity, null, { partId: 's' })]), [makePart({ id: 's', slot: 'screw', name: 'M2 × 6', owned, missing, kitId: 'k', priceCents: 120, soldIn: 10 })], placed(quantity), plain, { kits: [kit], radioFamily: '' }).map(r => [r.name, r.toBuy, r.priceCents, r.why])
+    expect(bought(12, 0, 12)).toEqual([])
+    expect(bought(10, 0, 12)).toEqual([['M2 × 6', 2, 24, '10 of 12 are there']])
+    expect(bought(10, 2, 10)).toEqual([['M2 × 6', 2, 24, 'missing from the bag of Wren kit']])
+    expect(bought(0, 0, 12)).toEqual([['Wren kit', 1, 2450, 'a kit, with M2 × 6']])
+  })
   it('takes what the drawer holds off, and gives each piece out once', () => {
     const part = makePart({ id: 'p', slot: 'motor', name: 'Motor', owned: 3, priceCents: 3000, soldIn: 2 })
     const rows = toBuy(buildOf([receiver, listed('props', 'propeller', 'p', 4), listed('m1', 'motor', 'motor', 2), listed('m2', 'motor', 'motor', 2)]), [part], none, plain)

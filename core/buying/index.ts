@@ -14,12 +14,19 @@ export interface BuyOptions { readonly tools: boolean, readonly spares: boolean 
 /** What is known besides the build: the kits the drawer remembers, and the radio family of the hand controller. */
 export interface BuySurroundings { readonly kits: readonly Kit[], readonly radioFamily: string }
 
-/** A line the builder has in the hand: linked to a part that is owned, weighed, or on board when the craft was weighed with it. */
-function isOwned(line: Line, build: Build, parts: ReadonlyMap<string, Part>): boolean {
-  const part = line.partId ? parts.get(line.partId) : undefined
-  if (part && part.owned >= line.quantity) return true
+/**
+ * A line the builder has in the hand: linked to a part of which all pieces claimed by builds are there, weighed, or on board
+ * when the craft was weighed with it.
+ */
+function isOwned(line: Line, build: Build, part: Part | undefined, placements: readonly Placement[]): boolean {
+  if (part && part.owned > 0) return shortOf(line, part, placements) === 0
   if (line.mass?.evidence === 'weighed') return part === undefined
   return build.observations.some(one => one.state === 'taken in' && one.subjects.some(subject => isPresentPiece(subject, line) && subject.quantity >= line.quantity))
+}
+
+/** How many pieces of a line are not there: builds claim more of its part than is left of what came. */
+function shortOf({ quantity }: Line, part: Part, placements: readonly Placement[]): number {
+  return Math.min(quantity, Math.max(0, -inDrawer(part, placements)))
 }
 
 const tools = [
@@ -76,11 +83,16 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
     return { reason, slot, name, wanted, inDrawer: held, toBuy: toBuyNow, priceEachCents: price, priceCents: price === null ? null : price * toBuyNow, why }
   }
   const alike = (line: Line) => (part: Part) => part.slot === line.slot && (part.id === line.partId || part.name.toLowerCase() === line.name.toLowerCase())
-  const kitOf = (line: Line) => kits.find(kit => kit.id === byId.get(line.partId ?? '')?.kitId)
-  const missing = fitted.filter(line => line.slot !== 'other' && !isOwned(line, build, byId))
-  // Pieces that are sold in a kit and have no price of their own are bought as the kit.
-  const inKit = (line: Line) => line.priceEachCents === null && kitOf(line) !== undefined
-  const rows = missing.filter(line => !inKit(line)).map(line => row('not owned yet', line.slot, line.name, line.quantity, line.priceEachCents, '', alike(line)))
+  const kitOf = (line: Line) => kits.find(kit => kit.id === partOf(line)?.kitId)
+  const partOf = (line: Line) => line.partId ? byId.get(line.partId) : undefined
+  const missing = fitted.filter(line => line.slot !== 'other' && !isOwned(line, build, partOf(line), placements))
+  // Pieces that are sold in a kit and have no price of their own are bought as the kit, while none of them has come.
+  const inKit = (line: Line) => line.priceEachCents === null && kitOf(line) !== undefined && !partOf(line)!.owned
+  const rows = missing.filter(line => !inKit(line)).map((line) => {
+    const part = partOf(line)
+    const short = part?.owned ? shortOf(line, part, placements) : line.quantity
+    return row('not owned yet', line.slot, line.name, short, line.priceEachCents, short < line.quantity ? `${line.quantity - short} of ${line.quantity} are there` : '', alike(line))
+  })
   for (const kit of new Set(missing.filter(inKit).map(line => kitOf(line)!))) {
     const pieces = missing.filter(line => inKit(line) && kitOf(line) === kit).map(line => line.name)
     rows.push(row('not owned yet', null, kit.name, 1, kit.priceCents, `a kit, with ${pieces.join(', ')}`, () => false))
@@ -102,6 +114,9 @@ export function toBuy(build: Build, parts: readonly Part[], placements: readonly
       const slot = named === 'other' ? null : named
       if (slot !== null ? has(slot) || rows.some(one => one.slot === slot) : fitted.some(line => line.name.toLowerCase() === word.toLowerCase())) continue
       rows.push(row('needed, no line', slot, word, 1, null, `left out of ${kit.name}`, part => slot !== null && part.slot === slot))
+    }
+    for (const part of parts.filter(one => one.kitId === kit.id && one.missing > 0)) {
+      rows.push(row('needed, no line', part.slot, part.name, part.missing, priceEachCents(part), `missing from the bag of ${kit.name}`, () => false))
     }
   }
   for (const joint of joints) {

@@ -62,7 +62,7 @@ async function keep() {
       <label class="field four-wide">What the kit leaves out<input v-model="leavesOut" maxlength="2000" placeholder="motor screws, strap"></label>
     </div>
     <table>
-      <thead><tr><th>Kind</th><th>Piece</th><th>Many</th><th>Grams each</th><th>Weighed</th><th>Missing</th><th>Bag</th></tr></thead>
+      <thead><tr><th>Kind</th><th>Piece</th><th>Came</th><th>Grams each</th><th>Weighed</th><th>Missing</th><th>Bag</th></tr></thead>
       <tbody>
 <tr v-for="piece in pieces" :key="piece.key">
         <td><select v-model="piece.slot" aria-label="Kind of piece"><option v-for="slot in slots" :key="slot" :value="slot">{{ slotFacts[slot].label }}</option></select></td>
