@@ -58,6 +58,10 @@ describe('the starter catalogue', () => {
       expect(lines.filter(line => line.slot === 'screw').every(line => line.mass!.evidence === 'worked out' && line.properties !== null), preset.name).toBe(true)
       expect(lines.every(line => !/guess/.test(line.name) || line.mass!.evidence === 'guess'), preset.name).toBe(true)
     }
+    // 8 joints of 0.02 g, half more or less; screws a quarter more or less.
+    const tiny = presetLines('65 mm ducted', () => 'x')
+    expect(tiny.find(line => line.name.includes('older'))!.mass).toMatchObject({ valueG: 0.16, ownSpreadG: 0.08 })
+    for (const { mass, quantity } of tiny.filter(line => line.slot === 'screw')) expect(mass!.ownSpreadG! / (mass!.valueG / mass!.valueCount * quantity)).toBeCloseTo(0.25, 3)
     // 16 × M2 × 6 button of alloy steel.
     const screws = presetLines('3-inch ultralight', () => 'x').find(line => line.slot === 'screw')!
     expect(screws.mass!.valueG).toBeCloseTo(screwG(screwForm('M2', 'button'), 6, 7.85), 4)

@@ -31,6 +31,9 @@ describe('full throttle', () => {
     expect(at({ kv: 3850 })).toMatchObject({ from: 'kV and prop', rough: true, atLeast: false })
     expect(at({})).toBeNull()
   })
+  it('a wire rated for 35 A bears twice that in a burst', () => {
+    expect(bearingsOf([line('power lead', { awg: 16 }), pack], pack).find(one => one.part === 'power lead')).toMatchObject({ continuousA: 35, burstA: 70 })
+  })
   it('is not to be had on a pack that collapses under it', () => {
     const weak = line('pack', { resistanceMohm: 200 }, { pack: { ...facts, cells: 1, capacityMah: 100 } })
     expect(fullThrottleOf([weak, line('motor', { maxCurrentA: 7 }, { quantity: 4 })], weak)).toBe('collapses')

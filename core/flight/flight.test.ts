@@ -221,6 +221,8 @@ describe('the care of a pack', () => {
     const left = (properties: Line['properties']) => packNotes(packOf({}, 80, properties), '2026-10-10')
     expect(left({ lastChargedOn: '2026-10-01', chargePolicy: 'full' }).join()).toMatch(/9 days ago.*ages and sags/)
     expect(left({ lastChargedOn: '2026-10-01', chargePolicy: 'storage' })).toEqual(['Charged 9 days ago.'])
+    expect(left({ lastChargedOn: '2026-10-07' }).join()).toMatch(/3 days ago.*ages and sags/)
+    expect(left({ lastChargedOn: '2026-10-08' })).toEqual(['Charged 2 days ago.'])
     expect(left({ lastChargedOn: '2026-10-09' })).toEqual(['Charged yesterday.'])
     expect(left({ packState: 'tired', cautions: 'Dented.' })).toHaveLength(2)
     expect(left(null)).toEqual([])

@@ -59,6 +59,10 @@ describe('steadiness', () => {
   const every100ms = (grams: readonly (number | null)[], more: Partial<TimedReading> = {}): TimedReading[] =>
     grams.map((massG, i) => ({ massG, stepG: 0.01, marked: null, overload: massG === null, atMs: i * 100, ...more }))
   const rest = Array<number>(15).fill(17.02)
+  it('five readings over just a second are enough; four, or a tenth less, are not', () => {
+    const spread = (count: number, overMs: number) => every100ms(Array<number>(count).fill(17.02)).map((r, i) => ({ ...r, atMs: i * overMs / (count - 1) }))
+    expect([[5, 1000], [4, 1000], [5, 990], [9, 1050]].map(([count, overMs]) => steadiness(spread(count!, overMs!), 0.01).steady)).toEqual([true, false, false, true])
+  })
   it('needs five readings over a second within one step', () => {
     expect(steadiness(every100ms([0, 8, 16, ...rest]), 0.01)).toMatchObject({ steady: true, displayG: 17.02, forS: 1.4, reason: '' })
     expect(steadiness(every100ms(rest.slice(0, 9)), 0.01).steady).toBe(false)

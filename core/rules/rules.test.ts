@@ -29,6 +29,7 @@ describe('rule cards', () => {
     const due: RuleCard = { ...card('ca-250'), status: 'due', since: '2027-01-01' }
     expect(cardStanding(due, '2026-11-23')).toEqual({ words: 'due from 2027-01-01, in 39 days', reminder: true })
     expect(cardStanding(due, '2026-01-01').reminder).toBe(false)
+    expect(['2026-09-03', '2026-09-02'].map(today => cardStanding(due, today).reminder)).toEqual([true, false])
     expect(cardStanding(due, '2026-12-31').words).toContain('in 1 day')
     expect(cardStanding(due, '2027-01-01').words).toBe('in force since 2027-01-01')
     expect(cardStanding({ ...due, status: 'proposed' }, '2026-11-23').words).toBe('proposed, not in force')

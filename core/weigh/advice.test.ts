@@ -70,6 +70,11 @@ describe('what would settle it', () => {
     expect(advise(craft, fine)).toMatchObject({ action: { kind: 'check', reference: { id: 'r' } }, settles: true, wordAfter: 'Clear' })
     expect(bestNarrowing(craft, craft.lines, estimatesOf(craft, honestyOf(craft.lines)), { ...desk(fine), references: [] }, limit)).toBeNull()
   })
+  it('a check, which is dearer than weighing a line, is asked for only where it brings another quarter off', () => {
+    // 150 g weighed on a scale nobody has checked: ± 0.51 of its gain. Weighing the pad leaves that, a check leaves the pad's own ±.
+    const kindFor = (padSpreadG: number) => advise(buildOf([weighed(guess('frame', 150), 150, fine), { ...guess('pad', 2), mass: makeMass({ versionId: 'o', evidence: 'guess', valueG: 2, ownSpreadG: padSpreadG }) }]), fine, null)?.action.kind
+    expect([kindFor(0.3), kindFor(0.4)]).toEqual(['check', 'weigh'])
+  })
   it('without a scale it imagines what grams typed as weighed come to', () => {
     const build = buildOf([guess('frame', 240), guess('pad', 2)])
     const advice = advise(build, null)!

@@ -7,7 +7,9 @@ import { estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
 import { evaluateCheck } from '../scale'
-import { expectedOnPan, isFarOff, learntBetween, readAtHand, reapplied, runLines, takeByDifference, takeInLifts, takeObservation, takeOneByOne, takeTogether, withDisplays, wouldChange, type ReadyScale, type Taking } from './index'
+import { applyCommand } from '../commands'
+import { listed, lineOf, total, weighTogether, buildOf } from './testing'
+import { expectedOnPan, isFarOff, learntBetween, placeOf, readAtHand, reapplied, runLines, takeByDifference, takeInLifts, takeObservation, takeOneByOne, takeTogether, withDisplays, wouldChange, type ReadyScale, type Taking } from './index'
 
 const scale = { id: 'blue', resolutionG: 0.01, capacityG: 200, repeatabilityG: 0.008 }
 const checkAt = (id: string, displayG: number) => ({ id, result: evaluateCheck(scale, [{ references: [], displayG: 0 }, { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG }]) })
@@ -67,6 +69,21 @@ describe('grams typed as weighed, with a scale at hand', () => {
     const again = reapplied(atHand({}), { ...ready, check: checkAt('c2', 101) }, 'v9')!
     expect(again).toMatchObject({ versionId: 'v9', origin: 'typed', weighing: { method: 'typed', checkId: 'c2', displaysG: [12.34] } })
     expect(again.valueG).toBeCloseTo(12.34 / 1.01, 9)
+  })
+})
+
+describe('the place a first weighing takes', () => {
+  it('is the estimate’s up to 3 % wider for any loadout, beyond that it stays beside', () => {
+    // Two listed alike, weighed together: what is known of the one alone rests on what they share, and a rough weighing of it forgets that.
+    const two = buildOf([listed('a', 'guard', 10), { ...listed('b', 'guard', 10), role: 'fitting' }])
+    const together = weighTogether({ ...two, setups: [{ id: 's', name: 'one', lineIds: [] }, { id: 'both', name: 'both', lineIds: ['b'] }] }, 20)
+    const placeOn = (repeatabilityG: number) => {
+      const line = lineOf(together, 'a')
+      const mass = takeTogether({ ...taking, ready: { scale: { ...scale, id: 'rough', repeatabilityG }, check: null, name: 'rough' } }, line, [10], 1, 'as supplied')
+      const next = applyCommand(together, { type: 'line.weigh', id: 'a', mass, as: 'estimate' })
+      return [(total(next).sigmaG / total(together).sigmaG).toFixed(3), placeOf(mass, line, together, estimatesOf(together, nobody), nobody)]
+    }
+    expect([placeOn(0.38), placeOn(0.382)]).toEqual([['1.028', 'estimate'], ['1.032', 'further']])
   })
 })
 
