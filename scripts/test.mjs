@@ -29,6 +29,7 @@ function count(output, word) {
 
 ensureInstalled()
 ensureChromium()
+console.log('\n— format'); run('npx', ['prettier', '--check', '.'])
 console.log('\n— lint'); run('npx', ['eslint', '.'])
 console.log('\n— types'); run('npx', ['nuxt', 'typecheck'])
 console.log('\n— unit tests')
