@@ -11,8 +11,51 @@ Object.groupBy ??= (items, keyOf) => {
 
 const stylisticOff = Object.fromEntries(Object.keys(stylistic.rules).map(rule => [`@stylistic/${rule}`, 'off']))
 
-const foreignToTheCore = ['vue', 'vue-*', 'pinia', 'nuxt', 'nuxt/*', '@nuxt/*', '#app', '#app/*', '#imports', 'h3', 'node:*', 'fs', 'path', 'os', 'crypto', 'better-sqlite3', 'element-plus', 'element-plus/*', '@vueuse/*', 'd3', 'd3-*', 'zod', 'papaparse', '~/*', '~~/*', '#shared/*', '**/app/**', '**/server/**', '**/shared/**']
-const foreignGlobals = ['window', 'document', 'navigator', 'localStorage', 'fetch', 'process', 'Buffer', 'setTimeout', 'setInterval', 'performance', 'crypto', 'console']
+const foreignToTheCore = [
+  'vue',
+  'vue-*',
+  'pinia',
+  'nuxt',
+  'nuxt/*',
+  '@nuxt/*',
+  '#app',
+  '#app/*',
+  '#imports',
+  'h3',
+  'node:*',
+  'fs',
+  'path',
+  'os',
+  'crypto',
+  'better-sqlite3',
+  'element-plus',
+  'element-plus/*',
+  '@vueuse/*',
+  'd3',
+  'd3-*',
+  'zod',
+  'papaparse',
+  '~/*',
+  '~~/*',
+  '#shared/*',
+  '**/app/**',
+  '**/server/**',
+  '**/shared/**',
+]
+const foreignGlobals = [
+  'window',
+  'document',
+  'navigator',
+  'localStorage',
+  'fetch',
+  'process',
+  'Buffer',
+  'setTimeout',
+  'setInterval',
+  'performance',
+  'crypto',
+  'console',
+]
 
 export default withNuxt(
   { ignores: ['.output/**', '.data/**', 'docs/**', 'bench/empty-app/**', '**/*.bundle.mjs', 'test-results/**'] },
@@ -33,7 +76,10 @@ export default withNuxt(
       'vue/singleline-html-element-content-newline': 'error',
       'vue/multiline-html-element-content-newline': 'error',
       'vue/html-self-closing': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { varsIgnorePattern: '^_', argsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
       'no-control-regex': 'off',
       // Published coefficients are kept to their printed digits.
       'no-loss-of-precision': 'off',
@@ -43,18 +89,38 @@ export default withNuxt(
     // The computation knows nothing of the interface, the server or the machine; clock and chance are passed in.
     files: ['core/**/*.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [{ group: foreignToTheCore, message: 'The core imports only itself.' }] }],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: foreignToTheCore, message: 'The core imports only itself.' }] },
+      ],
       'no-restricted-globals': ['error', ...foreignGlobals],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Chance is passed in.' }, { object: 'Date', property: 'now', message: 'The clock is passed in.' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Chance is passed in.' },
+        { object: 'Date', property: 'now', message: 'The clock is passed in.' },
+      ],
     },
   },
   {
     files: ['core/**/*.test.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: foreignToTheCore.filter(p => p !== 'zod'), message: 'The core imports only itself.' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: foreignToTheCore.filter(p => p !== 'zod'), message: 'The core imports only itself.' }] },
+      ],
+    },
   },
   {
     files: ['app/**/*.{ts,vue}'],
-    rules: { 'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.property.name="slice"][callee.object.callee.property.name="toISOString"]', message: 'The first ten letters of an ISO time are the day in Greenwich: use localDay().' }] },
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name="slice"][callee.object.callee.property.name="toISOString"]',
+          message: 'The first ten letters of an ISO time are the day in Greenwich: use localDay().',
+        },
+      ],
+    },
   },
   {
     // What Prettier formats is not judged twice.

@@ -3,7 +3,9 @@ import { fileURLToPath } from 'node:url'
 
 function migrations() {
   const folder = new URL('./server/db/migrations/', import.meta.url)
-  return readdirSync(folder).filter(name => name.endsWith('.sql')).map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
+  return readdirSync(folder)
+    .filter(name => name.endsWith('.sql'))
+    .map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
 }
 
 export default defineNuxtConfig({
@@ -11,19 +13,35 @@ export default defineNuxtConfig({
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
-  app: { head: {
-    title: 'Jolly Gram',
-    htmlAttrs: { lang: 'en' },
-    meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light dark' }],
-    link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
-  } },
+  app: {
+    head: {
+      title: 'Jolly Gram',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'color-scheme', content: 'light dark' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
   css: [
-    '@fontsource-variable/fraunces', '@fontsource-variable/instrument-sans', '@fontsource/spline-sans-mono/500.css',
+    '@fontsource-variable/fraunces',
+    '@fontsource-variable/instrument-sans',
+    '@fontsource/spline-sans-mono/500.css',
     'element-plus/theme-chalk/dark/css-vars.css',
-    '~/assets/theme.css', '~/assets/layout.css', '~/assets/print.css',
+    '~/assets/theme.css',
+    '~/assets/layout.css',
+    '~/assets/print.css',
   ],
   // The network at home speaks plain http, where a cookie marked as secure would never be kept.
-  runtimeConfig: { session: { name: 'jolly-gram', maxAge: 60 * 60 * 24 * 30, password: '', cookie: { sameSite: 'strict', httpOnly: true, secure: false } } },
+  runtimeConfig: {
+    session: {
+      name: 'jolly-gram',
+      maxAge: 60 * 60 * 24 * 30,
+      password: '',
+      cookie: { sameSite: 'strict', httpOnly: true, secure: false },
+    },
+  },
   alias: { '#core': fileURLToPath(new URL('./core', import.meta.url)) },
   experimental: { appManifest: false },
   compatibilityDate: '2026-03-01',
@@ -48,7 +66,15 @@ export default defineNuxtConfig({
         if (nitro.options.dev) return
         const { build } = await import('esbuild')
         const entry = fileURLToPath(new URL('./server/workers/report.ts', import.meta.url))
-        await build({ entryPoints: [entry], outfile: `${nitro.options.output.serverDir}/workers/report.mjs`, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning' })
+        await build({
+          entryPoints: [entry],
+          outfile: `${nitro.options.output.serverDir}/workers/report.mjs`,
+          bundle: true,
+          platform: 'node',
+          format: 'esm',
+          target: 'node20',
+          logLevel: 'warning',
+        })
       })
     },
   },

@@ -2,15 +2,32 @@
 const settings = useSettingsStore()
 const shell = useShell()
 const systemDark = usePreferredDark()
-const dark = computed(() => settings.settings.theme === 'dark' || (settings.settings.theme === 'system' && systemDark.value))
-useHead({ htmlAttrs: { class: computed(() => dark.value ? 'dark' : '') } })
-onMounted(() => { settings.load().catch(() => { settings.problem = 'The server does not answer. Is it still running?' }) })
+const dark = computed(
+  () => settings.settings.theme === 'dark' || (settings.settings.theme === 'system' && systemDark.value),
+)
+useHead({ htmlAttrs: { class: computed(() => (dark.value ? 'dark' : '')) } })
+onMounted(() => {
+  settings.load().catch(() => {
+    settings.problem = 'The server does not answer. Is it still running?'
+  })
+})
 // Dialogs are loaded when they are first asked for: most visits never do.
 const everFound = ref(false)
 const everKeys = ref(false)
-watch(shell.findOpen, () => { everFound.value = true })
-watch(shell.keysOpen, () => { everKeys.value = true })
-useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.keysOpen.value = true } })
+watch(shell.findOpen, () => {
+  everFound.value = true
+})
+watch(shell.keysOpen, () => {
+  everKeys.value = true
+})
+useSingleKeys({
+  '/': () => {
+    shell.findOpen.value = true
+  },
+  '?': () => {
+    shell.keysOpen.value = true
+  },
+})
 </script>
 
 <template>
@@ -18,17 +35,58 @@ useSingleKeys({ '/': () => { shell.findOpen.value = true }, '?': () => { shell.k
     <TopBar />
     <StripTextures />
     <PlugNames />
-    <p v-if="settings.problem" class="server-problem" role="alert">{{ settings.problem }}</p>
-    <p v-if="shell.said.value" class="server-problem" role="alert">{{ shell.said.value }} <button type="button" class="plain" @click="shell.said.value = ''">Close</button></p>
-    <div class="below"><NuxtPage /></div>
+    <p
+      v-if="settings.problem"
+      class="server-problem"
+      role="alert"
+    >
+      {{ settings.problem }}
+    </p>
+    <p
+      v-if="shell.said.value"
+      class="server-problem"
+      role="alert"
+    >
+      {{ shell.said.value }} <button
+        type="button"
+        class="plain"
+        @click="shell.said.value = ''"
+      >
+        Close
+      </button>
+    </p>
+    <div class="below">
+      <NuxtPage />
+    </div>
     <LazyFindAnything v-if="everFound" />
     <LazyKeyList v-if="everKeys" />
   </div>
 </template>
 
 <style scoped>
-.application { height: 100%; display: flex; flex-direction: column; }
-.below { flex: 1; min-height: 0; overflow: auto; display: flex; flex-direction: column; }
-.server-problem { margin: 0; padding: 8px 18px; background: var(--note); font-weight: 600; }
-@media print { .application, .below { display: block; overflow: visible; } }
+.application {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.below {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  display: flex;
+  flex-direction: column;
+}
+.server-problem {
+  margin: 0;
+  padding: 8px 18px;
+  background: var(--note);
+  font-weight: 600;
+}
+@media print {
+  .application,
+  .below {
+    display: block;
+    overflow: visible;
+  }
+}
 </style>

@@ -23,16 +23,34 @@ function problemOf(count: number, seed: number, spread: boolean, causesOf = shar
   const items = Array.from({ length: count }, (_, i): ShavingItem => {
     const grams = Math.round((0.1 + random() * 3) * 100) / 100
     return {
-      id: `s${i}`, gramsG: Array<number>(loadouts).fill(grams), changes: Array(loadouts).fill(spread ? causesOf(i, random) : {}), lock: null, forGood: random() < 0.3,
+      id: `s${i}`,
+      gramsG: Array<number>(loadouts).fill(grams),
+      changes: Array(loadouts).fill(spread ? causesOf(i, random) : {}),
+      lock: null,
+      forGood: random() < 0.3,
       // Dear ones take more off, as in life: the hard case for a solver.
-      cents: Math.round(grams * 400 * (0.7 + random() * 0.6)), minutes: Math.floor(random() * 60), loss: Math.floor(random() * 6),
+      cents: Math.round(grams * 400 * (0.7 + random() * 0.6)),
+      minutes: Math.floor(random() * 60),
+      loss: Math.floor(random() * 6),
     }
   })
   const all = items.reduce((sum, item) => sum + item.gramsG[0]!, 0)
   return {
-    items, targets: Array.from({ length: loadouts }, (_, t) => ({ massG: 250 + t, contributions: spread ? { rest: 0.85, ...Object.fromEntries(items.map((_, i) => [`own${i}`, 0.1])) } : {}, goalG: Math.round((250 + t - all * 0.3) * 100) / 100, guard: spread ? 1.6448536269514722 : 0 })), spare: { ...spareFirst('cents'), minutes: 0, loss: 0, changes: 0, forGood: 0 }, caps: {},
-    groups: spread ? Array.from({ length: Math.floor(count / 10) }, (_, g) => [0, 1, 2].map(k => `s${g * 10 + k}`)) : [],
-    needs: spread ? Array.from({ length: Math.floor(count / 12) }, (_, g) => [`s${g * 12 + 5}`, `s${g * 12 + 6}`] as const) : [],
+    items,
+    targets: Array.from({ length: loadouts }, (_, t) => ({
+      massG: 250 + t,
+      contributions: spread ? { rest: 0.85, ...Object.fromEntries(items.map((_, i) => [`own${i}`, 0.1])) } : {},
+      goalG: Math.round((250 + t - all * 0.3) * 100) / 100,
+      guard: spread ? 1.6448536269514722 : 0,
+    })),
+    spare: { ...spareFirst('cents'), minutes: 0, loss: 0, changes: 0, forGood: 0 },
+    caps: {},
+    groups: spread
+      ? Array.from({ length: Math.floor(count / 10) }, (_, g) => [0, 1, 2].map(k => `s${g * 10 + k}`))
+      : [],
+    needs: spread
+      ? Array.from({ length: Math.floor(count / 12) }, (_, g) => [`s${g * 12 + 5}`, `s${g * 12 + 6}`] as const)
+      : [],
   }
 }
 
@@ -52,25 +70,35 @@ function timed(problem: ShavingProblem, seconds = 20) {
 }
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
 
-for (const [count, limitMs] of [[60, 1000], [200, 4000]] as const) {
+for (const [count, limitMs] of [
+  [60, 1000],
+  [200, 4000],
+] as const) {
   const runs = Array.from({ length: 20 }, (_, seed) => timed(problemOf(count, seed + 1, true)))
   const ms = runs.map(run => run.ms)
-  console.log(`plan of ${count} shavings, 20 seeds: median ${median(ms).toFixed(0)} ms (${median(ms) < limitMs ? 'under' : 'NOT under'} ${limitMs / 1000} s), slowest ${Math.max(...ms).toFixed(0)} ms; ${(median(runs.map(run => run.ms / run.bareMs))).toFixed(2)} times its ${median(runs.map(run => run.calls))} bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of 20`)
+  console.log(
+    `plan of ${count} shavings, 20 seeds: median ${median(ms).toFixed(0)} ms (${median(ms) < limitMs ? 'under' : 'NOT under'} ${limitMs / 1000} s), slowest ${Math.max(...ms).toFixed(0)} ms; ${median(runs.map(run => run.ms / run.bareMs)).toFixed(2)} times its ${median(runs.map(run => run.calls))} bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of 20`,
+  )
 }
 
 {
   const runs = Array.from({ length: 10 }, (_, seed) => timed(problemOf(60, seed + 1, true, independent, 2)))
   const ms = runs.map(run => run.ms)
-  console.log(`plan of 60 shavings, two loadouts, every guard a cause of its own, prices with grams, 10 seeds: median ${median(ms).toFixed(0)} ms, slowest ${Math.max(...ms).toFixed(0)} ms (${Math.max(...ms) < 5000 ? 'under' : 'NOT under'} 5 s); ${median(runs.map(run => run.calls))} bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of 10`)
+  console.log(
+    `plan of 60 shavings, two loadouts, every guard a cause of its own, prices with grams, 10 seeds: median ${median(ms).toFixed(0)} ms, slowest ${Math.max(...ms).toFixed(0)} ms (${Math.max(...ms) < 5000 ? 'under' : 'NOT under'} 5 s); ${median(runs.map(run => run.calls))} bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of 10`,
+  )
 }
 
 {
   const base = problemOf(60, 3, true)
   const all = base.items.reduce((sum, item) => sum + item.gramsG[0]!, 0)
   const from = performance.now()
-  for (let i = 1; i <= 40; i++) timed({ ...base, targets: [{ massG: 250, contributions: {}, goalG: 250 - all * 0.7 * i / 40, guard: 0 }] }, 5)
+  for (let i = 1; i <= 40; i++)
+    timed({ ...base, targets: [{ massG: 250, contributions: {}, goalG: 250 - (all * 0.7 * i) / 40, guard: 0 }] }, 5)
   const ms = performance.now() - from
-  console.log(`frontier of 40 points over 60 shavings: ${(ms / 1000).toFixed(1)} s (${ms < 15_000 ? 'under' : 'NOT under'} 15 s)`)
+  console.log(
+    `frontier of 40 points over 60 shavings: ${(ms / 1000).toFixed(1)} s (${ms < 15_000 ? 'under' : 'NOT under'} 15 s)`,
+  )
 }
 
 /** The least cents for so many hundredths of a gram off, bin by bin. */
@@ -95,7 +123,12 @@ const ratios = Array.from({ length: 10 }, (_, seed) => {
   const cents = binned(problem)
   const binnedMs = performance.now() - from
   const { answer, ms } = timed(problem)
-  if (answer.status !== 'best' || Math.abs(answer.cost - cents) > 1e-6) throw new Error(`seed ${seed}: ${answer.status === 'best' ? answer.cost : answer.status} against ${cents} of the bins`)
+  if (answer.status !== 'best' || Math.abs(answer.cost - cents) > 1e-6)
+    throw new Error(
+      `seed ${seed}: ${answer.status === 'best' ? answer.cost : answer.status} against ${cents} of the bins`,
+    )
   return ms / binnedMs
 })
-console.log(`without spread, 60 shavings, 10 seeds: the same cost as a dynamic program over 0.01 g bins each time; median ${median(ratios).toFixed(1)} times its time`)
+console.log(
+  `without spread, 60 shavings, 10 seeds: the same cost as a dynamic program over 0.01 g bins each time; median ${median(ratios).toFixed(1)} times its time`,
+)

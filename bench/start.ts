@@ -9,10 +9,17 @@ import { startBuilt } from './built-server'
 const emptyEntry = 'bench/empty-app/.output/server/index.mjs'
 if (!existsSync(emptyEntry)) spawnSync('npx', ['nuxt', 'build', 'bench/empty-app'], { stdio: 'ignore' })
 const folder = mkdtempSync(join(tmpdir(), 'bench-'))
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'],
+})
 
 const first = await startBuilt('.output/server/index.mjs', { JOLLY_GRAM_DATA: folder }, '/api/health')
-for (const name of ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']) await fetch(`${first.address}/api/builds/import`, { method: 'POST', body: readFileSync(`demo/builds/${name}.build.json`) })
+for (const name of ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle'])
+  await fetch(`${first.address}/api/builds/import`, {
+    method: 'POST',
+    body: readFileSync(`demo/builds/${name}.build.json`),
+  })
 first.server.kill()
 
 async function toFirstPage(entry: string, heading: string): Promise<number> {
@@ -33,6 +40,8 @@ for (let i = 0; i < 7; i++) {
   ours.push(await toFirstPage('.output/server/index.mjs', 'Shelf'))
 }
 const median = (list: number[]) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)]!
-console.log(`start to first page: ours / empty Nuxt app = ${(median(ours) / median(empty)).toFixed(2)}   (ours ${median(ours).toFixed(0)} ms)`)
+console.log(
+  `start to first page: ours / empty Nuxt app = ${(median(ours) / median(empty)).toFixed(2)}   (ours ${median(ours).toFixed(0)} ms)`,
+)
 await browser.close()
 rmSync(folder, { recursive: true })

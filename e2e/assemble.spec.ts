@@ -8,7 +8,8 @@ const title = (app: Page) => app.locator('.card h2')
 const step = (app: Page, id: string) => app.locator(`[data-step="${id}"]`)
 const status = (app: Page) => app.locator('.stations a[href*="/assemble"] small')
 const saved = (app: Page) => expect(app.getByText('Saved', { exact: true })).toBeVisible()
-const recordsOf = async (server: { json: <T>(path: string) => Promise<T> }, build: string) => (await server.json<BuildReply>(`/api/builds/${build}`)).build.assembly?.records ?? []
+const recordsOf = async (server: { json: <T>(path: string) => Promise<T> }, build: string) =>
+  (await server.json<BuildReply>(`/api/builds/${build}`)).build.assembly?.records ?? []
 
 test('by keyboard from the first step on; ticks survive reload, a killed server and undo', async ({ app, server }) => {
   await server.bringIn('nougat')
@@ -45,7 +46,10 @@ test('by keyboard from the first step on; ticks survive reload, a killed server 
   await expect(app.getByRole('article')).toContainText('2 of 22 steps built')
 })
 
-test('a failed test holds what rests on it until it passes, or is gone past with a reason that stays noted', async ({ app, server }) => {
+test('a failed test holds what rests on it until it passes, or is gone past with a reason that stays noted', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/assemble`)
   await expect(title(app)).toHaveText('First power-up through a limiter, nothing else connected')
@@ -66,22 +70,33 @@ test('a failed test holds what rests on it until it passes, or is gone past with
   await app.getByRole('button', { name: 'It passes' }).click()
   await expect(step(app, 'motors-test')).toContainText('done')
   await app.getByRole('tab', { name: 'Maiden card' }).click()
-  await expect(app.getByRole('region', { name: 'Maiden' })).toContainText('Gone past: First power-up through a limiter, nothing else connected (limiter too small)')
+  await expect(app.getByRole('region', { name: 'Maiden' })).toContainText(
+    'Gone past: First power-up through a limiter, nothing else connected (limiter too small)',
+  )
   const auw = (await app.getByTestId('auw').textContent())!.split(' ')[0]!
-  await expect(app.getByRole('region', { name: 'Maiden' })).toContainText(new RegExp(`P7: ${auw} g ± [\\d.]+, Too close to call under`))
+  await expect(app.getByRole('region', { name: 'Maiden' })).toContainText(
+    new RegExp(`P7: ${auw} g ± [\\d.]+, Too close to call under`),
+  )
   await app.getByRole('button', { name: 'It has flown: write the first note' }).click()
   await app.keyboard.type('Hovers a little to the left.')
   await app.getByRole('heading', { name: 'Assemble', exact: true }).click()
-  await expect.poll(async () => (await recordsOf(server, 'marzipan')).find(record => record.stepId === 'maiden')?.note).toBe('Hovers a little to the left.')
+  await expect
+    .poll(async () => (await recordsOf(server, 'marzipan')).find(record => record.stepId === 'maiden')?.note)
+    .toBe('Hovers a little to the left.')
 })
 
-test('order: school, moves and own steps; a circle is explained; a template serves another build', async ({ app, server }) => {
+test('order: school, moves and own steps; a circle is explained; a template serves another build', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat', 'praline')
   await app.goto(`${server.address}/builds/nougat/assemble?step=camera`)
   await app.getByLabel('Way of building').selectOption('boards first')
   await expect(app.locator('[data-step]').nth(2)).toHaveAttribute('data-step', 'capacitor')
   await app.getByRole('button', { name: 'Step earlier' }).click()
-  await expect(app.getByRole('region', { name: 'Order' }).getByRole('alert')).toHaveText(/“Digital nano camera.*” comes after “Video.*”: it needs it done\./)
+  await expect(app.getByRole('region', { name: 'Order' }).getByRole('alert')).toHaveText(
+    /“Digital nano camera.*” comes after “Video.*”: it needs it done\./,
+  )
   await app.getByText('Steps of your own, templates').click()
   await app.getByLabel('A step after this one').fill('clean the lens')
   await app.keyboard.press('Enter')
@@ -91,7 +106,9 @@ test('order: school, moves and own steps; a circle is explained; a template serv
   await expect(title(app)).toHaveText('cap on the lens')
   await app.locator('[data-step]', { hasText: 'clean the lens' }).click()
   await app.getByLabel('It waits for').selectOption('cap on the lens')
-  await expect(app.getByRole('region', { name: 'Order' }).getByRole('alert')).toHaveText('These wait for each other in a circle: “clean the lens” waits for “cap on the lens” waits for “clean the lens”.')
+  await expect(app.getByRole('region', { name: 'Order' }).getByRole('alert')).toHaveText(
+    'These wait for each other in a circle: “clean the lens” waits for “cap on the lens” waits for “clean the lens”.',
+  )
   await expect(app.locator('[data-step]')).toHaveCount(24)
   await app.getByLabel('Keep this order as a template').fill('lens first')
   await app.keyboard.press('Enter')
@@ -104,31 +121,59 @@ test('order: school, moves and own steps; a circle is explained; a template serv
   await app.getByRole('button', { name: 'Delete' }).click()
   await expect(app.getByLabel('Way of building').locator('option', { hasText: 'lens first' })).toHaveCount(0)
   await expect(app.locator('[data-step]', { hasText: 'cap on the lens' })).toBeVisible()
-  const ring = { id: 'ring', name: 'ring', order: [], own: ['a', 'b'].map((id, i) => ({ id, title: id, words: '', phase: 'close', after: [['b', 'a'][i]], minutes: 1 })) }
-  const answer = await fetch(`${server.address}/api/templates/ring`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(ring) })
-  expect([answer.status, (await answer.json()).detail]).toEqual([422, 'These wait for each other in a circle: “a” waits for “b” waits for “a”.'])
+  const ring = {
+    id: 'ring',
+    name: 'ring',
+    order: [],
+    own: ['a', 'b'].map((id, i) => ({ id, title: id, words: '', phase: 'close', after: [['b', 'a'][i]], minutes: 1 })),
+  }
+  const answer = await fetch(`${server.address}/api/templates/ring`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(ring),
+  })
+  expect([answer.status, (await answer.json()).detail]).toEqual([
+    422,
+    'These wait for each other in a circle: “a” waits for “b” waits for “a”.',
+  ])
 })
 
-test('photos: kept without place and maker, shown, taken out; what is no picture or too large is refused with a sentence', async ({ app, server }) => {
+test('photos: kept without place and maker, shown, taken out; what is no picture or too large is refused with a sentence', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/assemble?step=camera`)
   const notes = app.getByRole('region', { name: 'Notes of this step' })
   const choose = notes.locator('input[type=file]')
   await choose.setInputFiles({ name: 'joint.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture at all') })
-  await expect(notes.getByRole('alert')).toHaveText('This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.')
+  await expect(notes.getByRole('alert')).toHaveText(
+    'This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.',
+  )
   await choose.setInputFiles({ name: 'large.jpg', mimeType: 'image/jpeg', buffer: Buffer.alloc(17_000_000) })
   await expect(notes.getByRole('alert')).toHaveText('A photo has at most 16 MB. Nothing was kept.')
   expect(await recordsOf(server, 'nougat')).toEqual([])
-  const told = await fetch(`${server.address}/api/builds/nougat/photos`, { method: 'POST', body: Buffer.alloc(60_000_000) }).then(async answer => [answer.status, (await answer.json()).detail], () => ['closed'])
+  const told = await fetch(`${server.address}/api/builds/nougat/photos`, {
+    method: 'POST',
+    body: Buffer.alloc(60_000_000),
+  }).then(
+    async answer => [answer.status, (await answer.json()).detail],
+    () => ['closed'],
+  )
   expect([[413, 'A photo has at most 16 MB. Nothing was kept.'], ['closed']]).toContainEqual(told)
 
-  const photo = await sharp({ create: { width: 2400, height: 1800, channels: 3, background: '#7a4' } }).withExif({ IFD0: { Make: 'Somebody' }, IFD3: { GPSLatitudeRef: 'N' } }).jpeg().toBuffer()
+  const photo = await sharp({ create: { width: 2400, height: 1800, channels: 3, background: '#7a4' } })
+    .withExif({ IFD0: { Make: 'Somebody' }, IFD3: { GPSLatitudeRef: 'N' } })
+    .jpeg()
+    .toBuffer()
   expect((await sharp(photo).metadata()).exif).toBeDefined()
   await choose.setInputFiles({ name: 'joint.jpg', mimeType: 'image/jpeg', buffer: photo })
   const shown = notes.getByRole('img')
   await expect(shown).toBeVisible()
   await expect.poll(() => shown.evaluate(image => (image as HTMLImageElement).naturalWidth)).toBe(2000)
-  const kept = await sharp(Buffer.from(await (await fetch(server.address + await shown.getAttribute('src'))).arrayBuffer())).metadata()
+  const kept = await sharp(
+    Buffer.from(await (await fetch(server.address + (await shown.getAttribute('src')))).arrayBuffer()),
+  ).metadata()
   expect(kept).toMatchObject({ format: 'jpeg', width: 2000, height: 1500 })
   expect(kept.exif).toBeUndefined()
   await saved(app)
@@ -142,7 +187,11 @@ test('photos: kept without place and maker, shown, taken out; what is no picture
   expect((await fetch(`${server.address}/api/builds/nougat/photos/nobody`)).status).toBe(404)
 })
 
-test('two windows tick the same step: the second is told, and neither note nor tick is lost', async ({ app, server, browser }) => {
+test('two windows tick the same step: the second is told, and neither note nor tick is lost', async ({
+  app,
+  server,
+  browser,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/assemble?step=camera`)
   const other = await browser.newPage()
@@ -156,13 +205,24 @@ test('two windows tick the same step: the second is told, and neither note nor t
   await other.getByRole('button', { name: 'Done' }).click()
   await written(other, () => other.getByRole('button', { name: 'Put my change on top' }).click())
   await expect(other.getByText('Saved', { exact: true })).toBeVisible()
-  expect(await recordsOf(server, 'nougat')).toEqual([expect.objectContaining({ stepId: 'camera', note: 'lens is clean', doneAt: expect.any(String) })])
+  expect(await recordsOf(server, 'nougat')).toEqual([
+    expect.objectContaining({ stepId: 'camera', note: 'lens is clean', doneAt: expect.any(String) }),
+  ])
   await other.close()
 })
 
-test('leads cut off are weighed off the line; the table of connections; the way in to a broken camera', async ({ app, server }) => {
+test('leads cut off are weighed off the line; the table of connections; the way in to a broken camera', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
-  await server.send('PUT', '/api/scales/blue', { name: 'blue pocket scale', resolutionG: 0.01, capacityG: 200, repeatabilityG: 0.008, checkIntervalDays: 30 })
+  await server.send('PUT', '/api/scales/blue', {
+    name: 'blue pocket scale',
+    resolutionG: 0.01,
+    capacityG: 200,
+    repeatabilityG: 0.008,
+    checkIntervalDays: 30,
+  })
   await app.goto(`${server.address}/builds/nougat/assemble?step=leads-trim`)
   const auw = async () => Number.parseFloat((await app.getByTestId('auw').textContent())!)
   const before = await auw()
@@ -171,7 +231,9 @@ test('leads cut off are weighed off the line; the table of connections; the way 
   await expect(app.getByText('3.68 g taken off the line.')).toBeVisible()
   expect(await auw()).toBeCloseTo(before - 3.68, 1)
   await app.getByRole('tab', { name: 'Connections' }).click()
-  await expect(app.locator('tr', { hasText: 'Tallow Works digital light unit' }).filter({ hasText: '9 V, bears 7–13 V' })).toBeVisible()
+  await expect(
+    app.locator('tr', { hasText: 'Tallow Works digital light unit' }).filter({ hasText: '9 V, bears 7–13 V' }),
+  ).toBeVisible()
   await app.getByRole('tab', { name: 'Repair' }).click()
   await app.getByLabel('What is broken').selectOption('Digital nano camera, 19 mm')
   const repair = app.getByRole('region', { name: 'Repair' })
@@ -179,11 +241,15 @@ test('leads cut off are weighed off the line; the table of connections; the way 
   await expect(repair.getByRole('listitem').first()).toHaveText('Top plate on, leads tied')
 })
 
-test('on the phone: large targets, nothing wider than the screen, the step at the top after each tap', async ({ browser, server }) => {
+test('on the phone: large targets, nothing wider than the screen, the step at the top after each tap', async ({
+  browser,
+  server,
+}) => {
   await server.bringIn('marzipan')
   const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
   await phone.goto(`${server.address}/builds/marzipan/assemble?step=motors-place`)
-  for (const name of ['Back', 'Not done after all', 'Next']) expect((await phone.getByRole('button', { name, exact: false }).boundingBox())!.height).toBeGreaterThanOrEqual(48)
+  for (const name of ['Back', 'Not done after all', 'Next'])
+    expect((await phone.getByRole('button', { name, exact: false }).boundingBox())!.height).toBeGreaterThanOrEqual(48)
   await phone.getByRole('button', { name: 'Next' }).tap()
   await expect(phone.locator('.card h2')).toHaveText(/power lead soldered/)
   await expect.poll(async () => (await phone.locator('.card h2').boundingBox())!.y).toBeLessThan(250)
@@ -191,7 +257,8 @@ test('on the phone: large targets, nothing wider than the screen, the step at th
     await phone.getByLabel('Step', { exact: true }).selectOption(id)
     await expect(phone.getByLabel('Step', { exact: true })).toHaveValue(id)
     expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-    for (const button of await phone.locator('.answer button, .go button').all()) expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
+    for (const button of await phone.locator('.answer button, .go button').all())
+      expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)
   }
   await phone.close()
 })
@@ -213,21 +280,28 @@ test('an empty build asks for parts; one from a class has its steps at once', as
   await expect(step(app, 'capacitor')).toBeVisible()
 })
 
-benchTest('1.3 g that are missing are noticed at the very step, by the scale on the bench', async ({ app, server, bench }) => {
-  await app.goto(`${server.address}/builds/marzipan/assemble?step=capacitor`)
-  const weighing = app.getByRole('region', { name: 'Weigh now' })
-  const expected = Number.parseFloat((await weighing.getByTestId('expected').textContent())!)
-  await bench.put(expected)
-  await benchExpect(weighing.getByTestId('reconciled')).toContainText('Agrees')
-  await bench.put(expected - 1.3)
-  // To the scale: one step of its display and half of one of the figure read off the page.
-  await benchExpect(weighing.getByTestId('reconciled')).toContainText(/Less on the pan than is booked −1\.(2[89]|3[0-2]) g/)
-  await weighing.getByRole('button', { name: 'Hold it' }).click()
-  await benchExpect(weighing).toContainText('Held: it says nothing about the lines')
-  await bench.put(0)
-  await benchExpect(weighing.getByTestId('reconciled')).toHaveCount(0)
-  await bench.put(expected)
-  await benchExpect(weighing.getByTestId('reconciled')).toContainText('Agrees')
-  await weighing.getByRole('button', { name: 'Take it in' }).click()
-  await benchExpect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.observations.map(o => o.state)).toEqual(['held', 'taken in'])
-})
+benchTest(
+  '1.3 g that are missing are noticed at the very step, by the scale on the bench',
+  async ({ app, server, bench }) => {
+    await app.goto(`${server.address}/builds/marzipan/assemble?step=capacitor`)
+    const weighing = app.getByRole('region', { name: 'Weigh now' })
+    const expected = Number.parseFloat((await weighing.getByTestId('expected').textContent())!)
+    await bench.put(expected)
+    await benchExpect(weighing.getByTestId('reconciled')).toContainText('Agrees')
+    await bench.put(expected - 1.3)
+    // To the scale: one step of its display and half of one of the figure read off the page.
+    await benchExpect(weighing.getByTestId('reconciled')).toContainText(
+      /Less on the pan than is booked −1\.(2[89]|3[0-2]) g/,
+    )
+    await weighing.getByRole('button', { name: 'Hold it' }).click()
+    await benchExpect(weighing).toContainText('Held: it says nothing about the lines')
+    await bench.put(0)
+    await benchExpect(weighing.getByTestId('reconciled')).toHaveCount(0)
+    await bench.put(expected)
+    await benchExpect(weighing.getByTestId('reconciled')).toContainText('Agrees')
+    await weighing.getByRole('button', { name: 'Take it in' }).click()
+    await benchExpect
+      .poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.observations.map(o => o.state))
+      .toEqual(['held', 'taken in'])
+  },
+)

@@ -6,7 +6,14 @@ import { startStandIn } from '../simulators/scale/stand-in'
 export class Bench {
   private constructor(private readonly standIn: Awaited<ReturnType<typeof startStandIn>>) {}
   static async start(): Promise<Bench> {
-    return new Bench(await startStandIn({ scalePort: 0, controlPort: 0, readingsPerSecond: 50, traits: { ...pocketScale, settleS: 0.04, noiseG: 0.0005, creepGPerMin: 0 } }))
+    return new Bench(
+      await startStandIn({
+        scalePort: 0,
+        controlPort: 0,
+        readingsPerSecond: 50,
+        traits: { ...pocketScale, settleS: 0.04, noiseG: 0.0005, creepGPerMin: 0 },
+      }),
+    )
   }
 
   get address(): string {
@@ -14,7 +21,10 @@ export class Bench {
   }
 
   async control(method: 'PUT' | 'POST', path: string, data?: unknown): Promise<void> {
-    const answer = await fetch(`http://127.0.0.1:${this.standIn.controlPort}${path}`, { method, body: data === undefined ? undefined : JSON.stringify(data) })
+    const answer = await fetch(`http://127.0.0.1:${this.standIn.controlPort}${path}`, {
+      method,
+      body: data === undefined ? undefined : JSON.stringify(data),
+    })
     expect(answer.ok, await answer.text()).toBe(true)
   }
 
@@ -27,7 +37,13 @@ export class Bench {
   }
 }
 
-export const blueScale = { name: 'blue pocket scale', resolutionG: 0.01, capacityG: 200, repeatabilityG: 0.008, checkIntervalDays: 30 }
+export const blueScale = {
+  name: 'blue pocket scale',
+  resolutionG: 0.01,
+  capacityG: 200,
+  repeatabilityG: 0.008,
+  checkIntervalDays: 30,
+}
 
 /** A server with Marzipan on it, a checked scale, and the stand-in on its bench. */
 export const test = base.extend<{ bench: Bench }>({
@@ -35,8 +51,14 @@ export const test = base.extend<{ bench: Bench }>({
     const bench = await Bench.start()
     await server.bringIn('marzipan')
     await server.send('PUT', '/api/scales/blue', blueScale)
-    await server.send('POST', '/api/scales/blue/checks', { takenAt: new Date().toISOString(), placings: [{ references: [], displayG: 0 }, { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG: 100.22 }] })
-    await server.send('PUT', '/api/settings', { ...await server.json('/api/settings'), benchScale: bench.address })
+    await server.send('POST', '/api/scales/blue/checks', {
+      takenAt: new Date().toISOString(),
+      placings: [
+        { references: [], displayG: 0 },
+        { references: [{ id: 'brass', massG: 100, toleranceG: 0.01 }], displayG: 100.22 },
+      ],
+    })
+    await server.send('PUT', '/api/settings', { ...(await server.json('/api/settings')), benchScale: bench.address })
     await use(bench)
     await bench.stop()
   },

@@ -6,11 +6,14 @@ import { expect, test } from '@playwright/test'
 import { freePort, take } from './server'
 
 /** The demo as its command starts it; resolves with its address once it has printed it. */
-async function startDemo(folder: string, port: number): Promise<{ demo: ChildProcess, said: string }> {
-  const demo = spawn(process.execPath, ['scripts/demo.mjs'], { env: { ...process.env, JOLLY_GRAM_DATA: folder, PORT: String(port) }, stdio: ['ignore', 'pipe', 'inherit'] })
-  const said = await new Promise<string>((done) => {
+async function startDemo(folder: string, port: number): Promise<{ demo: ChildProcess; said: string }> {
+  const demo = spawn(process.execPath, ['scripts/demo.mjs'], {
+    env: { ...process.env, JOLLY_GRAM_DATA: folder, PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  const said = await new Promise<string>(done => {
     let text = ''
-    demo.stdout!.on('data', (chunk) => {
+    demo.stdout!.on('data', chunk => {
       text += String(chunk)
       if (text.includes('with its demo data is at')) done(text)
     })
@@ -23,7 +26,9 @@ async function stop(demo: ChildProcess): Promise<void> {
   await ended
 }
 
-test('the demo starts with five builds, two scales and a practice pan, and is found again as it was left', async ({ page }) => {
+test('the demo starts with five builds, two scales and a practice pan, and is found again as it was left', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const folder = mkdtempSync(join(tmpdir(), 'demo-'))
   const port = await freePort()
@@ -39,7 +44,7 @@ test('the demo starts with five builds, two scales and a practice pan, and is fo
   await expect(page.getByTestId('steadiness')).toContainText('steady for')
   await expect(page.getByTestId('pan')).toContainText(/1[5-9]\.\d\d/)
   await page.getByRole('heading', { name: 'Weigh', exact: true }).click()
-  await take(page, async () => await page.getByTestId('verdict').textContent() === 'Clear')
+  await take(page, async () => (await page.getByTestId('verdict').textContent()) === 'Clear')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await stop(first.demo)
 

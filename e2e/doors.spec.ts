@@ -6,32 +6,62 @@ import Database from 'better-sqlite3'
 import sharp from 'sharp'
 import { expect, OwnServer, test } from './server'
 
-interface Answer { status: number, body: string, headers: Record<string, string | string[] | undefined> }
-function ask(address: string, path: string, { method = 'GET', headers = {}, body }: { method?: string, headers?: Record<string, string>, body?: string | Buffer } = {}): Promise<Answer> {
+interface Answer {
+  status: number
+  body: string
+  headers: Record<string, string | string[] | undefined>
+}
+function ask(
+  address: string,
+  path: string,
+  {
+    method = 'GET',
+    headers = {},
+    body,
+  }: { method?: string; headers?: Record<string, string>; body?: string | Buffer } = {},
+): Promise<Answer> {
   return new Promise((done, fail) => {
-    const asked = request(address + path, { method, headers }, (answer) => {
+    const asked = request(address + path, { method, headers }, answer => {
       let text = ''
-      answer.setEncoding('utf8').on('data', (chunk) => { text += chunk }).on('end', () => done({ status: answer.statusCode ?? 0, body: text, headers: answer.headers }))
+      answer
+        .setEncoding('utf8')
+        .on('data', chunk => {
+          text += chunk
+        })
+        .on('end', () => done({ status: answer.statusCode ?? 0, body: text, headers: answer.headers }))
     })
     asked.on('error', fail).end(body)
   })
 }
-const problemOf = (answer: Answer) => JSON.parse(answer.body) as { status: number, detail: string, code: string }
+const problemOf = (answer: Answer) => JSON.parse(answer.body) as { status: number; detail: string; code: string }
 
 test('started by hand on all addresses without network mode, nothing but home is answered', async () => {
   const server = new OwnServer()
   await server.start({ HOST: '0.0.0.0' })
   await server.bringIn('marzipan')
   for (const address of [server.address.replace('127.0.0.1', '127.0.0.2')]) {
-    for (const [method, path] of [['GET', '/'], ['GET', '/api/builds'], ['GET', '/api/builds/marzipan/file'], ['PUT', '/api/passphrase'], ['PUT', '/api/settings'], ['GET', '/icon.svg'], ['GET', '/api/bench-scale/stream']] as const) {
+    for (const [method, path] of [
+      ['GET', '/'],
+      ['GET', '/api/builds'],
+      ['GET', '/api/builds/marzipan/file'],
+      ['PUT', '/api/passphrase'],
+      ['PUT', '/api/settings'],
+      ['GET', '/icon.svg'],
+      ['GET', '/api/bench-scale/stream'],
+    ] as const) {
       for (const host of [undefined, new URL(server.address).host]) {
-        const answer = await ask(address, path, { method, headers: host ? { host } : {}, body: method === 'PUT' ? '{"passphrase":"seven tall masts"}' : undefined })
+        const answer = await ask(address, path, {
+          method,
+          headers: host ? { host } : {},
+          body: method === 'PUT' ? '{"passphrase":"seven tall masts"}' : undefined,
+        })
         expect([answer.status, problemOf(answer).code], `${method} ${path}`).toEqual([403, 'not-open'])
       }
     }
   }
   // Passed on by a proxy on this machine it is not home either.
-  for (const name of ['x-forwarded-for', 'forwarded', 'via', 'x-real-ip']) expect((await ask(server.address, '/api/builds', { headers: { [name]: '10.0.0.9' } })).status).toBe(403)
+  for (const name of ['x-forwarded-for', 'forwarded', 'via', 'x-real-ip'])
+    expect((await ask(server.address, '/api/builds', { headers: { [name]: '10.0.0.9' } })).status).toBe(403)
   expect((await ask(server.address, '/api/builds')).status).toBe(200)
   await server.end()
 })
@@ -40,21 +70,50 @@ test('a signed-in phone changes neither the passphrase nor what this machine cal
   const server = new OwnServer()
   await server.start({ HOST: '0.0.0.0', JOLLY_GRAM_LAN: '1', JOLLY_GRAM_PASSPHRASE: 'seven tall masts' })
   const network = server.address.replace('127.0.0.1', '127.0.0.2')
-  const signedIn = await ask(network, '/sign-in', { method: 'POST', headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: 'passphrase=seven+tall+masts&then=%2Fdrawer' })
+  const signedIn = await ask(network, '/sign-in', {
+    method: 'POST',
+    headers: { 'content-type': 'application/x-www-form-urlencoded' },
+    body: 'passphrase=seven+tall+masts&then=%2Fdrawer',
+  })
   expect([signedIn.status, signedIn.headers.location]).toEqual([303, '/drawer'])
   const cookie = String(signedIn.headers['set-cookie']).split(';')[0]!
-  const put = (path: string, data: object, method = 'PUT') => ask(network, path, { method, headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(data) })
-  for (const path of ['/api/passphrase', '/api/passphrase/', '/api/passphrase?', '/api/passphrase?a=/api/builds', '//api/passphrase', '/api//passphrase', '/api/./passphrase']) {
+  const put = (path: string, data: object, method = 'PUT') =>
+    ask(network, path, { method, headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(data) })
+  for (const path of [
+    '/api/passphrase',
+    '/api/passphrase/',
+    '/api/passphrase?',
+    '/api/passphrase?a=/api/builds',
+    '//api/passphrase',
+    '/api//passphrase',
+    '/api/./passphrase',
+  ]) {
     expect((await put(path, { passphrase: 'another passphrase' })).status, path).toBeGreaterThanOrEqual(400)
   }
   expect(await server.json('/api/network')).toMatchObject({ passphraseSet: true, fromEnvironment: true })
   for (const settings of [{ benchScale: '192.168.0.7:4305' }, { networkNames: 'rebound.example' }]) {
     expect(problemOf(await put('/api/settings', settings)).code).toBe('at-the-machine')
-    expect(problemOf(await put('/api/kept/settings', { edits: [{ changes: [{ kind: 'settings', id: 'settings', set: settings }] }] }, 'POST')).code).toBe('at-the-machine')
+    expect(
+      problemOf(
+        await put(
+          '/api/kept/settings',
+          { edits: [{ changes: [{ kind: 'settings', id: 'settings', set: settings }] }] },
+          'POST',
+        ),
+      ).code,
+    ).toBe('at-the-machine')
   }
   expect((await put('/api/settings', { currency: 'kr' })).status).toBe(200)
   expect(await server.json('/api/settings')).toMatchObject({ currency: 'kr', benchScale: '', networkNames: '' })
-  expect((await ask(network, '/sign-in', { method: 'POST', headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: 'passphrase=seven+tall+masts' })).status).toBe(303)
+  expect(
+    (
+      await ask(network, '/sign-in', {
+        method: 'POST',
+        headers: { 'content-type': 'application/x-www-form-urlencoded' },
+        body: 'passphrase=seven+tall+masts',
+      })
+    ).status,
+  ).toBe(303)
   // A start with the same passphrase signs nobody out.
   await server.kill()
   await server.start({ HOST: '0.0.0.0', JOLLY_GRAM_LAN: '1', JOLLY_GRAM_PASSPHRASE: 'seven tall masts' })
@@ -68,22 +127,31 @@ test('a signed-in phone changes neither the passphrase nor what this machine cal
 test('bodies are counted while they come, with or without a length', async ({ server }) => {
   const { port } = new URL(server.address)
   /** Sends chunks for as long as the other side takes them; resolves with its answer and how much it took. */
-  const pour = (path: string, mostBytes: number) => new Promise<{ answer: string, sent: number }>((done) => {
-    const socket = connect(Number(port), '127.0.0.1')
-    let answer = ''
-    let sent = 0
-    const chunk = Buffer.concat([Buffer.from('10000\r\n'), Buffer.alloc(65_536, 97), Buffer.from('\r\n')])
-    socket.write(`POST ${path} HTTP/1.1\r\nhost: 127.0.0.1:${port}\r\ntransfer-encoding: chunked\r\ncontent-type: application/json\r\n\r\n`)
-    const more = () => {
-      while (sent < mostBytes && !socket.destroyed) {
-        sent += 65_536
-        if (!socket.write(chunk)) return
+  const pour = (path: string, mostBytes: number) =>
+    new Promise<{ answer: string; sent: number }>(done => {
+      const socket = connect(Number(port), '127.0.0.1')
+      let answer = ''
+      let sent = 0
+      const chunk = Buffer.concat([Buffer.from('10000\r\n'), Buffer.alloc(65_536, 97), Buffer.from('\r\n')])
+      socket.write(
+        `POST ${path} HTTP/1.1\r\nhost: 127.0.0.1:${port}\r\ntransfer-encoding: chunked\r\ncontent-type: application/json\r\n\r\n`,
+      )
+      const more = () => {
+        while (sent < mostBytes && !socket.destroyed) {
+          sent += 65_536
+          if (!socket.write(chunk)) return
+        }
+        if (!socket.destroyed) socket.write('0\r\n\r\n')
       }
-      if (!socket.destroyed) socket.write('0\r\n\r\n')
-    }
-    socket.on('drain', more).on('data', (data) => { answer += data.toString() }).on('error', () => undefined).on('close', () => done({ answer, sent }))
-    more()
-  })
+      socket
+        .on('drain', more)
+        .on('data', data => {
+          answer += data.toString()
+        })
+        .on('error', () => undefined)
+        .on('close', () => done({ answer, sent }))
+      more()
+    })
   const { answer, sent } = await pour('/api/builds/import', 300_000_000)
   expect(answer).toContain('413')
   expect(sent).toBeLessThan(60_000_000)
@@ -92,25 +160,57 @@ test('bodies are counted while they come, with or without a length', async ({ se
 
 test('a picture that unpacks to more than a phone takes is refused before it is unpacked', async ({ server }) => {
   await server.bringIn('nougat')
-  const trap = await sharp({ create: { width: 11_000, height: 10_800, channels: 3, background: '#000' }, limitInputPixels: false }).png({ compressionLevel: 9 }).toBuffer()
+  const trap = await sharp({
+    create: { width: 11_000, height: 10_800, channels: 3, background: '#000' },
+    limitInputPixels: false,
+  })
+    .png({ compressionLevel: 9 })
+    .toBuffer()
   const begun = performance.now()
   const answer = await ask(server.address, '/api/builds/nougat/photos', { method: 'POST', body: trap })
-  expect([answer.status, problemOf(answer).detail]).toEqual([422, 'This picture has more than 52 million pixels. Take it smaller. Nothing was kept.'])
+  expect([answer.status, problemOf(answer).detail]).toEqual([
+    422,
+    'This picture has more than 52 million pixels. Take it smaller. Nothing was kept.',
+  ])
   expect(performance.now() - begun).toBeLessThan(1000)
 })
 
 test('every answer says what a browser may do with it, and errors are problems with a sentence', async ({ server }) => {
   await server.bringIn('marzipan')
-  for (const path of ['/', '/api/builds', '/api/builds/nobody', '/api/nothing', '/nothing', '/icon.svg', '/api/builds/marzipan/file', '/api/health']) {
+  for (const path of [
+    '/',
+    '/api/builds',
+    '/api/builds/nobody',
+    '/api/nothing',
+    '/nothing',
+    '/icon.svg',
+    '/api/builds/marzipan/file',
+    '/api/health',
+  ]) {
     const { headers, status } = await ask(server.address, path)
-    expect(headers, path).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin', 'cross-origin-resource-policy': 'same-origin', 'cross-origin-opener-policy': 'same-origin' })
+    expect(headers, path).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'same-origin',
+      'cross-origin-resource-policy': 'same-origin',
+      'cross-origin-opener-policy': 'same-origin',
+    })
     expect(headers['x-powered-by'], path).toBeUndefined()
-    expect(String(headers['content-security-policy']), path).toContain(path.startsWith('/api') ? `default-src 'none'` : `default-src 'self'`)
+    expect(String(headers['content-security-policy']), path).toContain(
+      path.startsWith('/api') ? `default-src 'none'` : `default-src 'self'`,
+    )
     expect(String(headers['permissions-policy'])).toContain('camera=()')
     if (path.startsWith('/api')) expect(headers['cache-control']).toBe('no-store')
     expect(status).toBeLessThan(500)
   }
-  for (const [path, options, status] of [['/api/builds/%E0%A4%A', {}, 404], ['/api/builds/nobody', {}, 404], ['/api/builds', { method: 'DELETE' }, 405], ['/api/health', { method: 'PUT', body: '{}' }, 405], ['/builds/marzipan', { method: 'POST', body: '' }, 405], ['/api/builds/import', { method: 'POST', body: '{' }, 422], ['/api/_auth/session', {}, 200]] as const) {
+  for (const [path, options, status] of [
+    ['/api/builds/%E0%A4%A', {}, 404],
+    ['/api/builds/nobody', {}, 404],
+    ['/api/builds', { method: 'DELETE' }, 405],
+    ['/api/health', { method: 'PUT', body: '{}' }, 405],
+    ['/builds/marzipan', { method: 'POST', body: '' }, 405],
+    ['/api/builds/import', { method: 'POST', body: '{' }, 422],
+    ['/api/_auth/session', {}, 200],
+  ] as const) {
     const answer = await ask(server.address, path, options)
     expect([400, 404, 405, status], path).toContain(answer.status)
     if (answer.status >= 400) {
@@ -122,10 +222,13 @@ test('every answer says what a browser may do with it, and errors are problems w
 
 test('the data folder and its files are for this user alone', async ({ server }) => {
   await server.bringIn('nougat')
-  const photo = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#7a4' } }).jpeg().toBuffer()
+  const photo = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#7a4' } })
+    .jpeg()
+    .toBuffer()
   expect((await ask(server.address, '/api/builds/nougat/photos', { method: 'POST', body: photo })).status).toBe(200)
   expect(statSync(server.folder).mode & 0o777).toBe(0o700)
-  for (const entry of readdirSync(server.folder, { recursive: true, withFileTypes: true })) expect(statSync(join(entry.parentPath, entry.name)).mode & 0o077, entry.name).toBe(0)
+  for (const entry of readdirSync(server.folder, { recursive: true, withFileTypes: true }))
+    expect(statSync(join(entry.parentPath, entry.name)).mode & 0o077, entry.name).toBe(0)
 })
 
 test('a second start on one data folder says so and ends; the first goes on', async ({ server }) => {
@@ -139,22 +242,30 @@ test('a second start on one data folder says so and ends; the first goes on', as
 test.describe('trouble with the data is said on every page with what to do, and ends by itself', () => {
   const database = (server: OwnServer) => join(server.folder, 'jolly-gram.sqlite')
   const troubles: [string, (server: OwnServer) => () => void, RegExp][] = [
-    ['a newer database', (server) => {
-      const db = new Database(database(server))
-      db.exec(`INSERT INTO migrations VALUES ('999-later.sql', '2026-01-01')`)
-      db.close()
-      return () => {
-        const again = new Database(database(server))
-        again.exec(`DELETE FROM migrations WHERE name LIKE '999%'`)
-        again.close()
-      }
-    }, /newer version/],
-    ['a damaged one', (server) => {
-      for (const ending of ['-wal', '-shm']) rmSync(database(server) + ending, { force: true })
-      renameSync(database(server), `${database(server)}.good`)
-      writeFileSync(database(server), 'this is no database at all, whatever it is called. '.repeat(200))
-      return () => renameSync(`${database(server)}.good`, database(server))
-    }, /damaged/],
+    [
+      'a newer database',
+      server => {
+        const db = new Database(database(server))
+        db.exec(`INSERT INTO migrations VALUES ('999-later.sql', '2026-01-01')`)
+        db.close()
+        return () => {
+          const again = new Database(database(server))
+          again.exec(`DELETE FROM migrations WHERE name LIKE '999%'`)
+          again.close()
+        }
+      },
+      /newer version/,
+    ],
+    [
+      'a damaged one',
+      server => {
+        for (const ending of ['-wal', '-shm']) rmSync(database(server) + ending, { force: true })
+        renameSync(database(server), `${database(server)}.good`)
+        writeFileSync(database(server), 'this is no database at all, whatever it is called. '.repeat(200))
+        return () => renameSync(`${database(server)}.good`, database(server))
+      },
+      /damaged/,
+    ],
   ]
   for (const [what, spoil, sentence] of troubles) {
     test(what, async ({ page }) => {
@@ -185,7 +296,10 @@ test.describe('trouble with the data is said on every page with what to do, and 
     renameSync(`${server.folder}-away`, server.folder)
     await expect(app.getByText('Marzipan').first()).toBeVisible()
   })
-  test('a database another program holds for eight seconds: others are answered, what was typed is written then', async ({ app, server }) => {
+  test('a database another program holds for eight seconds: others are answered, what was typed is written then', async ({
+    app,
+    server,
+  }) => {
     await server.bringIn('marzipan')
     await app.goto(`${server.address}/builds/marzipan/parts`)
     await expect(app.getByTestId('verdict')).toBeVisible()
@@ -206,7 +320,9 @@ test.describe('trouble with the data is said on every page with what to do, and 
     other.exec('COMMIT')
     other.close()
     await expect(app.getByText('Saved', { exact: true })).toBeVisible()
-    const { build } = await server.json<{ build: { lines: { id: string, mass: { valueG: number } }[] } }>('/api/builds/marzipan')
+    const { build } = await server.json<{ build: { lines: { id: string; mass: { valueG: number } }[] } }>(
+      '/api/builds/marzipan',
+    )
     expect(build.lines.find(line => line.id === 'strap')?.mass.valueG).toBe(3.19)
   })
 })
@@ -224,27 +340,50 @@ test('listeners that never read cost a bounded heap', async ({ server }) => {
   await expect.poll(async () => (await ask(server.address, '/api/health')).status).toBe(200)
   const before = await memory()
   const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
-  for (let i = 0; i < 400; i++) await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'build.set', fields: { name: `Marzipan ${i}` } }, note: '' }, { 'if-match': `"${revision + i}"` })
-  expect(await memory() - before).toBeLessThan(80_000_000)
+  for (let i = 0; i < 400; i++)
+    await server.send(
+      'POST',
+      '/api/builds/marzipan/commands',
+      { command: { type: 'build.set', fields: { name: `Marzipan ${i}` } }, note: '' },
+      { 'if-match': `"${revision + i}"` },
+    )
+  expect((await memory()) - before).toBeLessThan(80_000_000)
   for (const socket of sockets) socket.destroy()
 })
 
-test('a report of 97 set-ups with 302 packs is done or refused in ten seconds, and others are answered meanwhile', async ({ server }) => {
+test('a report of 97 set-ups with 302 packs is done or refused in ten seconds, and others are answered meanwhile', async ({
+  server,
+}) => {
   test.setTimeout(120_000)
   await server.bringIn('nougat')
-  const file = await server.json<{ build: { lines: { id: string, slot: string, mass: { versionId: string } | null }[], setups: { id: string, name: string, lineIds: string[] }[], id: string }, journal: unknown[], massVersions: { lineId: string, mass: { versionId: string } }[] }>('/api/builds/nougat/file')
+  const file = await server.json<{
+    build: {
+      lines: { id: string; slot: string; mass: { versionId: string } | null }[]
+      setups: { id: string; name: string; lineIds: string[] }[]
+      id: string
+    }
+    journal: unknown[]
+    massVersions: { lineId: string; mass: { versionId: string } }[]
+  }>('/api/builds/nougat/file')
   const pack = file.build.lines.find(line => line.slot === 'pack')!
-  for (let i = 0; file.build.lines.filter(line => line.slot === 'pack').length < 302; i++) file.build.lines.push({ ...pack, id: `pack${i}`, mass: pack.mass && { ...pack.mass, versionId: `pv${i}` } })
-  for (let i = 0; file.build.setups.length < 97; i++) file.build.setups.push({ id: `su${i}`, name: `set-up ${i}`, lineIds: [] })
+  for (let i = 0; file.build.lines.filter(line => line.slot === 'pack').length < 302; i++)
+    file.build.lines.push({ ...pack, id: `pack${i}`, mass: pack.mass && { ...pack.mass, versionId: `pv${i}` } })
+  for (let i = 0; file.build.setups.length < 97; i++)
+    file.build.setups.push({ id: `su${i}`, name: `set-up ${i}`, lineIds: [] })
   file.journal = []
   file.massVersions = []
-  const made = await ask(server.address, '/api/builds/import', { method: 'POST', body: JSON.stringify({ ...file, build: { ...file.build, id: 'many' } }) })
+  const made = await ask(server.address, '/api/builds/import', {
+    method: 'POST',
+    body: JSON.stringify({ ...file, build: { ...file.build, id: 'many' } }),
+  })
   expect(made.status, made.body.slice(0, 300)).toBe(200)
   for (const path of ['/api/builds/many/report', '/api/builds/many/sheet']) {
     const begun = performance.now()
     const report = ask(server.address, path).then(answer => ({ answer, ms: performance.now() - begun }))
     let done = false
-    void report.finally(() => { done = true })
+    void report.finally(() => {
+      done = true
+    })
     const times: number[] = []
     while (!done) {
       const at = performance.now()

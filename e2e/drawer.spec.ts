@@ -2,13 +2,18 @@ import { readFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
 import { expect, test, type OwnServer } from './server'
 
-const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: { id: string, kitId: string | null }[] }
-const fill = (server: OwnServer) => server.send('POST', '/api/parts', { parts: drawer.parts.map(part => ({ ...part, kitId: null })) })
+const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: { id: string; kitId: string | null }[] }
+const fill = (server: OwnServer) =>
+  server.send('POST', '/api/parts', { parts: drawer.parts.map(part => ({ ...part, kitId: null })) })
 const grid = (app: Page) => app.getByRole('grid', { name: 'Parts of the drawer' })
 const row = (app: Page, id: string) => app.locator(`[data-part="${id}"]`)
-const gramsOf = async (server: OwnServer, id: string) => (await server.json<{ entries: { id: string, massG: number }[] }>('/api/builds')).entries.find(e => e.id === id)!.massG
+const gramsOf = async (server: OwnServer, id: string) =>
+  (await server.json<{ entries: { id: string; massG: number }[] }>('/api/builds')).entries.find(e => e.id === id)!.massG
 
-test('parts are filtered by figures, edited in place by keyboard, and bad input says its unit and changes nothing', async ({ app, server }) => {
+test('parts are filtered by figures, edited in place by keyboard, and bad input says its unit and changes nothing', async ({
+  app,
+  server,
+}) => {
   await fill(server)
   await app.goto(`${server.address}/drawer`)
   await expect(grid(app)).toHaveAttribute('aria-rowcount', '43')
@@ -49,7 +54,12 @@ test('a part put on two builds is weighed once for both; deleted parts come back
   await expect(row(app, 'strap-12').locator('[data-col=left]')).toHaveText('1 · 2 out')
   await inspector.getByLabel('Weighed, g each').fill('2.50')
   await app.keyboard.press('Enter')
-  await expect.poll(async () => [await gramsOf(server, 'nougat') - before.nougat, await gramsOf(server, 'praline') - before.praline]).toEqual([expect.closeTo(2.5, 6), expect.closeTo(2.5, 6)])
+  await expect
+    .poll(async () => [
+      (await gramsOf(server, 'nougat')) - before.nougat,
+      (await gramsOf(server, 'praline')) - before.praline,
+    ])
+    .toEqual([expect.closeTo(2.5, 6), expect.closeTo(2.5, 6)])
   await inspector.getByRole('button', { name: 'Delete' }).click()
   await expect(app.getByRole('alert')).toContainText('is on Nougat and Praline. Take it off there first.')
   await app.getByLabel('Filter the drawer').fill('thin grip')
@@ -60,7 +70,10 @@ test('a part put on two builds is weighed once for both; deleted parts come back
   await expect(row(app, 'pad-thin')).toHaveCount(1)
 })
 
-test('lines moved to another build keep their weighings, totals move by the same grams, and one undo brings both back', async ({ app, server }) => {
+test('lines moved to another build keep their weighings, totals move by the same grams, and one undo brings both back', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat', 'praline')
   const before = { nougat: await gramsOf(server, 'nougat'), praline: await gramsOf(server, 'praline') }
   await app.goto(`${server.address}/builds/nougat/parts?line=strap`)
@@ -70,7 +83,10 @@ test('lines moved to another build keep their weighings, totals move by the same
   await dialog.getByRole('button', { name: 'Move the line' }).click()
   await expect(dialog).toBeHidden()
   await expect(app.locator('[data-row=strap]')).toHaveCount(0)
-  const [fell, rose] = [before.nougat - await gramsOf(server, 'nougat'), await gramsOf(server, 'praline') - before.praline]
+  const [fell, rose] = [
+    before.nougat - (await gramsOf(server, 'nougat')),
+    (await gramsOf(server, 'praline')) - before.praline,
+  ]
   expect(fell).toBeCloseTo(4.38, 9)
   expect(rose).toBeCloseTo(fell, 9)
   await app.getByRole('button', { name: /^Undo/ }).click()
@@ -91,12 +107,18 @@ test('a build taken apart fills the drawer', async ({ app, server }) => {
   await expect(grid(app)).toContainText('Ostler 1202.5, leads cut to 45 mm')
 })
 
-test('a list with mistakes is shown row by row; the good rows are taken, and the same heads are understood the next time', async ({ app, server }) => {
+test('a list with mistakes is shown row by row; the good rows are taken, and the same heads are understood the next time', async ({
+  app,
+  server,
+}) => {
   await app.goto(`${server.address}/drawer`)
-  const csv = '\uFEFFTyp;What;Owned;Listed, g;kV\nMotor;Ostler 1404;4;9,1;3750\nMotor;Rook 1504;4;0,4 oz;3900\nMotor;;4;9;1\nWing;x;1;1;\n'
+  const csv =
+    '\uFEFFTyp;What;Owned;Listed, g;kV\nMotor;Ostler 1404;4;9,1;3750\nMotor;Rook 1504;4;0,4 oz;3900\nMotor;;4;9;1\nWing;x;1;1;\n'
   const take = async () => {
     await app.getByRole('button', { name: 'Bring parts in' }).click()
-    await app.getByLabel('Drawer file').setInputFiles({ name: 'mine.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
+    await app
+      .getByLabel('Drawer file')
+      .setInputFiles({ name: 'mine.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
   }
   await take()
   const dialog = app.getByRole('dialog', { name: 'Bring parts in' })
@@ -126,7 +148,10 @@ test('a kit is put on a build in one step, and taken back as one', async ({ app,
   const dialog = await kitCame(app, server.address, 'Sparrow kit')
   await dialog.getByLabel('Price').fill('39.90')
   await dialog.getByLabel('What the kit leaves out').fill('motor screws')
-  for (const [row, name, count] of [[0, 'Side plates', '2'], [1, 'Posts', '4']] as const) {
+  for (const [row, name, count] of [
+    [0, 'Side plates', '2'],
+    [1, 'Posts', '4'],
+  ] as const) {
     await dialog.getByLabel('Piece', { exact: true }).nth(row).fill(name)
     await dialog.getByLabel('How many pieces').nth(row).fill(count)
   }

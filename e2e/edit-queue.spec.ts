@@ -1,8 +1,15 @@
 import type { Page } from '@playwright/test'
 import { expect, loadedAhead, test, written, type OwnServer } from './server'
 
-interface Line { id: string, name: string, quantity: number, mass: { valueG: number, evidence: string } | null, note: string }
-const lineOf = async (server: OwnServer, build: string, id: string) => (await server.json<{ build: { lines: Line[] } }>(`/api/builds/${build}`)).build.lines.find(line => line.id === id)!
+interface Line {
+  id: string
+  name: string
+  quantity: number
+  mass: { valueG: number; evidence: string } | null
+  note: string
+}
+const lineOf = async (server: OwnServer, build: string, id: string) =>
+  (await server.json<{ build: { lines: Line[] } }>(`/api/builds/${build}`)).build.lines.find(line => line.id === id)!
 const gramsOf = async (server: OwnServer, build: string, id: string) => (await lineOf(server, build, id)).mass?.valueG
 
 /** Types grams into a cell of the sheet and leaves it with Enter. */
@@ -17,15 +24,31 @@ const saved = (page: Page) => expect(page.getByText('Saved', { exact: true })).t
 const openBuild = async (page: Page, name: string) => {
   await page.getByRole('button', { name: /^Find/ }).click()
   await page.getByRole('combobox', { name: /^Find a build/ }).fill(name)
-  await page.getByRole('option', { name: new RegExp(`^${name}`) }).first().click()
+  await page
+    .getByRole('option', { name: new RegExp(`^${name}`) })
+    .first()
+    .click()
   await expect(page.getByText(name).first()).toBeVisible()
   await expect(page.locator('.where b')).toHaveText(name)
 }
 
 /** Ways for a server not to answer: it hangs, it is not there, it gives an error. */
 const troubles = {
-  'hangs': (page: Page) => page.route('**/commands**', () => new Promise<void>(() => {})),
-  'fails': (page: Page) => page.route('**/commands**', route => route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify({ type: 'about:blank', title: 'locked', status: 503, code: 'locked', detail: 'The data are in use.' }) })),
+  hangs: (page: Page) => page.route('**/commands**', () => new Promise<void>(() => {})),
+  fails: (page: Page) =>
+    page.route('**/commands**', route =>
+      route.fulfill({
+        status: 503,
+        contentType: 'application/problem+json',
+        body: JSON.stringify({
+          type: 'about:blank',
+          title: 'locked',
+          status: 503,
+          code: 'locked',
+          detail: 'The data are in use.',
+        }),
+      }),
+    ),
   'drops the line': (page: Page) => page.route('**/commands**', route => route.abort()),
 } as const
 const end = (page: Page) => page.unroute('**/commands**')
@@ -35,8 +58,17 @@ test.beforeEach(async ({ server }) => {
 })
 
 for (const [how, begin] of Object.entries(troubles)) {
-  test(`a server that ${how}: what was typed goes to its own build, whatever is opened meanwhile`, async ({ app, server }) => {
-    const copy = await (await fetch(`${server.address}/api/builds`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ from: 'copy', name: 'Twin', buildId: 'marzipan' }) })).json() as { id: string }
+  test(`a server that ${how}: what was typed goes to its own build, whatever is opened meanwhile`, async ({
+    app,
+    server,
+  }) => {
+    const copy = (await (
+      await fetch(`${server.address}/api/builds`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ from: 'copy', name: 'Twin', buildId: 'marzipan' }),
+      })
+    ).json()) as { id: string }
     await app.goto(`${server.address}/builds/marzipan/parts`)
     await begin(app)
     for (const grams of ['3.01', '3.02', '3.03']) await type(app, 'strap', grams)
@@ -57,9 +89,12 @@ for (const [how, begin] of Object.entries(troubles)) {
 }
 
 for (const slowMs of [2500, 4000]) {
-  test(`an answer that takes ${slowMs / 1000} s, and another build opened meanwhile: nothing is lost, and “Saved” is said only when it is`, async ({ app, server }) => {
+  test(`an answer that takes ${slowMs / 1000} s, and another build opened meanwhile: nothing is lost, and “Saved” is said only when it is`, async ({
+    app,
+    server,
+  }) => {
     await app.goto(`${server.address}/builds/marzipan/parts`)
-    await app.route('**/commands**', async (route) => {
+    await app.route('**/commands**', async route => {
       await new Promise(after => setTimeout(after, slowMs))
       await route.continue().catch(() => undefined)
     })
@@ -96,7 +131,11 @@ test('a note that is too long stands among four edits: it alone is set aside', a
   await expect(app.getByRole('dialog', { name: 'Not written yet' })).toContainText('at most 2000 characters')
 })
 
-test('a tab that is closed while the server is away leaves its edits to the next one, the drawer’s and settings’ too', async ({ app, server, context }) => {
+test('a tab that is closed while the server is away leaves its edits to the next one, the drawer’s and settings’ too', async ({
+  app,
+  server,
+  context,
+}) => {
   const errors: string[] = []
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await expect(app.getByTestId('verdict')).toBeVisible()
@@ -125,7 +164,10 @@ test('a tab that is closed while the server is away leaves its edits to the next
   expect(errors).toEqual([])
 })
 
-test('of five edits the second is refused: it is set aside with the reason, the others are written', async ({ app, server }) => {
+test('of five edits the second is refused: it is set aside with the reason, the others are written', async ({
+  app,
+  server,
+}) => {
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await troubles.fails(app)
   await type(app, 'strap', '3.01')
@@ -133,7 +175,12 @@ test('of five edits the second is refused: it is set aside with the reason, the 
   await type(app, 'pad', '1.11')
   for (const grams of ['3.03', '3.04', '3.05']) await type(app, 'strap', grams)
   const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
-  await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'lines.delete', ids: ['pad'] }, note: '' }, { 'if-match': `"${revision}"` })
+  await server.send(
+    'POST',
+    '/api/builds/marzipan/commands',
+    { command: { type: 'lines.delete', ids: ['pad'] }, note: '' },
+    { 'if-match': `"${revision}"` },
+  )
   await end(app)
   const dialog = app.getByRole('dialog', { name: 'This build was changed in another window' })
   await expect(dialog).toContainText('deleted', { timeout: 25_000 })
@@ -155,7 +202,7 @@ test('of five edits the second is refused: it is set aside with the reason, the 
 test('a lost answer is no conflict with oneself, and nothing is done twice', async ({ app, server }) => {
   await app.goto(`${server.address}/builds/marzipan/parts`)
   let lost = 0
-  await app.route('**/commands**', async (route) => {
+  await app.route('**/commands**', async route => {
     if (lost++ > 1) return route.continue()
     await route.fetch()
     return route.abort()
@@ -169,7 +216,11 @@ test('a lost answer is no conflict with oneself, and nothing is done twice', asy
   await expect(app.getByRole('dialog')).toBeHidden()
 })
 
-test('two windows at one line: other fields are merged, the same field is asked about in words', async ({ app, server, context }) => {
+test('two windows at one line: other fields are merged, the same field is asked about in words', async ({
+  app,
+  server,
+  context,
+}) => {
   await context.route('**/stream', route => route.abort())
   await app.goto(`${server.address}/builds/marzipan/parts`)
   const other = await context.newPage()
@@ -201,11 +252,35 @@ test('while the server is away, undo takes back what was not sent yet', async ({
 })
 
 test('a change of the drawer, of a card and of a setting is taken back where it was made', async ({ app, server }) => {
-  await server.send('POST', '/api/parts', { parts: [{ id: 'p1', slot: 'strap', name: 'Fabric strap', properties: null, listing: null, mass: null, pack: null, priceCents: null, soldIn: 1, owned: 2, lost: 0, scrapped: 0, missing: 0, kitId: null, bag: '', link: '', note: '', tags: [] }] })
+  await server.send('POST', '/api/parts', {
+    parts: [
+      {
+        id: 'p1',
+        slot: 'strap',
+        name: 'Fabric strap',
+        properties: null,
+        listing: null,
+        mass: null,
+        pack: null,
+        priceCents: null,
+        soldIn: 1,
+        owned: 2,
+        lost: 0,
+        scrapped: 0,
+        missing: 0,
+        kitId: null,
+        bag: '',
+        link: '',
+        note: '',
+        tags: [],
+      },
+    ],
+  })
   await app.goto(`${server.address}/drawer?part=p1`)
   await app.getByLabel('Bag or box').fill('tin 4')
   await app.getByLabel('Bag or box').press('Enter')
-  const part = async () => (await server.json<{ parts: { id: string, bag: string }[] }>('/api/parts')).parts.find(p => p.id === 'p1')
+  const part = async () =>
+    (await server.json<{ parts: { id: string; bag: string }[] }>('/api/parts')).parts.find(p => p.id === 'p1')
   await expect.poll(async () => (await part())?.bag).toBe('tin 4')
   await app.getByRole('button', { name: /^Undo/ }).click()
   await expect(app.getByLabel('Bag or box')).toHaveValue('')
@@ -223,7 +298,12 @@ test('edits that wait for a build that is deleted for good are listed as not wri
   await troubles['drops the line'](app)
   await type(app, 'strap', '3.01')
   const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
-  await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'build.set', fields: { archived: true } }, note: '' }, { 'if-match': `"${revision}"` })
+  await server.send(
+    'POST',
+    '/api/builds/marzipan/commands',
+    { command: { type: 'build.set', fields: { archived: true } }, note: '' },
+    { 'if-match': `"${revision}"` },
+  )
   expect((await fetch(`${server.address}/api/builds/marzipan`, { method: 'DELETE' })).status).toBe(200)
   await expect(app.getByText('deleted for good in another window')).toBeVisible()
   await end(app)

@@ -2,19 +2,29 @@ import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { expect, test } from './server'
 
-const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { gear: object, parts: { id: string, kitId: string | null }[] }
+const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as {
+  gear: object
+  parts: { id: string; kitId: string | null }[]
+}
 const fitStatus = (app: Page) => app.locator('.stations a[href$="/fit"] small')
 const finding = (app: Page, text: string) => app.locator('.finding', { hasText: text })
 
-test('Marzipan’s two clashes are explained with their numbers; a feed moved by keyboard solves one, and the station says so', async ({ app, server }) => {
+test('Marzipan’s two clashes are explained with their numbers; a feed moved by keyboard solves one, and the station says so', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await expect(app.getByRole('heading', { name: 'Parts', exact: true })).toBeVisible()
   await app.keyboard.press('3')
   await expect(app.getByRole('heading', { name: 'Fit', exact: true })).toBeVisible()
   await expect(fitStatus(app)).toHaveText('2 clashes, 1 to check')
-  await expect(finding(app, 'Capacitor is rated 16 V, a full pack is 16.8 V')).toContainText('4 cells of LiPo at 4.2 V. It can burst.')
-  await expect(finding(app, '9 V output gives 1.5 A, asked for 1.9 A')).toContainText('Oddfellow digital 1.3 A + Ridge lamp 0.6 A. Only in “ridge, lamp and navigation”.')
+  await expect(finding(app, 'Capacitor is rated 16 V, a full pack is 16.8 V')).toContainText(
+    '4 cells of LiPo at 4.2 V. It can burst.',
+  )
+  await expect(finding(app, '9 V output gives 1.5 A, asked for 1.9 A')).toContainText(
+    'Oddfellow digital 1.3 A + Ridge lamp 0.6 A. Only in “ridge, lamp and navigation”.',
+  )
   const lamp = app.locator('g.node[data-node=lamp]')
   await expect(lamp).toHaveAttribute('aria-label', 'Ridge lamp, 5–12 V · 0.60 A, clash. Arrow keys change its feed.')
   await lamp.focus()
@@ -29,7 +39,10 @@ test('Marzipan’s two clashes are explained with their numbers; a feed moved by
   await expect(fitStatus(app)).toHaveText('2 clashes, 1 to check')
 })
 
-test('a device is dragged to another output; “Do that” moves it back to where it fits; a finding can be lived with', async ({ app, server }) => {
+test('a device is dragged to another output; “Do that” moves it back to where it fits; a finding can be lived with', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/fit`)
   const at = async (id: string) => {
@@ -42,7 +55,9 @@ test('a device is dragged to another output; “Do that” moves it back to wher
   await app.mouse.down()
   await app.mouse.move(to[0] + 3, to[1] + 3, { steps: 5 })
   await app.mouse.up()
-  await expect(finding(app, 'Small satellite receiver gets too few volts')).toContainText('It wants at least 3.6 V; 3.3 V output falls to 3.3 V')
+  await expect(finding(app, 'Small satellite receiver gets too few volts')).toContainText(
+    'It wants at least 3.6 V; 3.3 V output falls to 3.3 V',
+  )
   await finding(app, 'gets too few volts').getByRole('button', { name: 'Do that' }).click()
   await expect(finding(app, 'gets too few volts')).toHaveCount(0)
   await finding(app, 'Capacitor is rated').getByRole('button', { name: 'Live with it' }).click()
@@ -61,7 +76,13 @@ test('the stack-up is to scale and answers at once; too high is a clash', async 
   const side = app.getByTestId('side-view')
   const heightOf = async (layer: string) => Number(await side.locator(`[data-layer="${layer}"]`).getAttribute('height'))
   const perMm = Number(await side.getAttribute('data-per-mm'))
-  for (const [layer, mm] of [['a', 7.5], ['v', 6], ['sp', 1.5], ['b', 2]] as const) expect(await heightOf(layer)).toBeCloseTo(mm * perMm, 6)
+  for (const [layer, mm] of [
+    ['a', 7.5],
+    ['v', 6],
+    ['sp', 1.5],
+    ['b', 2],
+  ] as const)
+    expect(await heightOf(layer)).toBeCloseTo(mm * perMm, 6)
   const sums = app.locator('.sums')
   await expect(sums).toContainText('17.5 mm')
   await expect(sums).toContainText('18 mm')
@@ -77,10 +98,15 @@ test('the stack-up is to scale and answers at once; too high is a clash', async 
   await expect(sums).toContainText('20.5 mm')
 })
 
-test('fixings name the screw that touches and the one that holds too little; taking another mends it', async ({ app, server }) => {
+test('fixings name the screw that touches and the one that holds too little; taking another mends it', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/fit?view=fixings`)
-  await expect(app.locator('[data-joint=motors]')).toContainText('10 mm would touch the windings: 10 through 4 leaves 6, and 2.6 are free. M2 × 6 fits.')
+  await expect(app.locator('[data-joint=motors]')).toContainText(
+    '10 mm would touch the windings: 10 through 4 leaves 6, and 2.6 are free. M2 × 6 fits.',
+  )
   await expect(app.locator('[data-joint=top]')).toContainText('10 mm holds too few threads: 2 mm of the 3 mm wanted.')
   await app.getByRole('button', { name: 'Take × 6' }).click()
   await expect(app.locator('[data-joint=motors]')).toContainText('6 mm fits: 6 to 6.6 mm is safe.')
@@ -97,7 +123,10 @@ test('fixings name the screw that touches and the one that holds too little; tak
   await expect(fitStatus(app)).toHaveText('2 clashes, 1 to check')
 })
 
-test('choosing shows what each candidate would change; fitting one changes just that; reasons against are kept', async ({ app, server }) => {
+test('choosing shows what each candidate would change; fitting one changes just that; reasons against are kept', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await server.send('POST', '/api/parts', { parts: drawer.parts.filter(p => p.kitId === null) })
   await app.goto(`${server.address}/builds/nougat/parts?line=motors`)

@@ -2,20 +2,48 @@ import { request } from 'node:http'
 import { expect, test } from '@playwright/test'
 import { OwnServer } from './server'
 
-interface Answer { status: number, body: string, headers: Record<string, string | string[] | undefined> }
+interface Answer {
+  status: number
+  body: string
+  headers: Record<string, string | string[] | undefined>
+}
 
 /** Asks over plain sockets, so that any Host and Origin can be said. */
-function ask(address: string, path: string, { method = 'GET', headers = {}, body }: { method?: string, headers?: Record<string, string>, body?: string } = {}): Promise<Answer> {
+function ask(
+  address: string,
+  path: string,
+  { method = 'GET', headers = {}, body }: { method?: string; headers?: Record<string, string>; body?: string } = {},
+): Promise<Answer> {
   return new Promise((done, fail) => {
-    const asked = request(address + path, { method, headers }, (answer) => {
+    const asked = request(address + path, { method, headers }, answer => {
       let text = ''
-      answer.setEncoding('utf8').on('data', (chunk) => { text += chunk }).on('end', () => done({ status: answer.statusCode ?? 0, body: text, headers: answer.headers }))
+      answer
+        .setEncoding('utf8')
+        .on('data', chunk => {
+          text += chunk
+        })
+        .on('end', () => done({ status: answer.statusCode ?? 0, body: text, headers: answer.headers }))
     })
     asked.on('error', fail).end(body)
   })
 }
 const form = { 'content-type': 'application/x-www-form-urlencoded' }
-const routes = ['/', '/api/health', '/api/builds', '/api/builds/marzipan', '/api/builds/marzipan/file', '/api/builds/marzipan/stream', '/api/bench-scale/stream', '/api/scales', '/api/settings', '/api/network', '/api/search?q=a', '/api/_auth/session', '/icon.svg', '/nothing']
+const routes = [
+  '/',
+  '/api/health',
+  '/api/builds',
+  '/api/builds/marzipan',
+  '/api/builds/marzipan/file',
+  '/api/builds/marzipan/stream',
+  '/api/bench-scale/stream',
+  '/api/scales',
+  '/api/settings',
+  '/api/network',
+  '/api/search?q=a',
+  '/api/_auth/session',
+  '/icon.svg',
+  '/nothing',
+]
 
 test.describe('on the network', () => {
   const server = new OwnServer()
@@ -34,14 +62,28 @@ test.describe('on the network', () => {
       expect(answer.status, path).toBe(401)
       expect(answer.body, path).not.toMatch(/marzipan|Marzipan/)
     }
-    expect((await ask(network, '/api/builds/marzipan/undo', { method: 'POST', headers: { 'if-match': '"1"' } })).status).toBe(401)
+    expect(
+      (await ask(network, '/api/builds/marzipan/undo', { method: 'POST', headers: { 'if-match': '"1"' } })).status,
+    ).toBe(401)
     expect((await ask(server.address, '/api/builds')).status).toBe(200)
   })
   test('a foreign Host or Origin is refused, in both ways', async () => {
-    for (const [address, host] of [[network, 'rebound.example'], [network, '127.0.0.1'], [server.address, 'rebound.example']] as const) {
+    for (const [address, host] of [
+      [network, 'rebound.example'],
+      [network, '127.0.0.1'],
+      [server.address, 'rebound.example'],
+    ] as const) {
       expect((await ask(address, '/api/builds', { headers: { host } })).status).toBe(403)
     }
-    expect((await ask(network, '/sign-in', { method: 'POST', headers: { ...form, origin: 'http://evil.example' }, body: 'passphrase=seven+tall+masts' })).status).toBe(403)
+    expect(
+      (
+        await ask(network, '/sign-in', {
+          method: 'POST',
+          headers: { ...form, origin: 'http://evil.example' },
+          body: 'passphrase=seven+tall+masts',
+        })
+      ).status,
+    ).toBe(403)
   })
   test('the passphrase opens a session from the sign-in page, and the phone sees the bench', async ({ browser }) => {
     const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
@@ -57,11 +99,20 @@ test.describe('on the network', () => {
     const with_ = (value: string) => ask(network, '/api/builds', { headers: { cookie: `jolly-gram=${value}` } })
     expect((await with_(cookie.value)).status).toBe(200)
     expect((await with_(`${cookie.value.slice(0, -6)}AAAAAA`)).status).toBe(401)
-    expect((await ask(network, '/api/passphrase', { method: 'PUT', headers: { 'cookie': `jolly-gram=${cookie.value}`, 'content-type': 'application/json' }, body: '{"passphrase":"another passphrase"}' })).status).toBe(403)
+    expect(
+      (
+        await ask(network, '/api/passphrase', {
+          method: 'PUT',
+          headers: { cookie: `jolly-gram=${cookie.value}`, 'content-type': 'application/json' },
+          body: '{"passphrase":"another passphrase"}',
+        })
+      ).status,
+    ).toBe(403)
     await phone.close()
   })
   test('the eleventh wrong passphrase in a minute is slowed down, the right one too', async () => {
-    const attempt = (passphrase: string) => ask(network, '/sign-in', { method: 'POST', headers: form, body: new URLSearchParams({ passphrase }).toString() })
+    const attempt = (passphrase: string) =>
+      ask(network, '/sign-in', { method: 'POST', headers: form, body: new URLSearchParams({ passphrase }).toString() })
     let answer = await attempt('wrong 0')
     for (let i = 1; i < 12 && answer.status === 401; i++) answer = await attempt(`wrong ${i}`)
     expect(answer.status).toBe(429)

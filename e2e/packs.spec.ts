@@ -2,19 +2,38 @@ import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { demoBuilds, expect, test } from './server'
 
-interface Report { rows: { choice: { setupId: string, packLineId: string }, auwG: number, spreadG: number, minutes: number, hardMinutes: number, gentleMinutes: number, cards: { verdict: string, headroomG: number | null }[] }[] }
-const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { gear: object, parts: { kitId: string | null }[] }
+interface Report {
+  rows: {
+    choice: { setupId: string; packLineId: string }
+    auwG: number
+    spreadG: number
+    minutes: number
+    hardMinutes: number
+    gentleMinutes: number
+    cards: { verdict: string; headroomG: number | null }[]
+  }[]
+}
+const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as {
+  gear: object
+  parts: { kitId: string | null }[]
+}
 const cell = (app: Page, key: string) => app.locator(`[data-key="${key}"]`)
 const decimals = (spread: number) => Math.min(2, Math.max(0, 1 - Math.floor(Math.log10(spread))))
 const minutes = (value: number) => value.toFixed(value < 20 ? 1 : 0)
 const saved = (app: Page) => expect(app.getByText('Saved', { exact: true })).toBeVisible()
 
-test('sheet, chart, strip, Shelf, Parts and the report route show the same figures for every loadout of the demo', async ({ app, server }) => {
+test('sheet, chart, strip, Shelf, Parts and the report route show the same figures for every loadout of the demo', async ({
+  app,
+  server,
+}) => {
   test.setTimeout(120_000)
   await server.bringIn(...demoBuilds)
   for (const id of demoBuilds) {
-    const build = JSON.parse(readFileSync(`demo/builds/${id}.build.json`, 'utf8')).build as { flies: { setupId: string, packLineId: string }, flying: { alsoCardIds: string[] } }
-    const report = await (await app.request.get(`${server.address}/api/builds/${id}/report`)).json() as Report
+    const build = JSON.parse(readFileSync(`demo/builds/${id}.build.json`, 'utf8')).build as {
+      flies: { setupId: string; packLineId: string }
+      flying: { alsoCardIds: string[] }
+    }
+    const report = (await (await app.request.get(`${server.address}/api/builds/${id}/report`)).json()) as Report
     expect(report.rows.length).toBeGreaterThan(0)
     await app.goto(`${server.address}/builds/${id}/packs`)
     for (const row of report.rows) {
@@ -23,21 +42,34 @@ test('sheet, chart, strip, Shelf, Parts and the report route show the same figur
       const grams = row.auwG.toFixed(decimals(row.spreadG))
       await expect(at).toContainText(`${grams} ± ${row.spreadG.toFixed(decimals(row.spreadG))}`)
       await expect(at).toContainText(`${minutes(row.hardMinutes)}–${minutes(row.gentleMinutes)} min`)
-      if (build.flying.alsoCardIds.length === 0 && row.cards.length === 1) await expect(at).toContainText(row.cards[0]!.verdict)
-      await expect(app.locator('.chart svg[role=img]')).toHaveAttribute('aria-label', new RegExp(`: ${row.auwG.toFixed(1)} g, ${row.minutes.toFixed(1)} min`))
+      if (build.flying.alsoCardIds.length === 0 && row.cards.length === 1)
+        await expect(at).toContainText(row.cards[0]!.verdict)
+      await expect(app.locator('.chart svg[role=img]')).toHaveAttribute(
+        'aria-label',
+        new RegExp(`: ${row.auwG.toFixed(1)} g, ${row.minutes.toFixed(1)} min`),
+      )
       await at.click()
-      await expect(app.getByTestId('loadout-auw')).toHaveText(`${grams} g ± ${row.spreadG.toFixed(decimals(row.spreadG))}`)
+      await expect(app.getByTestId('loadout-auw')).toHaveText(
+        `${grams} g ± ${row.spreadG.toFixed(decimals(row.spreadG))}`,
+      )
       await expect(app.getByTestId('auw')).toHaveText(`${grams} g ± ${row.spreadG.toFixed(decimals(row.spreadG))}`)
     }
-    const flown = report.rows.find(row => row.choice.setupId === build.flies.setupId && row.choice.packLineId === build.flies.packLineId)!
+    const flown = report.rows.find(
+      row => row.choice.setupId === build.flies.setupId && row.choice.packLineId === build.flies.packLineId,
+    )!
     await app.goto(`${server.address}/builds/${id}/parts`)
     await expect(app.getByTestId('auw')).toContainText(flown.auwG.toFixed(decimals(flown.spreadG)))
     await app.goto(server.address)
-    await expect(app.getByRole('article').filter({ hasText: id.charAt(0).toUpperCase() + id.slice(1) })).toContainText(`${flown.auwG.toFixed(decimals(flown.spreadG))} g ± ${flown.spreadG.toFixed(decimals(flown.spreadG))}`)
+    await expect(app.getByRole('article').filter({ hasText: id.charAt(0).toUpperCase() + id.slice(1) })).toContainText(
+      `${flown.auwG.toFixed(decimals(flown.spreadG))} g ± ${flown.spreadG.toFixed(decimals(flown.spreadG))}`,
+    )
   }
 })
 
-test('an assumption recomputes minutes, is kept, and bad ones are refused where they are typed', async ({ app, server }) => {
+test('an assumption recomputes minutes, is kept, and bad ones are refused where they are typed', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/packs`)
   await expect(cell(app, 'day.p7')).toContainText('4.8–9.9 min')
@@ -88,7 +120,10 @@ test('the sheet by keyboard: arrows, Enter, the default loadout, over on purpose
   await expect(cell(app, 'ridge.p7')).toHaveCount(0)
 })
 
-test('packs of the drawer and typical ones are tried; one is put on the build; those that do not fit say why', async ({ app, server }) => {
+test('packs of the drawer and typical ones are tried; one is put on the build; those that do not fit say why', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('praline')
   await server.send('POST', '/api/parts', { parts: drawer.parts.map(part => ({ ...part, kitId: null })) })
   await app.goto(`${server.address}/builds/praline/packs`)
@@ -110,7 +145,10 @@ test('packs of the drawer and typical ones are tried; one is put on the build; t
   await expect(app.locator('[data-pack]')).toHaveCount(4)
 })
 
-test('a pack is an individual: charged today, tired, measured; bad facts are refused; too weak a pack says so instead of minutes', async ({ app, server }) => {
+test('a pack is an individual: charged today, tired, measured; bad facts are refused; too weak a pack says so instead of minutes', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/packs`)
   await app.locator('[data-pack="P7"] .pack').click()
@@ -132,11 +170,16 @@ test('a pack is an individual: charged today, tired, measured; bad facts are ref
   await inspector.locator('[data-property=resistanceMohm]').fill('450')
   await app.keyboard.press('Enter')
   await cell(app, 'day.p7').click()
-  await expect(app.getByTestId('no-minutes')).toContainText(/P7 (cannot give \d+ W: its volts collapse|falls below 3\.50 V a cell at once when asked for \d+ W)/)
+  await expect(app.getByTestId('no-minutes')).toContainText(
+    /P7 (cannot give \d+ W: its volts collapse|falls below 3\.50 V a cell at once when asked for \d+ W)/,
+  )
   await expect(cell(app, 'day.p7')).toContainText('no minutes')
 })
 
-test('two places: a loadout is clear only where all cards say so; the go list carries what is clear and can be printed', async ({ app, server }) => {
+test('two places: a loadout is clear only where all cards say so; the go list carries what is clear and can be printed', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('praline')
   await app.goto(`${server.address}/builds/praline/packs?view=go`)
   const rows = app.locator('tbody tr')
@@ -156,7 +199,10 @@ test('two places: a loadout is clear only where all cards say so; the go list ca
   await expect(app.getByLabel('also what is not clear')).toBeHidden()
 })
 
-test('a set-up is made by ticking lines; the discharge of a loadout follows what it was charged to', async ({ app, server }) => {
+test('a set-up is made by ticking lines; the discharge of a loadout follows what it was charged to', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('praline')
   await app.goto(`${server.address}/builds/praline/packs?view=setups`)
   await app.getByLabel('Name of the new set-up').fill('lamp alone')
@@ -177,7 +223,12 @@ test('a set-up is made by ticking lines; the discharge of a loadout follows what
 })
 
 test('an empty build is told what Packs is for and gets its first pack by key', async ({ app, server }) => {
-  const { id } = await (await app.request.post(`${server.address}/api/builds`, { data: { from: 'empty', name: 'Fudge' }, headers: { origin: server.address } })).json() as { id: string }
+  const { id } = (await (
+    await app.request.post(`${server.address}/api/builds`, {
+      data: { from: 'empty', name: 'Fudge' },
+      headers: { origin: server.address },
+    })
+  ).json()) as { id: string }
   await app.goto(`${server.address}/builds/${id}/aim`)
   await expect(app.getByRole('heading', { name: 'Aim' })).toBeVisible()
   await app.keyboard.press('6')
@@ -200,11 +251,18 @@ test('an empty build is told what Packs is for and gets its first pack by key', 
   await expect(which).toHaveCount(0)
   await expect(app.locator('.pack b')).toHaveText('F1')
   await app.locator('.cell').click()
-  await expect(inspector).toContainText('Add the propellers: their diameter decides how much power the weight asks for.')
+  await expect(inspector).toContainText(
+    'Add the propellers: their diameter decides how much power the weight asks for.',
+  )
 })
 
 test('a plan from a craft class tells minutes at once', async ({ app, server }) => {
-  const { id } = await (await app.request.post(`${server.address}/api/builds`, { data: { from: 'class', name: 'Fudge', craftClass: '3-inch ultralight' }, headers: { origin: server.address } })).json() as { id: string }
+  const { id } = (await (
+    await app.request.post(`${server.address}/api/builds`, {
+      data: { from: 'class', name: 'Fudge', craftClass: '3-inch ultralight' },
+      headers: { origin: server.address },
+    })
+  ).json()) as { id: string }
   await app.goto(`${server.address}/builds/${id}/packs`)
   await expect(app.locator('.cell')).toContainText(/\d\.\d–\d+\.\d min/)
 })

@@ -6,7 +6,7 @@ import { expect, loadedAhead, OwnServer, written, test as base } from './server'
 const name = 'tram-shed.home'
 
 /** A phone in the network at home: a name of the builder’s own, plain http, an origin the browser does not trust. */
-const test = base.extend<{ phone: Page, home: OwnServer }>({
+const test = base.extend<{ phone: Page; home: OwnServer }>({
   // eslint-disable-next-line no-empty-pattern -- the runner reads the names of the fixtures from this pattern
   home: async ({}, use) => {
     const server = new OwnServer()
@@ -17,7 +17,10 @@ const test = base.extend<{ phone: Page, home: OwnServer }>({
     await server.end()
   },
   phone: async ({ home, launchOptions }, use) => {
-    const browser = await chromium.launch({ ...launchOptions, args: [...launchOptions.args ?? [], `--host-resolver-rules=MAP ${name} 127.0.0.2`] })
+    const browser = await chromium.launch({
+      ...launchOptions,
+      args: [...(launchOptions.args ?? []), `--host-resolver-rules=MAP ${name} 127.0.0.2`],
+    })
     const page = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage()
     const errors: string[] = []
     page.on('pageerror', error => errors.push(error.message))
@@ -35,11 +38,16 @@ const build = async (server: OwnServer, id: string) => (await server.json<BuildR
 const at = (page: Page, path: string) => page.goto(new URL(path, page.url()).href)
 
 test('is not trusted by the browser, and can do without what that takes away', async ({ phone }) => {
-  expect(await phone.evaluate(() => [window.isSecureContext, typeof crypto.randomUUID, typeof navigator.locks])).toEqual([false, 'undefined', 'undefined'])
+  expect(
+    await phone.evaluate(() => [window.isSecureContext, typeof crypto.randomUUID, typeof navigator.locks]),
+  ).toEqual([false, 'undefined', 'undefined'])
 })
 
 test('a build is started, its ledger edited, a line added, a set-up and a pack made', async ({ phone, home }) => {
-  await phone.getByRole('button', { name: /^Start a build/ }).first().click()
+  await phone
+    .getByRole('button', { name: /^Start a build/ })
+    .first()
+    .click()
   await phone.getByRole('dialog').getByLabel('Name').fill('Toffee')
   await phone.getByRole('dialog').getByLabel('Name').press('Enter')
   await expect(phone.getByRole('heading', { name: 'Aim' })).toBeVisible()
@@ -50,45 +58,72 @@ test('a build is started, its ledger edited, a line added, a set-up and a pack m
   await saved(phone)
   expect((await build(home, 'marzipan')).lines.find(line => line.id === 'strap')?.mass?.valueG).toBe(3.17)
   await phone.keyboard.press('Escape')
-  await phone.getByRole('button', { name: /^New line/ }).first().click()
+  await phone
+    .getByRole('button', { name: /^New line/ })
+    .first()
+    .click()
   const bar = phone.getByRole('form', { name: 'New line' })
   await bar.getByLabel(/What/).fill('Brick for testing')
   await bar.getByLabel(/What/).press('Enter')
-  await expect.poll(async () => (await build(home, 'marzipan')).lines.some(line => line.name === 'Brick for testing')).toBe(true)
+  await expect
+    .poll(async () => (await build(home, 'marzipan')).lines.some(line => line.name === 'Brick for testing'))
+    .toBe(true)
   await at(phone, '/builds/marzipan/packs?view=setups')
   await phone.getByLabel('Name of the new set-up').fill('calm day')
   await phone.keyboard.press('Enter')
-  await expect.poll(async () => (await build(home, 'marzipan')).setups.some(setup => setup.name === 'calm day')).toBe(true)
+  await expect
+    .poll(async () => (await build(home, 'marzipan')).setups.some(setup => setup.name === 'calm day'))
+    .toBe(true)
   const packs = (await build(home, 'marzipan')).lines.filter(line => line.slot === 'pack').length
   await at(phone, '/builds/marzipan/packs')
   await phone.getByRole('button', { name: /^New pack/ }).click()
-  await expect.poll(async () => (await build(home, 'marzipan')).lines.filter(line => line.slot === 'pack').length).toBe(packs + 1)
+  await expect
+    .poll(async () => (await build(home, 'marzipan')).lines.filter(line => line.slot === 'pack').length)
+    .toBe(packs + 1)
 })
 
-test('Weigh takes a typed display; Assemble a tick and a photo; Shave a shaving; every page opens', async ({ phone, home }) => {
+test('Weigh takes a typed display; Assemble a tick and a photo; Shave a shaving; every page opens', async ({
+  phone,
+  home,
+}) => {
   await at(phone, '/builds/marzipan/weigh')
   const hand = phone.getByLabel('Type what the scale shows').first()
   await hand.fill('33.21')
   await hand.press('Enter')
   // Far from what was expected it is asked about once.
   const doubt = phone.getByText('Is it the right part?')
-  const taken = async () => (await build(home, 'marzipan')).lines.filter(line => line.mass?.weighing?.scaleId === 'unlisted').map(line => line.mass!.weighing!.displaysG)
-  await expect.poll(async () => await doubt.isVisible() || (await taken()).length > 0).toBe(true)
+  const taken = async () =>
+    (await build(home, 'marzipan')).lines
+      .filter(line => line.mass?.weighing?.scaleId === 'unlisted')
+      .map(line => line.mass!.weighing!.displaysG)
+  await expect.poll(async () => (await doubt.isVisible()) || (await taken()).length > 0).toBe(true)
   if (await doubt.isVisible()) await hand.press('Enter')
   await expect.poll(taken).toEqual([[33.21]])
   await at(phone, '/builds/nougat/assemble')
   await phone.getByRole('button', { name: /Done/ }).first().click()
-  await expect.poll(async () => (await build(home, 'nougat')).assembly?.records.some(record => record.doneAt !== null)).toBe(true)
-  const photo = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#7a4' } }).jpeg().toBuffer()
-  await phone.locator('.photo input[type=file]').setInputFiles({ name: 'joint.jpg', mimeType: 'image/jpeg', buffer: photo })
-  await expect.poll(async () => (await build(home, 'nougat')).assembly?.records.some(record => record.photoIds.length === 1)).toBe(true)
+  await expect
+    .poll(async () => (await build(home, 'nougat')).assembly?.records.some(record => record.doneAt !== null))
+    .toBe(true)
+  const photo = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#7a4' } })
+    .jpeg()
+    .toBuffer()
+  await phone
+    .locator('.photo input[type=file]')
+    .setInputFiles({ name: 'joint.jpg', mimeType: 'image/jpeg', buffer: photo })
+  await expect
+    .poll(async () => (await build(home, 'nougat')).assembly?.records.some(record => record.photoIds.length === 1))
+    .toBe(true)
   const shavings = (await build(home, 'nougat')).shave!.shavings.length
   await at(phone, '/builds/nougat/shave')
   await phone.getByLabel('What is done').first().fill('trim the aerial tube')
   await phone.getByLabel('Grams off').first().fill('0.4')
   await phone.getByLabel('Grams off').first().press('Enter')
   await expect.poll(async () => (await build(home, 'nougat')).shave!.shavings.length).toBe(shavings + 1)
-  for (const [path, heading] of [['choosing', 'Choosing'], ['fit', 'Fit'], ['record', 'Record']] as const) {
+  for (const [path, heading] of [
+    ['choosing', 'Choosing'],
+    ['fit', 'Fit'],
+    ['record', 'Record'],
+  ] as const) {
     await at(phone, `/builds/marzipan/${path}`)
     await expect(phone.getByRole('heading', { name: heading, exact: true })).toBeVisible()
   }
@@ -102,17 +137,27 @@ test('a part, its grams, a list of parts, a scale and a setting are kept', async
   const inspector = phone.getByRole('complementary')
   await inspector.getByLabel('Weighed, g each').fill('9.12')
   await inspector.getByLabel('Weighed, g each').press('Enter')
-  type Parts = { parts: { name: string, mass: { valueG: number } | null }[] }
-  await expect.poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.mass?.valueG)).toEqual([9.12])
+  type Parts = { parts: { name: string; mass: { valueG: number } | null }[] }
+  await expect
+    .poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.mass?.valueG))
+    .toEqual([9.12])
   await phone.getByRole('button', { name: 'Bring parts in' }).click()
-  await phone.getByLabel('Drawer file').setInputFiles({ name: 'mine.csv', mimeType: 'text/csv', buffer: Buffer.from('Kind;What;Owned\nMotor;Ostler 1404;4\n') })
+  await phone.getByLabel('Drawer file').setInputFiles({
+    name: 'mine.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Kind;What;Owned\nMotor;Ostler 1404;4\n'),
+  })
   await phone.getByRole('button', { name: 'Take the 1 good' }).click()
-  await expect.poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.name)).toContain('Ostler 1404')
+  await expect
+    .poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.name))
+    .toContain('Ostler 1404')
   await at(phone, '/scales')
   await expect(phone.getByRole('heading', { name: 'Your first scale' })).toBeVisible()
   await phone.getByLabel('Name').first().fill('pocket scale')
   await phone.getByRole('button', { name: 'Keep this scale' }).click()
-  await expect.poll(async () => (await home.json<{ scales: { name: string }[] }>('/api/scales')).scales.map(scale => scale.name)).toEqual(['pocket scale'])
+  await expect
+    .poll(async () => (await home.json<{ scales: { name: string }[] }>('/api/scales')).scales.map(scale => scale.name))
+    .toEqual(['pocket scale'])
   await at(phone, '/settings')
   await phone.getByLabel('Currency').fill('kr')
   await phone.getByLabel('Currency').press('Enter')
@@ -133,7 +178,9 @@ test('an edit waits while signed out, says so, and is written after signing in a
   await phone.getByLabel('Passphrase').fill('seven tall masts')
   await phone.getByRole('button', { name: 'Sign in' }).click()
   await expect(phone).toHaveURL(/\/builds\/marzipan\/parts/)
-  await expect.poll(async () => (await build(home, 'marzipan')).lines.find(line => line.id === 'strap')?.mass?.valueG).toBe(2.88)
+  await expect
+    .poll(async () => (await build(home, 'marzipan')).lines.find(line => line.id === 'strap')?.mass?.valueG)
+    .toBe(2.88)
 })
 
 test('signing out ends the session on the server and its streams, and keeps what waits', async ({ phone, home }) => {
@@ -141,10 +188,14 @@ test('signing out ends the session on the server and its streams, and keeps what
   await expect(phone.locator('[data-row=strap]')).toBeVisible()
   const [cookie] = await phone.context().cookies()
   const network = home.address.replace('127.0.0.1', '127.0.0.2')
-  const asked = (path: string, method = 'GET') => fetch(network + path, { method, headers: { cookie: `jolly-gram=${cookie!.value}` } })
+  const asked = (path: string, method = 'GET') =>
+    fetch(network + path, { method, headers: { cookie: `jolly-gram=${cookie!.value}` } })
   const stream = await asked('/api/builds/marzipan/stream')
   expect(stream.status).toBe(200)
-  const ended = stream.text().then(() => 'ended', () => 'ended')
+  const ended = stream.text().then(
+    () => 'ended',
+    () => 'ended',
+  )
   expect(await (await asked('/api/_auth/session')).text()).not.toMatch(/scrypt|stamp|sessionId/)
   await at(phone, '/settings')
   await phone.getByRole('button', { name: 'Sign out' }).click()

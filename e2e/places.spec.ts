@@ -5,10 +5,12 @@ import { demoBuilds, expect, test, written } from './server'
 /** Asks with headers a browser would not let a page choose. */
 function askAs(address: string, path: string, headers: Record<string, string>): Promise<number> {
   return new Promise((done, fail) => {
-    rawRequest(address + path, { headers }, (answer) => {
+    rawRequest(address + path, { headers }, answer => {
       answer.resume()
       done(answer.statusCode ?? 0)
-    }).on('error', fail).end()
+    })
+      .on('error', fail)
+      .end()
   })
 }
 
@@ -29,7 +31,19 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
   await app.getByLabel('Charger, most cells').fill('many')
   await app.getByLabel('Charger, most cells').press('Enter')
   await expect(app.getByRole('alert')).toHaveText('Cells are a whole number.')
-  await expect.poll(() => server.json('/api/settings')).toEqual({ currency: 'kr', theme: 'dark', ounces: true, confidence: 0.95, singleKeys: false, benchScale: '', networkNames: '', hand: 'usual', gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' } })
+  await expect
+    .poll(() => server.json('/api/settings'))
+    .toEqual({
+      currency: 'kr',
+      theme: 'dark',
+      ounces: true,
+      confidence: 0.95,
+      singleKeys: false,
+      benchScale: '',
+      networkNames: '',
+      hand: 'usual',
+      gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' },
+    })
   await app.goto(`${server.address}/builds/sherbet/parts`)
   await expect(app.locator('html')).toHaveClass(/dark/)
   await expect(app.getByText('0.94 oz')).toBeVisible()
@@ -37,7 +51,9 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
   await app.keyboard.press('n')
   await expect(app.getByRole('form', { name: 'New line' })).toHaveCount(0)
   await app.goto(`${server.address}/builds/sherbet/fit`)
-  await expect(app.locator('.finding', { hasText: 'Your hand controller does not reach this receiver' })).toContainText('The receiver is 2.4 GHz, wide, your hand controller 2.4 GHz, old.')
+  await expect(app.locator('.finding', { hasText: 'Your hand controller does not reach this receiver' })).toContainText(
+    'The receiver is 2.4 GHz, wide, your hand controller 2.4 GHz, old.',
+  )
 })
 
 test('a build is put away and brought back, and a reference craft stands beside it', async ({ app, server }) => {
@@ -90,7 +106,10 @@ test('the loadout chooser: another way to fly, the default, and one never flown'
   await expect(heaviest).not.toContainText('Over')
 })
 
-test('Aim: answers lead to cards, goals are read, what cannot be read changes nothing, and the path prints', async ({ app, server }) => {
+test('Aim: answers lead to cards, goals are read, what cannot be read changes nothing, and the path prints', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/aim`)
   await app.getByLabel('anything else: paid').check()
@@ -99,7 +118,9 @@ test('Aim: answers lead to cards, goals are read, what cannot be read changes no
   await expect(app.getByText('does not follow from your answers: it does not count')).toBeVisible()
   await expect(app.getByTestId('verdict')).toHaveCount(0)
   await expect(app.getByTestId('whatever')).toContainText('asked whatever it weighs')
-  await expect(app.getByRole('region', { name: 'What applies' })).toContainText('register the aircraft whatever it weighs')
+  await expect(app.getByRole('region', { name: 'What applies' })).toContainText(
+    'register the aircraft whatever it weighs',
+  )
   await expect(app.getByRole('region', { name: 'What applies' })).not.toContainText('no registration')
   await app.getByLabel('recreation', { exact: true }).check()
   await app.getByLabel('Reserve to keep free, g').fill('-1')
@@ -130,7 +151,7 @@ test('rows pasted onto the sheet are shown first; Shift+Z does again what Z took
   await server.bringIn('treacle')
   await app.goto(`${server.address}/builds/treacle/parts`)
   await app.locator('[data-row=frame] [data-col=name]').click()
-  await app.getByRole('grid').evaluate((grid) => {
+  await app.getByRole('grid').evaluate(grid => {
     const clipboardData = new DataTransfer()
     clipboardData.setData('text/plain', 'Pad\tFoam pad\t2\t0,45\nStrap\tRubber ring\t1\t0,6')
     grid.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
@@ -146,7 +167,11 @@ test('rows pasted onto the sheet are shown first; Shift+Z does again what Z took
   await app.keyboard.press('Shift+Z')
   await expect(foam).toBeVisible()
   const { entries } = await server.json<{ entries: { title: string }[] }>('/api/builds/treacle/journal')
-  expect(entries.slice(0, 3).map(entry => entry.title)).toEqual(['Did again: Added 2 lines', 'Took back: Added 2 lines', 'Added 2 lines'])
+  expect(entries.slice(0, 3).map(entry => entry.title)).toEqual([
+    'Did again: Added 2 lines',
+    'Took back: Added 2 lines',
+    'Added 2 lines',
+  ])
 })
 
 test('a segment of the strip leads to its line, by pointer and by key', async ({ app, server }) => {
@@ -155,13 +180,18 @@ test('a segment of the strip leads to its line, by pointer and by key', async ({
   await app.getByRole('button', { name: /^Oddfellow digital, cased/ }).click()
   await expect(app).toHaveURL(/parts\?line=vtx/)
   await expect(app.getByRole('complementary', { name: 'Inspector' })).toContainText('Share of the doubt')
-  await app.getByRole('button', { name: /^Fennel & Rook/ }).first().focus()
+  await app
+    .getByRole('button', { name: /^Fennel & Rook/ })
+    .first()
+    .focus()
   await app.keyboard.press('ArrowRight')
   await app.keyboard.press('Enter')
   await expect(app).toHaveURL(/parts\?line=motors/)
 })
 
-test('only this machine’s own pages are answered, and nothing but the application’s own files may run', async ({ server }) => {
+test('only this machine’s own pages are answered, and nothing but the application’s own files may run', async ({
+  server,
+}) => {
   expect(await askAs(server.address, '/api/builds', {})).toBe(200)
   expect(await askAs(server.address, '/api/builds', { host: 'somewhere.example' })).toBe(403)
   expect(await askAs(server.address, '/', { host: 'somewhere.example:80' })).toBe(403)
@@ -169,12 +199,19 @@ test('only this machine’s own pages are answered, and nothing but the applicat
   const policy = answer.headers.get('content-security-policy') ?? ''
   expect(policy).toContain(`default-src 'self'`)
   expect(policy).not.toMatch(/script-src[^;]*'unsafe-/)
-  const foreign = await fetch(`${server.address}/api/builds`, { method: 'POST', headers: { origin: 'http://elsewhere.example' }, body: '{"from":"empty","name":"x"}' })
+  const foreign = await fetch(`${server.address}/api/builds`, {
+    method: 'POST',
+    headers: { origin: 'http://elsewhere.example' },
+    body: '{"from":"empty","name":"x"}',
+  })
   expect(foreign.status).toBe(403)
   expect((await server.json<{ entries: unknown[] }>('/api/builds')).entries).toEqual([])
 })
 
-test('grams nobody lists are worked out at the line, wrong measures are said, and advice changes nothing', async ({ app, server }) => {
+test('grams nobody lists are worked out at the line, wrong measures are said, and advice changes nothing', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/parts?line=screws`)
   await app.getByRole('button', { name: 'Work its grams out' }).click()
@@ -220,8 +257,10 @@ test('edits that waited for an answer go in one request, each with its own journ
   await server.bringIn('marzipan')
   const asked: string[] = []
   let release = () => {}
-  const held = new Promise<void>((done) => { release = done })
-  await app.route('**/api/builds/marzipan/commands**', async (route) => {
+  const held = new Promise<void>(done => {
+    release = done
+  })
+  await app.route('**/api/builds/marzipan/commands**', async route => {
     asked.push(new URL(route.request().url()).pathname)
     if (asked.length === 1) await held
     await route.continue()
@@ -248,23 +287,45 @@ test('what is being typed stays when another window changes the same line', asyn
   await app.locator('[data-row=strap] [data-col=each]').click()
   await app.keyboard.type('3.')
   const { revision } = await server.json<{ revision: number }>('/api/builds/marzipan')
-  await server.send('POST', '/api/builds/marzipan/commands', { command: { type: 'lines.change', changes: [{ id: 'strap', fields: { priceEachCents: 123 } }] }, note: '' }, { 'if-match': `"${revision}"` })
+  await server.send(
+    'POST',
+    '/api/builds/marzipan/commands',
+    { command: { type: 'lines.change', changes: [{ id: 'strap', fields: { priceEachCents: 123 } }] }, note: '' },
+    { 'if-match': `"${revision}"` },
+  )
   await expect(app.locator('[data-row=strap] [data-col=price]')).toHaveText('1.23')
   await app.keyboard.type('13')
   await app.keyboard.press('Enter')
   await expect(app.locator('[data-row=strap] [data-col=each]')).toHaveText('3.13')
 })
 
-test('when waiting edits are refused together they are sent one by one, and the good ones are kept', async ({ app, server }) => {
+test('when waiting edits are refused together they are sent one by one, and the good ones are kept', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   let release = () => {}
-  const held = new Promise<void>((done) => { release = done })
+  const held = new Promise<void>(done => {
+    release = done
+  })
   let asked = 0
-  await app.route('**/api/builds/marzipan/commands', async (route) => {
+  await app.route('**/api/builds/marzipan/commands', async route => {
     if (++asked === 1) await held
     await route.continue()
   })
-  await app.route('**/api/builds/marzipan/commands/many', route => route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ type: 'urn:jolly-gram:refused', title: 'refused', status: 422, code: 'refused', detail: 'One of them was refused.' }) }))
+  await app.route('**/api/builds/marzipan/commands/many', route =>
+    route.fulfill({
+      status: 422,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({
+        type: 'urn:jolly-gram:refused',
+        title: 'refused',
+        status: 422,
+        code: 'refused',
+        detail: 'One of them was refused.',
+      }),
+    }),
+  )
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await typeOneAfterAnother(app, ['3.11', '3.12', '3.13'])
   await expect.poll(() => asked).toBe(1)

@@ -13,9 +13,11 @@ let nextPort = 0
 
 export async function freePort(): Promise<number> {
   for (;;) {
-    const port = firstPort + (process.pid % stretches) * portsEach + nextPort++ % portsEach
-    const isFree = await new Promise<boolean>((done) => {
-      const probe = createServer().once('error', () => done(false)).listen(port, '127.0.0.1', () => probe.close(() => done(true)))
+    const port = firstPort + (process.pid % stretches) * portsEach + (nextPort++ % portsEach)
+    const isFree = await new Promise<boolean>(done => {
+      const probe = createServer()
+        .once('error', () => done(false))
+        .listen(port, '127.0.0.1', () => probe.close(() => done(true)))
     })
     if (isFree) return port
   }
@@ -30,14 +32,27 @@ export class OwnServer {
   async start(environment: Record<string, string> = {}): Promise<void> {
     const port = this.address ? Number(new URL(this.address).port) : await freePort()
     this.address = `http://127.0.0.1:${port}`
-    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, HOST: '127.0.0.1', PORT: String(port), JOLLY_GRAM_DATA: this.folder, ...environment } })
-    await expect.poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok ?? false, { timeout: 15_000, intervals: [30] }).toBe(true)
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], {
+      stdio: 'ignore',
+      env: { ...process.env, HOST: '127.0.0.1', PORT: String(port), JOLLY_GRAM_DATA: this.folder, ...environment },
+    })
+    await expect
+      .poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.ok ?? false, {
+        timeout: 15_000,
+        intervals: [30],
+      })
+      .toBe(true)
   }
 
   /** For a start that must fail: the code the server ends with. */
   async startAndWaitForEnd(environment: Record<string, string>): Promise<number | null> {
-    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, PORT: new URL(this.address).port, JOLLY_GRAM_DATA: this.folder, ...environment } })
-    return new Promise((done) => { this.process!.once('exit', code => done(code)) })
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], {
+      stdio: 'ignore',
+      env: { ...process.env, PORT: new URL(this.address).port, JOLLY_GRAM_DATA: this.folder, ...environment },
+    })
+    return new Promise(done => {
+      this.process!.once('exit', code => done(code))
+    })
   }
 
   get pid(): number {
@@ -47,8 +62,16 @@ export class OwnServer {
   /** Starts on data that may not be readable: resolves once it answers anything. */
   async startAnyhow(environment: Record<string, string> = {}): Promise<void> {
     const { port } = new URL(this.address)
-    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], { stdio: 'ignore', env: { ...process.env, HOST: '127.0.0.1', PORT: port, JOLLY_GRAM_DATA: this.folder, ...environment } })
-    await expect.poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.status ?? 0, { timeout: 15_000, intervals: [30] }).toBeGreaterThan(0)
+    this.process = spawn(process.execPath, [join(root, '.output/server/index.mjs')], {
+      stdio: 'ignore',
+      env: { ...process.env, HOST: '127.0.0.1', PORT: port, JOLLY_GRAM_DATA: this.folder, ...environment },
+    })
+    await expect
+      .poll(async () => (await fetch(`${this.address}/api/health`).catch(() => null))?.status ?? 0, {
+        timeout: 15_000,
+        intervals: [30],
+      })
+      .toBeGreaterThan(0)
   }
 
   /** Ends the server at once, as a power cut would. */
@@ -62,13 +85,20 @@ export class OwnServer {
 
   async bringIn(...names: string[]): Promise<void> {
     for (const name of names) {
-      const answer = await fetch(`${this.address}/api/builds/import`, { method: 'POST', body: readFileSync(join(root, `demo/builds/${name}.build.json`)) })
+      const answer = await fetch(`${this.address}/api/builds/import`, {
+        method: 'POST',
+        body: readFileSync(join(root, `demo/builds/${name}.build.json`)),
+      })
       expect(answer.ok, await answer.text()).toBe(true)
     }
   }
 
   async send(method: 'PUT' | 'POST', path: string, data: unknown, headers: Record<string, string> = {}): Promise<void> {
-    const answer = await fetch(this.address + path, { method, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(data) })
+    const answer = await fetch(this.address + path, {
+      method,
+      headers: { 'content-type': 'application/json', ...headers },
+      body: JSON.stringify(data),
+    })
     expect(answer.ok, await answer.text()).toBe(true)
   }
 
@@ -93,11 +123,16 @@ export async function written(page: Page, act: () => Promise<unknown>): Promise<
 
 /** Presses Space on a steady reading, as a person does: where it began to move again just then, once more when it is at rest. */
 export async function take(page: Page, taken: () => Promise<boolean>) {
-  await expect.poll(async () => {
-    if (await taken()) return true
-    if ((await page.getByTestId('steadiness').textContent())!.includes('steady for')) await page.keyboard.press(' ')
-    return taken()
-  }, { intervals: [150] }).toBe(true)
+  await expect
+    .poll(
+      async () => {
+        if (await taken()) return true
+        if ((await page.getByTestId('steadiness').textContent())!.includes('steady for')) await page.keyboard.press(' ')
+        return taken()
+      },
+      { intervals: [150] },
+    )
+    .toBe(true)
 }
 
 /** Waits until a page has loaded all others ahead: from then on it can do without the server. */
@@ -106,7 +141,7 @@ export async function loadedAhead(page: Page): Promise<void> {
 }
 
 /** Every test has a server and a database of its own, and fails on any error the page reports. */
-export const test = base.extend<{ server: OwnServer, app: Page }>({
+export const test = base.extend<{ server: OwnServer; app: Page }>({
   // eslint-disable-next-line no-empty-pattern -- the runner reads the names of the fixtures from this pattern
   server: async ({}, use) => {
     const server = new OwnServer()
@@ -117,7 +152,9 @@ export const test = base.extend<{ server: OwnServer, app: Page }>({
   app: async ({ page, server }, use) => {
     const errors: string[] = []
     page.on('pageerror', error => errors.push(error.message))
-    page.on('console', (message) => { if (message.type() === 'error' && !message.text().includes('Failed to load resource')) errors.push(message.text()) })
+    page.on('console', message => {
+      if (message.type() === 'error' && !message.text().includes('Failed to load resource')) errors.push(message.text())
+    })
     await page.goto(server.address)
     await use(page)
     expect(errors).toEqual([])

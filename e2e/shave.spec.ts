@@ -7,7 +7,10 @@ const sentence = (app: Page) => app.getByTestId('plan-sentence')
 const status = (app: Page) => app.locator('.stations a[href*="/shave"] small')
 const idle = (app: Page) => expect(app.getByRole('button', { name: 'Stop' })).toHaveCount(0)
 
-test('Nougat starts over; its list leads to four steps; doing them by keyboard ends Clear on the strip, the Shelf and in Packs', async ({ app, server }) => {
+test('Nougat starts over; its list leads to four steps; doing them by keyboard ends Clear on the strip, the Shelf and in Packs', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/parts`)
   await expect(app.getByTestId('verdict')).toHaveText('Over')
@@ -28,7 +31,9 @@ test('Nougat starts over; its list leads to four steps; doing them by keyboard e
   }
   await expect(sentence(app)).toContainText('Nothing has to come off.')
   await expect(app.getByTestId('verdict')).toHaveText('Clear')
-  await expect(app.locator('tr', { hasText: 'fabric strap 12 mm' })).toContainText('forecast −2.10 ± 0.20, weighed −2.14')
+  await expect(app.locator('tr', { hasText: 'fabric strap 12 mm' })).toContainText(
+    'forecast −2.10 ± 0.20, weighed −2.14',
+  )
   await expect(app.locator('tr', { hasText: 'no pad under the pack' })).toContainText('not weighed yet')
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()
   const auw = await app.getByTestId('auw').textContent()
@@ -46,14 +51,19 @@ test('Nougat starts over; its list leads to four steps; doing them by keyboard e
   await expect(app.getByTestId('verdict')).toHaveText('Over')
 })
 
-test('a shaving needs only words and grams; forced in, left out and refused, the plan follows; the reason is kept', async ({ app, server }) => {
+test('a shaving needs only words and grams; forced in, left out and refused, the plan follows; the reason is kept', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/shave`)
   await expect(sentence(app)).toContainText('four steps')
   await app.getByLabel('What is done').fill('no canopy screws')
   await app.getByLabel('Grams off', { exact: true }).fill('lots')
   await app.keyboard.press('Enter')
-  await expect(app.getByRole('alert')).toHaveText('Grams off: “lots” is not a number. Type digits, with a point or a comma.')
+  await expect(app.getByRole('alert')).toHaveText(
+    'Grams off: “lots” is not a number. Type digits, with a point or a comma.',
+  )
   await app.getByLabel('Grams off', { exact: true }).fill('1,5')
   await app.keyboard.press('Enter')
   const inspector = app.getByRole('complementary', { name: 'Inspector' })
@@ -61,7 +71,10 @@ test('a shaving needs only words and grams; forced in, left out and refused, the
   await inspector.getByLabel('Line it touches').selectOption('M2 × 10 socket cap, steel')
   await expect(sentence(app)).toContainText('The plan:')
   await inspector.getByRole('button', { name: 'Back to the plan' }).click()
-  await app.locator('tr', { hasText: 'titanium screws, all twenty' }).getByRole('button', { name: 'Force it in' }).click()
+  await app
+    .locator('tr', { hasText: 'titanium screws, all twenty' })
+    .getByRole('button', { name: 'Force it in' })
+    .click()
   await expect(app.locator('.step', { hasText: 'titanium screws' })).toBeVisible()
   await app.keyboard.press('z')
   await expect(app.locator('.step', { hasText: 'titanium screws' })).toHaveCount(0)
@@ -73,7 +86,10 @@ test('a shaving needs only words and grams; forced in, left out and refused, the
   await expect(inspector).toContainText('Thinner carbon can fail in flight: never fly over people.')
 })
 
-test('what cannot be reached is said in grams, with the nearest; what to spare and caps change the plan; the frontier is drawn and chosen from', async ({ app, server }) => {
+test('what cannot be reached is said in grams, with the nearest; what to spare and caps change the plan; the frontier is drawn and chosen from', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/shave`)
   await expect(sentence(app)).toContainText('four steps, 2.37 €')
@@ -120,10 +136,17 @@ test('the ledger suggests what is lighter, once; an empty list says what it is f
   await expect(app.locator('tr', { hasText: 'open board' })).toContainText('not weighed yet')
 })
 
-test('what is worth putting on is chosen by what it brings, within what stays clear, and becomes a line', async ({ app, server }) => {
+test('what is worth putting on is chosen by what it brings, within what stays clear, and becomes a line', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('praline')
   await app.goto(`${server.address}/builds/praline/shave`)
-  for (const [what, grams] of [['louder sounder', '0.7'], ['crash feet', '9'], ['tail light', '0.4']] as const) {
+  for (const [what, grams] of [
+    ['louder sounder', '0.7'],
+    ['crash feet', '9'],
+    ['tail light', '0.4'],
+  ] as const) {
     await app.getByLabel('What is done').fill(what)
     await app.getByLabel('Kind', { exact: true }).first().selectOption('put on')
     await app.getByLabel('Grams off', { exact: true }).fill(grams)
@@ -146,7 +169,10 @@ test('what is worth putting on is chosen by what it brings, within what stays cl
   await expect(app.getByRole('grid')).toContainText('tail light')
 })
 
-test('a solver that cannot be loaded ends in a sentence, the list stays, and asking again works once it can', async ({ browser, server }) => {
+test('a solver that cannot be loaded ends in a sentence, the list stays, and asking again works once it can', async ({
+  browser,
+  server,
+}) => {
   await server.bringIn('nougat')
   const page = await browser.newPage()
   await page.route('**/*.wasm*', route => route.abort())
@@ -160,7 +186,10 @@ test('a solver that cannot be loaded ends in a sentence, the list stays, and ask
   await page.close()
 })
 
-test('what a step forced in or left out would cost is worked out and said; deciding keeps a plan through changes', async ({ app, server }) => {
+test('what a step forced in or left out would cost is worked out and said; deciding keeps a plan through changes', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('nougat')
   await app.goto(`${server.address}/builds/nougat/shave`)
   await expect(sentence(app)).toContainText('four steps, 2.37 €')
@@ -211,7 +240,7 @@ test('the own dry goal is a goal of its own', async ({ app, server }) => {
 test('a step is weighed straight from the bench scale: what came off, or before and after', async ({ app, server }) => {
   const bench = await Bench.start()
   await server.bringIn('nougat')
-  await server.send('PUT', '/api/settings', { ...await server.json('/api/settings'), benchScale: bench.address })
+  await server.send('PUT', '/api/settings', { ...(await server.json('/api/settings')), benchScale: bench.address })
   await app.goto(`${server.address}/builds/nougat/shave`)
   await expect(sentence(app)).toContainText('four steps')
   await idle(app)
@@ -232,7 +261,10 @@ test('a step is weighed straight from the bench scale: what came off, or before 
   await bench.stop()
 })
 
-test('grams of a shaving are worked out by a calculator; plugs to solder and heavier candidates are suggested', async ({ app, server }) => {
+test('grams of a shaving are worked out by a calculator; plugs to solder and heavier candidates are suggested', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('sherbet')
   await app.goto(`${server.address}/builds/sherbet/shave`)
   await app.getByRole('button', { name: 'Suggest from the ledger' }).click()
@@ -268,7 +300,12 @@ test('a solver that falls silent is ended after its time, said, and asked again'
   await page.goto(`${server.address}/builds/nougat/shave`)
   await expect(sentence(page)).toContainText('The plan: four steps')
   await idle(page)
-  await page.workers().at(-1)!.evaluate(() => { self.close() })
+  await page
+    .workers()
+    .at(-1)!
+    .evaluate(() => {
+      self.close()
+    })
   await page.getByLabel('the number of changes').check()
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
   await page.clock.fastForward(30_000)
@@ -285,7 +322,11 @@ test('with no limit chosen Shave says so, and still finds so many grams', async 
   await expect(app.getByRole('heading', { name: 'Parts' })).toBeVisible()
   await app.keyboard.press('5')
   await app.getByRole('button', { name: 'Suggest from the ledger' }).click()
-  await app.getByRole('region', { name: 'Suggestions' }).getByRole('button', { name: 'Put on the list' }).first().click()
+  await app
+    .getByRole('region', { name: 'Suggestions' })
+    .getByRole('button', { name: 'Put on the list' })
+    .first()
+    .click()
   await expect(sentence(app)).toContainText('No limit is chosen: choose one in Aim, or say how many grams.')
   await app.getByLabel('Grams to take off').fill('1')
   await app.keyboard.press('Enter')

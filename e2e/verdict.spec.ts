@@ -2,7 +2,10 @@ import { demoBuilds, expect, loadedAhead, test, written } from './server'
 
 test.beforeEach(async ({ server }) => server.bringIn(...demoBuilds))
 
-test('Marzipan is too close to call; weighing the part it names settles it at once, for good, and Z takes it back', async ({ app, server }) => {
+test('Marzipan is too close to call; weighing the part it names settles it at once, for good, and Z takes it back', async ({
+  app,
+  server,
+}) => {
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await expect(app.getByTestId('verdict')).toHaveText('Too close to call')
   await expect(app.getByTestId('action')).toContainText('Weigh the video transmitter: it would settle it')
@@ -12,14 +15,23 @@ test('Marzipan is too close to call; weighing the part it names settles it at on
   await cell.dblclick()
   await app.keyboard.type('16.95 w')
   // Everything that shows the total is read in the frame after the key, before any answer of the server.
-  const afterOneFrame = await app.evaluate(() => new Promise<string[]>((done) => {
-    const editor = document.querySelector<HTMLInputElement>('[data-row=vtx] [data-col=each] input')!
-    editor.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))
-    requestAnimationFrame(() => {
-      const text = (test: string) => document.querySelector(`[data-test=${test}]`)?.textContent?.trim() ?? ''
-      done([text('verdict'), text('auw'), text('headroom'), document.querySelector('.stations')?.textContent ?? '', document.querySelector('[aria-label^="Oddfellow digital, cased"]')?.getAttribute('aria-label') ?? ''])
-    })
-  }))
+  const afterOneFrame = await app.evaluate(
+    () =>
+      new Promise<string[]>(done => {
+        const editor = document.querySelector<HTMLInputElement>('[data-row=vtx] [data-col=each] input')!
+        editor.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))
+        requestAnimationFrame(() => {
+          const text = (test: string) => document.querySelector(`[data-test=${test}]`)?.textContent?.trim() ?? ''
+          done([
+            text('verdict'),
+            text('auw'),
+            text('headroom'),
+            document.querySelector('.stations')?.textContent ?? '',
+            document.querySelector('[aria-label^="Oddfellow digital, cased"]')?.getAttribute('aria-label') ?? '',
+          ])
+        })
+      }),
+  )
   expect(afterOneFrame[0]).toBe('Clear')
   expect(afterOneFrame[1]).toContain('248.27')
   expect(afterOneFrame[2]).toContain('1.21 g headroom')
@@ -60,11 +72,18 @@ test('what is typed while the server is away is written once it is back', async 
   await expect(app.getByText('Not saved yet: the server does not answer')).toBeVisible()
   await server.start()
   await expect(app.getByText('Saved', { exact: true })).toBeVisible()
-  const { build } = await server.json<{ build: { lines: { id: string, mass: { valueG: number } }[] } }>('/api/builds/marzipan')
+  const { build } = await server.json<{ build: { lines: { id: string; mass: { valueG: number } }[] } }>(
+    '/api/builds/marzipan',
+  )
   expect(build.lines.find(line => line.id === 'strap')?.mass.valueG).toBe(3.05)
 })
 
-test('desk and phone: the second writer is told, sees both versions, and loses nothing', async ({ app, server, context, browser }) => {
+test('desk and phone: the second writer is told, sees both versions, and loses nothing', async ({
+  app,
+  server,
+  context,
+  browser,
+}) => {
   // Neither hears of the other's changes, as on a bad network.
   const elsewhere = await browser.newContext()
   for (const place of [context, elsewhere]) await place.route('**/stream', route => route.abort())
@@ -89,15 +108,23 @@ test('desk and phone: the second writer is told, sees both versions, and loses n
   await expect(dialog).toContainText('3.11 g weighed')
   await written(other, () => dialog.getByRole('button', { name: 'Put my change on top' }).click())
   await expect(other.getByText('Saved', { exact: true })).toBeVisible()
-  const journal = await server.json<{ entries: { gramsBeforeG: number, gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
-  expect(journal.entries.slice(0, 2).map(e => [e.gramsBeforeG, e.gramsAfterG])).toEqual([[3.11, 2.22], [3.41, 3.11]])
+  const journal = await server.json<{ entries: { gramsBeforeG: number; gramsAfterG: number }[] }>(
+    '/api/builds/marzipan/journal',
+  )
+  expect(journal.entries.slice(0, 2).map(e => [e.gramsBeforeG, e.gramsAfterG])).toEqual([
+    [3.11, 2.22],
+    [3.41, 3.11],
+  ])
 
   await type(app, '4.44')
   await app.getByRole('button', { name: 'Keep what is there' }).click()
   await expect(app.locator('[data-row=strap] [data-col=each]')).toHaveText('2.22')
 })
 
-test('Japan leaves a removable lamp out, the United Kingdom does not, and the inspector says why', async ({ app, server }) => {
+test('Japan leaves a removable lamp out, the United Kingdom does not, and the inspector says why', async ({
+  app,
+  server,
+}) => {
   await app.goto(`${server.address}/builds/praline/parts?with=lamp.q2`)
   await expect(app.getByTestId('verdict')).toHaveText('Over')
   const inspector = app.getByRole('complementary', { name: 'Inspector' })
@@ -114,7 +141,11 @@ test('Japan leaves a removable lamp out, the United Kingdom does not, and the in
 
 test('shelf, strip, sheet, record and report agree on every figure', async ({ app, server }) => {
   await app.goto(server.address)
-  for (const [name, id] of [['Sherbet', 'sherbet'], ['Marzipan', 'marzipan'], ['Nougat', 'nougat']] as const) {
+  for (const [name, id] of [
+    ['Sherbet', 'sherbet'],
+    ['Marzipan', 'marzipan'],
+    ['Nougat', 'nougat'],
+  ] as const) {
     await app.goto(server.address)
     const card = app.getByRole('article').filter({ hasText: name })
     const plain = (text: string | null) => (text ?? '').replace(/\s+/g, ' ').trim()
@@ -123,7 +154,9 @@ test('shelf, strip, sheet, record and report agree on every figure', async ({ ap
     await app.goto(`${server.address}/builds/${id}/parts`)
     expect(plain(await app.getByTestId('auw').textContent())).toBe(onShelf)
     expect(plain(await app.getByTestId('verdict').textContent())).toBe(word)
-    const report = await server.json<{ rows: { choice: object, auwG: number, cards: { verdict: string }[] }[] }>(`/api/builds/${id}/report`)
+    const report = await server.json<{ rows: { choice: object; auwG: number; cards: { verdict: string }[] }[] }>(
+      `/api/builds/${id}/report`,
+    )
     const { build } = await server.json<{ build: { flies: object } }>(`/api/builds/${id}`)
     const row = report.rows.find(r => JSON.stringify(r.choice) === JSON.stringify(build.flies))!
     const shown = onShelf.split(' ')[0]!

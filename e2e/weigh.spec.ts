@@ -5,13 +5,23 @@ import { blueScale, expect, test } from './bench'
 import { take } from './server'
 
 const steady = (page: Page) => expect(page.getByTestId('steadiness')).toContainText('steady for')
-const shows = (page: Page, massG: number) => expect.poll(async () => Math.abs(Number.parseFloat((await page.getByTestId('pan').textContent())!.replace('\u2212', '-')) - massG)).toBeLessThan(0.06)
+const shows = (page: Page, massG: number) =>
+  expect
+    .poll(async () =>
+      Math.abs(Number.parseFloat((await page.getByTestId('pan').textContent())!.replace('\u2212', '-')) - massG),
+    )
+    .toBeLessThan(0.06)
 const current = (page: Page) => page.locator('[aria-current=step] .name')
 /** What a line was weighed as last: beside the grams typed for it, or in their place. */
 const weighedAs = (line: BuildReply['build']['lines'][number]) => line.further.at(-1)?.mass ?? line.mass
-const spreadOf = async (page: Page) => Number((await page.locator('.strip-head .value small').textContent())!.replace(/[^\d.]/g, ''))
+const spreadOf = async (page: Page) =>
+  Number((await page.locator('.strip-head .value small').textContent())!.replace(/[^\d.]/g, ''))
 
-test('a run over twelve parts by keyboard alone narrows the total and ends in what was learnt', async ({ app, server, bench }) => {
+test('a run over twelve parts by keyboard alone narrows the total and ends in what was learnt', async ({
+  app,
+  server,
+  bench,
+}) => {
   await app.goto(`${server.address}/builds/marzipan/parts`)
   await expect(app.getByRole('heading', { name: 'Parts' })).toBeVisible()
   const before = await spreadOf(app)
@@ -26,19 +36,30 @@ test('a run over twelve parts by keyboard alone narrows the total and ends in wh
     await shows(app, massG * 1.0022)
     await steady(app)
     await expect(app.getByLabel('If you take it')).toContainText('spread of the total')
-    await take(app, async () => await app.locator(`[aria-current=step][data-line="${id}"]`).count() === 0)
+    await take(app, async () => (await app.locator(`[aria-current=step][data-line="${id}"]`).count()) === 0)
     await bench.put(0)
     await shows(app, 0)
   }
   expect(await spreadOf(app)).toBeLessThan(before / 3)
-  while (await app.getByRole('heading', { name: 'What was learnt' }).count() === 0) await app.keyboard.press('ArrowRight')
+  while ((await app.getByRole('heading', { name: 'What was learnt' }).count()) === 0)
+    await app.keyboard.press('ArrowRight')
   await expect(app.locator('.summary tbody tr')).toHaveCount(12)
-  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.filter(l => weighedAs(l)?.weighing?.checkId).length).toBe(12)
+  await expect
+    .poll(
+      async () =>
+        (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.filter(l => weighedAs(l)?.weighing?.checkId)
+          .length,
+    )
+    .toBe(12)
   await app.keyboard.press('z')
   await expect(app.locator('.summary tbody tr')).toHaveCount(11)
 })
 
-test('an unsteady pan, overload, a pulled cable and a change of dialect are said, and nothing is taken', async ({ app, server, bench }) => {
+test('an unsteady pan, overload, a pulled cable and a change of dialect are said, and nothing is taken', async ({
+  app,
+  server,
+  bench,
+}) => {
   const { revision } = await server.json<BuildReply>('/api/builds/marzipan')
   await app.goto(`${server.address}/builds/marzipan/weigh`)
   await bench.put(17)
@@ -65,25 +86,44 @@ test('an unsteady pan, overload, a pulled cable and a change of dialect are said
   expect((await server.json<BuildReply>('/api/builds/marzipan')).revision).toBe(revision)
 })
 
-test('four motors one after another give their mean and the spread between them; a wrong part is asked about once', async ({ app, server, bench }) => {
+test('four motors one after another give their mean and the spread between them; a wrong part is asked about once', async ({
+  app,
+  server,
+  bench,
+}) => {
   await app.goto(`${server.address}/builds/marzipan/weigh`)
-  await app.locator('.run-list').getByRole('button', { name: /Ostler 1504/ }).click()
+  await app
+    .locator('.run-list')
+    .getByRole('button', { name: /Ostler 1504/ })
+    .click()
   await app.keyboard.press('c')
   await expect(app.getByRole('heading', { name: /piece 1 of 4/ })).toBeVisible()
   await bench.put(60)
   await expect(app.getByTestId('pan')).toContainText('60.')
   await steady(app)
-  await take(app, async () => (await app.getByTestId('run-message').allTextContents()).some(text => text.includes('Is it the right part?')))
+  await take(app, async () =>
+    (await app.getByTestId('run-message').allTextContents()).some(text => text.includes('Is it the right part?')),
+  )
   for (const [i, massG] of [10.9, 10.95, 10.98, 10.93].entries()) {
     await bench.put(0)
     await shows(app, 0)
     await bench.put(massG)
     await expect(app.getByTestId('pan')).toContainText(/10\.9|11\.0/)
     await steady(app)
-    await take(app, async () => i === 3 ? !(await current(app).textContent())!.includes('Ostler 1504') : (await app.locator('.collected').allTextContents()).join('').split('.').length - 1 > i)
+    await take(app, async () =>
+      i === 3
+        ? !(await current(app).textContent())!.includes('Ostler 1504')
+        : (await app.locator('.collected').allTextContents()).join('').split('.').length - 1 > i,
+    )
   }
   await expect(current(app)).not.toContainText('Ostler 1504')
-  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'motors')!.further[0]?.mass.weighing?.method).toBe('one by one')
+  await expect
+    .poll(
+      async () =>
+        (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'motors')!.further[0]
+          ?.mass.weighing?.method,
+    )
+    .toBe('one by one')
   const { build } = await server.json<BuildReply>('/api/builds/marzipan')
   const mass = weighedAs(build.lines.find(l => l.id === 'motors')!)
   expect(mass!.valueG).toBeGreaterThan(10.9)
@@ -92,10 +132,17 @@ test('four motors one after another give their mean and the spread between them;
   expect(mass!.weighing!.scaleName).toBe('blue pocket scale')
 })
 
-test('typed by hand, before and after trimming: the offcut is booked as shaved, and the inspector shows the history', async ({ app, server, bench }) => {
+test('typed by hand, before and after trimming: the offcut is booked as shaved, and the inspector shows the history', async ({
+  app,
+  server,
+  bench,
+}) => {
   await bench.control('POST', '/unplug')
   await app.goto(`${server.address}/builds/marzipan/weigh`)
-  await app.locator('.run-list').getByRole('button', { name: /AWG 16 silicone/ }).click()
+  await app
+    .locator('.run-list')
+    .getByRole('button', { name: /AWG 16 silicone/ })
+    .click()
   await app.locator('.more select').first().selectOption('before and after')
   const hand = app.getByLabel('Type what the scale shows')
   await hand.fill('12,4,1')
@@ -106,22 +153,31 @@ test('typed by hand, before and after trimming: the offcut is booked as shaved, 
   await hand.fill('3.90')
   await hand.press('Enter')
   await expect(app.locator('.taken').first()).toContainText('AWG 16')
-  await expect.poll(async () => (await server.json<{ entries: { note: string }[] }>('/api/builds/marzipan/journal')).entries[0]!.note).toContain('shaved 0.90 g')
+  await expect
+    .poll(
+      async () => (await server.json<{ entries: { note: string }[] }>('/api/builds/marzipan/journal')).entries[0]!.note,
+    )
+    .toContain('shaved 0.90 g')
   await app.goto(`${server.address}/builds/marzipan/parts?line=lead`)
   await expect(app.getByRole('complementary')).toContainText('How it became known')
 })
 
-test('the dry aircraft weighed as a whole is reconciled, taken in, and narrows every loadout', async ({ app, server, bench }) => {
+test('the dry aircraft weighed as a whole is reconciled, taken in, and narrows every loadout', async ({
+  app,
+  server,
+  bench,
+}) => {
   await app.goto(`${server.address}/builds/marzipan/weigh?pan=whole`)
   const before = await spreadOf(app)
   // An empty pan is no weighing, and what is far off is taken in only when it was said twice.
   await expect(app.getByTestId('not-compared')).toBeVisible()
   await bench.put(30)
   await expect(app.getByTestId('pan')).toContainText(/^(29|30)\./)
-  const saysWhenAtRest = (button: string, text: string) => expect(async () => {
-    await app.getByRole('button', { name: button, exact: true }).click()
-    await expect(app.locator('.said')).toContainText(text, { timeout: 300 })
-  }).toPass()
+  const saysWhenAtRest = (button: string, text: string) =>
+    expect(async () => {
+      await app.getByRole('button', { name: button, exact: true }).click()
+      await expect(app.locator('.said')).toContainText(text, { timeout: 300 })
+    }).toPass()
   await saysWhenAtRest('Take it in', 'far less than these lines weigh: put all of it on the pan')
   await bench.put(190)
   await expect(app.getByTestId('reconciled')).toContainText('More on the pan than is booked')
@@ -146,10 +202,17 @@ test('the dry aircraft weighed as a whole is reconciled, taken in, and narrows e
   await expect(app.getByTestId('reconciled')).toContainText('More on the pan than is booked')
   await expect(app.getByText('corrected for the scale')).toBeVisible()
   await app.getByRole('button', { name: 'Book the difference as a line' }).click()
-  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.at(-1)!.name).toContain('Not booked before')
+  await expect
+    .poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.at(-1)!.name)
+    .toContain('Not booked before')
 })
 
-test('the phone at the scale fits one thumb, and the desk follows within a second', async ({ app, server, bench, browser }) => {
+test('the phone at the scale fits one thumb, and the desk follows within a second', async ({
+  app,
+  server,
+  bench,
+  browser,
+}) => {
   await app.goto(`${server.address}/builds/marzipan/weigh`)
   await expect(app.getByRole('heading', { name: 'Weigh', exact: true })).toBeVisible()
   const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
@@ -157,7 +220,12 @@ test('the phone at the scale fits one thumb, and the desk follows within a secon
   await bench.put(17)
   await expect(phone.getByTestId('pan')).toContainText('17.0')
   await steady(phone)
-  for (const what of [phone.getByTestId('pan'), phone.getByRole('button', { name: /^Take it/ }), phone.getByRole('button', { name: /^Skip/ }), phone.getByRole('heading', { name: /On the pan/ })]) {
+  for (const what of [
+    phone.getByTestId('pan'),
+    phone.getByRole('button', { name: /^Take it/ }),
+    phone.getByRole('button', { name: /^Skip/ }),
+    phone.getByRole('heading', { name: /On the pan/ }),
+  ]) {
     const box = (await what.boundingBox())!
     expect(box.y).toBeGreaterThanOrEqual(0)
     expect(box.y + box.height).toBeLessThanOrEqual(844)
@@ -186,7 +254,10 @@ test('scales: a first one, a reference, a check, and bad ones refused in words',
   await references.getByLabel('Mass, g').fill('-3')
   await references.getByRole('button', { name: 'Add' }).click()
   await expect(references.getByRole('alert')).toContainText('cannot be negative')
-  for (const [name, mass] of [['brass 100 g', '100'], ['iron 500 g', '500']] as const) {
+  for (const [name, mass] of [
+    ['brass 100 g', '100'],
+    ['iron 500 g', '500'],
+  ] as const) {
     await references.getByLabel('Name').fill(name)
     await references.getByLabel('Mass, g').fill(mass)
     await references.getByLabel('Tolerance ±, g').fill('0.02')
@@ -211,7 +282,11 @@ test('scales: a first one, a reference, a check, and bad ones refused in words',
   await expect(scale).toContainText('0.22 % heavy')
 })
 
-test('a named tray is taken off, a pack over capacity goes on in two lifts, and a later check is offered to the build', async ({ app, server, bench }) => {
+test('a named tray is taken off, a pack over capacity goes on in two lifts, and a later check is offered to the build', async ({
+  app,
+  server,
+  bench,
+}) => {
   await server.send('PUT', '/api/scales/blue', { ...blueScale, capacityG: 60 })
   await bench.control('POST', '/unplug')
   await app.goto(`${server.address}/builds/marzipan/weigh`)
@@ -227,7 +302,8 @@ test('a named tray is taken off, a pack over capacity goes on in two lifts, and 
   await app.getByLabel('Tray', { exact: true }).selectOption({ label: 'small tray, 5.01 g' })
   await app.locator('[data-line=camera]').click()
   await type('9.14')
-  const massOf = async (id: string) => weighedAs((await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === id)!)!
+  const massOf = async (id: string) =>
+    weighedAs((await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === id)!)!
   await expect.poll(async () => (await massOf('camera')).weighing?.tare?.name).toBe('small tray')
   expect((await massOf('camera')).valueG).toBeCloseTo((9.14 - 5.01) / 1.0022, 6)
 
@@ -241,18 +317,30 @@ test('a named tray is taken off, a pack over capacity goes on in two lifts, and 
   await app.getByRole('button', { name: 'That was all' }).click()
   await expect.poll(async () => (await massOf('p4')).weighing?.displaysG).toEqual([50.1, 34.6])
 
-  await server.send('POST', '/api/scales/blue/checks', { takenAt: new Date().toISOString(), placings: [{ references: [], displayG: 0 }, { references: [{ id: 'iron', massG: 50, toleranceG: 0.01 }], displayG: 50.2 }] })
+  await server.send('POST', '/api/scales/blue/checks', {
+    takenAt: new Date().toISOString(),
+    placings: [
+      { references: [], displayG: 0 },
+      { references: [{ id: 'iron', massG: 50, toleranceG: 0.01 }], displayG: 50.2 },
+    ],
+  })
   expect((await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.0022, 6)
   await app.reload()
   await app.getByRole('button', { name: 'Correct by the new one' }).click()
   await expect.poll(async () => (await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.004, 6)
-  expect((await server.json<{ entries: { note: string }[] }>('/api/builds/marzipan/journal')).entries[0]!.note).toContain('corrected by the check')
+  expect(
+    (await server.json<{ entries: { note: string }[] }>('/api/builds/marzipan/journal')).entries[0]!.note,
+  ).toContain('corrected by the check')
   await app.getByRole('heading', { name: 'Weigh', exact: true }).click()
   await app.keyboard.press('z')
   await expect.poll(async () => (await massOf('camera')).valueG).toBeCloseTo(4.13 / 1.0022, 6)
 })
 
-test('after the whole craft, weighing a part narrows; what cannot be the same piece is another until it is said to be the same', async ({ app, server, bench }) => {
+test('after the whole craft, weighing a part narrows; what cannot be the same piece is another until it is said to be the same', async ({
+  app,
+  server,
+  bench,
+}) => {
   await bench.control('POST', '/unplug')
   await app.goto(`${server.address}/builds/marzipan/weigh?pan=whole`)
   const hand = app.getByLabel('Type what the scale shows')
@@ -275,14 +363,20 @@ test('after the whole craft, weighing a part narrows; what cannot be the same pi
   await expect(question).toContainText('does not go with “dry aircraft”')
   await expect(question).toContainText('taken for another piece')
   // Nothing else of the craft weighs less than nothing for it.
-  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx')).toMatchObject({ edition: 1 })
+  await expect
+    .poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx'))
+    .toMatchObject({ edition: 1 })
   await question.getByRole('button', { name: 'Another piece' }).click()
   await expect(question).toHaveCount(0)
   await app.keyboard.press('z')
-  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx')).toMatchObject({ edition: 0, mass: { evidence: 'listed' } })
+  await expect
+    .poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx'))
+    .toMatchObject({ edition: 0, mass: { evidence: 'listed' } })
   await weigh('vtx', '17.02')
   await expect(question).toHaveCount(0)
-  await expect.poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx')).toMatchObject({ edition: 0, mass: { evidence: 'weighed' } })
+  await expect
+    .poll(async () => (await server.json<BuildReply>('/api/builds/marzipan')).build.lines.find(l => l.id === 'vtx'))
+    .toMatchObject({ edition: 0, mass: { evidence: 'weighed' } })
   expect(await spreadOf(app)).toBeLessThanOrEqual(1.03 * before + 0.005)
   // What the whole weighing says beyond the parts that are known well goes to those that are not, and is named.
   await app.goto(`${server.address}/builds/marzipan/parts?line=lead`)
@@ -312,8 +406,14 @@ test('with nothing at all: no scale, no lines, no bench scale', async ({ app, se
   await app.goto(`${server.address}/builds/${id}/weigh`)
   await expect(app.getByText('Add the first line in Parts')).toBeVisible()
   await expect(app.getByRole('link', { name: 'Add a scale' })).toBeVisible()
-  const { build } = JSON.parse(readFileSync('demo/builds/marzipan.build.json', 'utf8')) as { build: BuildReply['build'] }
-  const added = await fetch(`${server.address}/api/builds/${id}/commands`, { method: 'POST', headers: { 'if-match': '"1"' }, body: JSON.stringify({ command: { type: 'lines.add', lines: build.lines.slice(0, 1), beforeId: null } }) })
+  const { build } = JSON.parse(readFileSync('demo/builds/marzipan.build.json', 'utf8')) as {
+    build: BuildReply['build']
+  }
+  const added = await fetch(`${server.address}/api/builds/${id}/commands`, {
+    method: 'POST',
+    headers: { 'if-match': '"1"' },
+    body: JSON.stringify({ command: { type: 'lines.add', lines: build.lines.slice(0, 1), beforeId: null } }),
+  })
   expect(added.ok).toBe(true)
   await app.goto(`${server.address}/builds/${id}/weigh`)
   await expect(app.getByTestId('steadiness')).toContainText('No scale is set')
@@ -321,7 +421,10 @@ test('with nothing at all: no scale, no lines, no bench scale', async ({ app, se
   await expect(app.getByTestId('run-message')).toContainText('Say first which scale this is')
 })
 
-test('a scale on a serial cable is read through the same lines, zeroed, and missed when its cable is pulled', async ({ app, server }) => {
+test('a scale on a serial cable is read through the same lines, zeroed, and missed when its cable is pulled', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await server.send('PUT', '/api/scales/blue', blueScale)
   await app.addInitScript(() => {
@@ -331,11 +434,21 @@ test('a scale on a serial cable is read through the same lines, zeroed, and miss
       close: () => Promise.resolve(),
       readable: new ReadableStream({
         start(controller) {
-          const timer = setInterval(() => controller.enqueue(new TextEncoder().encode('ST,GS,+   17.02g\r\nnoise on the line\r\n')), 50)
-          cable.pull = () => { clearInterval(timer); controller.error(new Error('pulled')) }
+          const timer = setInterval(
+            () => controller.enqueue(new TextEncoder().encode('ST,GS,+   17.02g\r\nnoise on the line\r\n')),
+            50,
+          )
+          cable.pull = () => {
+            clearInterval(timer)
+            controller.error(new Error('pulled'))
+          }
         },
       }),
-      writable: new WritableStream({ write(chunk) { cable.sent += new TextDecoder().decode(chunk) } }),
+      writable: new WritableStream({
+        write(chunk) {
+          cable.sent += new TextDecoder().decode(chunk)
+        },
+      }),
     }
     Object.assign(window, { cable })
     Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port) } })
@@ -348,7 +461,9 @@ test('a scale on a serial cable is read through the same lines, zeroed, and miss
   await expect(app.getByText('Lines not understood')).toBeVisible()
   await app.getByRole('heading', { name: 'Weigh', exact: true }).click()
   await app.keyboard.press('t')
-  await expect.poll(() => app.evaluate(() => (window as unknown as { cable: { sent: string } }).cable.sent)).toBe('Z\r\n')
+  await expect
+    .poll(() => app.evaluate(() => (window as unknown as { cable: { sent: string } }).cable.sent))
+    .toBe('Z\r\n')
   await app.evaluate(() => (window as unknown as { cable: { pull: () => void } }).cable.pull())
   await expect(app.getByTestId('steadiness')).toContainText('serial scale is gone')
 })

@@ -3,5 +3,9 @@ import { buildFileSchema } from '../shared/schemas/build-file'
 
 /** The build file as JSON Schema. References between ids (a set-up's lines, the pack flown) are checked by the application beyond it. */
 export function buildFileJsonSchema() {
-  return { $id: 'urn:jolly-gram:build-file:1', title: 'Build file, version 1', ...z.toJSONSchema(buildFileSchema, { io: 'input', reused: 'ref' }) }
+  return {
+    $id: 'urn:jolly-gram:build-file:1',
+    title: 'Build file, version 1',
+    ...z.toJSONSchema(buildFileSchema, { io: 'input', reused: 'ref' }),
+  }
 }

@@ -4,7 +4,7 @@ import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 
 export const root = resolve(import.meta.dirname, '..')
-const changedAt = path => existsSync(path) ? statSync(path).mtimeMs : 0
+const changedAt = path => (existsSync(path) ? statSync(path).mtimeMs : 0)
 
 /** Runs a program in the project's folder with its output shown; ends this process when it fails. */
 export function run(command, args, environment = {}) {
@@ -43,20 +43,32 @@ export function ensureBuilt() {
  */
 export async function startServer({ dataFolder, port, environment = {} }) {
   const lan = process.argv.includes('--lan')
-  const host = lan ? '0.0.0.0' : process.env.HOST ?? '127.0.0.1'
+  const host = lan ? '0.0.0.0' : (process.env.HOST ?? '127.0.0.1')
   if (!lan && !/^(127\.|localhost$|::1$)/.test(host)) {
-    console.error(`HOST=${host} would open the application to the network. Say “--lan” for that: it asks for a passphrase.`)
+    console.error(
+      `HOST=${host} would open the application to the network. Say “--lan” for that: it asks for a passphrase.`,
+    )
     process.exit(2)
   }
   const server = spawn(process.execPath, [join(root, '.output/server/index.mjs')], {
     stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, HOST: host, NITRO_HOST: host, PORT: String(port), NITRO_PORT: String(port), JOLLY_GRAM_DATA: dataFolder, JOLLY_GRAM_LAN: lan ? '1' : '', ...environment },
+    env: {
+      ...process.env,
+      HOST: host,
+      NITRO_HOST: host,
+      PORT: String(port),
+      NITRO_PORT: String(port),
+      JOLLY_GRAM_DATA: dataFolder,
+      JOLLY_GRAM_LAN: lan ? '1' : '',
+      ...environment,
+    },
   })
   let ready = false
   // With the server goes everything that was started beside it.
-  server.on('exit', (code) => {
-    if (!ready && code !== 2) console.error(`The server did not start. If port ${port} is taken, choose another: PORT=4300`)
-    process.exit(ready ? code ?? 0 : code || 1)
+  server.on('exit', code => {
+    if (!ready && code !== 2)
+      console.error(`The server did not start. If port ${port} is taken, choose another: PORT=4300`)
+    process.exit(ready ? (code ?? 0) : code || 1)
   })
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
   const address = lan ? `http://127.0.0.1:${port}` : `http://${host.includes(':') ? `[${host}]` : host}:${port}`

@@ -9,7 +9,10 @@ function ensureChromium() {
   if (existsSync(chromium)) return
   console.log('Installing Chromium from Debian’s packages …')
   const sudo = process.getuid?.() === 0 ? [] : ['sudo']
-  for (const args of [['apt-get', 'update'], ['apt-get', 'install', '-y', '--no-install-recommends', 'chromium']]) {
+  for (const args of [
+    ['apt-get', 'update'],
+    ['apt-get', 'install', '-y', '--no-install-recommends', 'chromium'],
+  ]) {
     const [command, ...rest] = [...sudo, ...args]
     run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' })
   }
@@ -17,7 +20,12 @@ function ensureChromium() {
 
 /** Runs a test runner, shows its output, and gives it back for the counts. */
 function runner(command, args) {
-  const result = spawnSync(command, args, { cwd: root, encoding: 'utf8', maxBuffer: 1e8, env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' } })
+  const result = spawnSync(command, args, {
+    cwd: root,
+    encoding: 'utf8',
+    maxBuffer: 1e8,
+    env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' },
+  })
   process.stdout.write(result.stdout)
   process.stderr.write(result.stderr)
   return { output: result.stdout, failed: result.status !== 0 }
@@ -29,13 +37,17 @@ function count(output, word) {
 
 ensureInstalled()
 ensureChromium()
-console.log('\n— format'); run('npx', ['prettier', '--check', '.'])
-console.log('\n— lint'); run('npx', ['eslint', '.'])
-console.log('\n— types'); run('npx', ['nuxt', 'typecheck'])
+console.log('\n— format')
+run('npx', ['prettier', '--check', '.'])
+console.log('\n— lint')
+run('npx', ['eslint', '.'])
+console.log('\n— types')
+run('npx', ['nuxt', 'typecheck'])
 console.log('\n— unit tests')
 const unit = runner('npx', ['vitest', 'run'])
 const unitCounts = unit.output.slice(unit.output.lastIndexOf('Tests '))
-console.log('\n— build'); ensureBuilt()
+console.log('\n— build')
+ensureBuilt()
 console.log('\n— end-to-end tests')
 const browser = runner('npx', ['playwright', 'test'])
 const passed = count(unitCounts, 'passed') + count(browser.output, 'passed')

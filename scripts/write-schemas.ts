@@ -3,4 +3,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { buildFileJsonSchema } from './build-file-json-schema'
 
-writeFileSync(join(import.meta.dirname, '../docs/formats/build-file.schema.json'), `${JSON.stringify(buildFileJsonSchema(), null, 2)}\n`)
+writeFileSync(
+  join(import.meta.dirname, '../docs/formats/build-file.schema.json'),
+  `${JSON.stringify(buildFileJsonSchema(), null, 2)}\n`,
+)

@@ -11,9 +11,17 @@ import { makeApplication, type Application } from './services/application'
 const golden = join(import.meta.dirname, '../golden')
 const unpack = (version: string, name: string) => gunzipSync(readFileSync(join(golden, version, name)))
 
-interface Answers { readonly builds: Record<string, BuildFile>, readonly parts: object, readonly settings: object, readonly scales: object, readonly cards: { cards: object[] }, readonly templates: object[], readonly figures?: { readonly shelf: { readonly id: string }[], readonly reports: Record<string, object> } }
+interface Answers {
+  readonly builds: Record<string, BuildFile>
+  readonly parts: object
+  readonly settings: object
+  readonly scales: object
+  readonly cards: { cards: object[] }
+  readonly templates: object[]
+  readonly figures?: { readonly shelf: { readonly id: string }[]; readonly reports: Record<string, object> }
+}
 
-describe.each(readdirSync(golden))('what was written in %s', (version) => {
+describe.each(readdirSync(golden))('what was written in %s', version => {
   const answers = JSON.parse(unpack(version, 'answers.json.gz').toString('utf8')) as Answers
   const ids = Object.keys(answers.builds)
   let home: string
@@ -30,7 +38,12 @@ describe.each(readdirSync(golden))('what was written in %s', (version) => {
 
   it('opens: every build with its grams, weighings and journal', () => {
     expect(ids.length).toBeGreaterThanOrEqual(5)
-    expect(app.builds.shelf().map(entry => entry.id).sort()).toEqual([...ids].sort())
+    expect(
+      app.builds
+        .shelf()
+        .map(entry => entry.id)
+        .sort(),
+    ).toEqual([...ids].sort())
     for (const id of ids) {
       const { build, massVersions, journal } = answers.builds[id]!
       expect(app.builds.read(id).build, id).toMatchObject(build)
@@ -59,7 +72,10 @@ describe.each(readdirSync(golden))('what was written in %s', (version) => {
       const redone = [] as number[]
       while (read().steps.redo) await app.builds.redo(id, read().revision)
       const present = read().build
-      while (read().steps.undo) { await app.builds.undo(id, read().revision); redone.push(steps++) }
+      while (read().steps.undo) {
+        await app.builds.undo(id, read().revision)
+        redone.push(steps++)
+      }
       for (const _ of redone) await app.builds.redo(id, read().revision)
       expect(read().build, id).toEqual(present)
     }
@@ -77,7 +93,12 @@ describe.each(readdirSync(golden))('what was written in %s', (version) => {
   })
   it('its files still come in', async () => {
     const files = JSON.parse(unpack(version, 'demo-files.json.gz').toString('utf8')) as Record<string, string>
-    const texts = [...Object.entries(files).filter(([name]) => !['drawer', 'scales'].includes(name)).map(([, text]) => text), ...ids.map(id => JSON.stringify(answers.builds[id]))]
+    const texts = [
+      ...Object.entries(files)
+        .filter(([name]) => !['drawer', 'scales'].includes(name))
+        .map(([, text]) => text),
+      ...ids.map(id => JSON.stringify(answers.builds[id])),
+    ]
     expect(texts.length).toBeGreaterThanOrEqual(10)
     const fresh = applicationOnDisk()
     for (const text of texts) {

@@ -22,4 +22,14 @@ export interface Settings {
   readonly gear: GroundGear
 }
 
-export const defaultSettings: Settings = { currency: '€', theme: 'system', ounces: false, confidence: 0.95, singleKeys: true, benchScale: '', networkNames: '', hand: 'usual', gear: noGear }
+export const defaultSettings: Settings = {
+  currency: '€',
+  theme: 'system',
+  ounces: false,
+  confidence: 0.95,
+  singleKeys: true,
+  benchScale: '',
+  networkNames: '',
+  hand: 'usual',
+  gear: noGear,
+}

@@ -8,8 +8,15 @@ const emit = defineEmits<{ change: [event: Event] }>()
 
 const text = ref(shown())
 let typing = false
-function shown() { return props.value === null ? '' : String(props.value) }
-watch(() => props.value, () => { if (!typing) text.value = shown() })
+function shown() {
+  return props.value === null ? '' : String(props.value)
+}
+watch(
+  () => props.value,
+  () => {
+    if (!typing) text.value = shown()
+  },
+)
 function type(event: Event) {
   typing = true
   text.value = (event.target as HTMLInputElement).value
@@ -27,5 +34,10 @@ function leave() {
 </script>
 
 <template>
-  <input :value="text" @input="type" @change="finish" @blur="leave">
+  <input
+    :value="text"
+    @input="type"
+    @change="finish"
+    @blur="leave"
+  >
 </template>

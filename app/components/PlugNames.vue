@@ -4,5 +4,13 @@ import { plugNamesId } from '~/utils/plug-names'
 </script>
 
 <template>
-  <datalist :id="plugNamesId"><option v-for="one in connectors" :key="one.connector" :value="one.connector">bears {{ one.continuousA }} A, {{ one.burstA }} A in bursts</option></datalist>
+  <datalist :id="plugNamesId">
+    <option
+      v-for="one in connectors"
+      :key="one.connector"
+      :value="one.connector"
+    >
+      bears {{ one.continuousA }} A, {{ one.burstA }} A in bursts
+    </option>
+  </datalist>
 </template>

@@ -1,4 +1,13 @@
-import { assemblyOf, expectedAfter, progressOf, recordOf, sequenceOf, standingOf, type AssemblyStep, type StepRecord } from '#core/assembly'
+import {
+  assemblyOf,
+  expectedAfter,
+  progressOf,
+  recordOf,
+  sequenceOf,
+  standingOf,
+  type AssemblyStep,
+  type StepRecord,
+} from '#core/assembly'
 
 /** The sequence of the open build in the loadout looked at, the step somebody is at, and what is done to its record. */
 export function useAssembly() {
@@ -8,24 +17,41 @@ export function useAssembly() {
 
   const assembly = computed(() => assemblyOf(store.build!))
   const ordered = computed(() => sequenceOf(store.build!, store.choice))
-  const steps = computed<readonly AssemblyStep[]>(() => 'steps' in ordered.value ? ordered.value.steps : [])
-  const cycle = computed(() => 'cycle' in ordered.value ? ordered.value.cycle : null)
-  const standings = computed(() => new Map(steps.value.map(step => [step.id, standingOf(steps.value, assembly.value, step)])))
+  const steps = computed<readonly AssemblyStep[]>(() => ('steps' in ordered.value ? ordered.value.steps : []))
+  const cycle = computed(() => ('cycle' in ordered.value ? ordered.value.cycle : null))
+  const standings = computed(
+    () => new Map(steps.value.map(step => [step.id, standingOf(steps.value, assembly.value, step)])),
+  )
   const progress = computed(() => progressOf(steps.value, assembly.value))
 
   /** The step chosen; the address follows it, and it follows the address. */
   const chosen = ref(String(route.query.step ?? ''))
-  watch(() => route.query.step, (id) => { if (id) chosen.value = String(id) })
-  watch(() => store.build?.id, () => { chosen.value = String(route.query.step ?? '') })
+  watch(
+    () => route.query.step,
+    id => {
+      if (id) chosen.value = String(id)
+    },
+  )
+  watch(
+    () => store.build?.id,
+    () => {
+      chosen.value = String(route.query.step ?? '')
+    },
+  )
   /** The step chosen, else the first that is open. */
   const at = computed(() => {
     const named = steps.value.findIndex(step => step.id === chosen.value)
     if (named >= 0) return named
-    return Math.max(0, steps.value.findIndex(step => step.id === progress.value.next?.id))
+    return Math.max(
+      0,
+      steps.value.findIndex(step => step.id === progress.value.next?.id),
+    )
   })
   const step = computed(() => steps.value[at.value] ?? null)
-  const record = computed(() => step.value ? recordOf(assembly.value, step.value.id) : null)
-  const expected = computed(() => step.value ? expectedAfter(steps.value, step.value.id, store.build!, store.choice, store.estimates) : null)
+  const record = computed(() => (step.value ? recordOf(assembly.value, step.value.id) : null))
+  const expected = computed(() =>
+    step.value ? expectedAfter(steps.value, step.value.id, store.build!, store.choice, store.estimates) : null,
+  )
 
   function goTo(id: string) {
     chosen.value = id
@@ -46,10 +72,29 @@ export function useAssembly() {
   /** Ticks the step and goes on to the next; unticks one that is done. */
   function tick() {
     if (!step.value || !record.value) return
-    if (record.value.doneAt !== null) { put({ doneAt: null, test: null, overriddenWhy: '' }); return }
+    if (record.value.doneAt !== null) {
+      put({ doneAt: null, test: null, overriddenWhy: '' })
+      return
+    }
     const next = steps.value[at.value + 1]
-    if (put({ doneAt: new Date().toISOString(), minutes: minutesOfClock(record.value), skippedWhy: null }) && next) goTo(next.id)
+    if (put({ doneAt: new Date().toISOString(), minutes: minutesOfClock(record.value), skippedWhy: null }) && next)
+      goTo(next.id)
   }
-  return { assembly, steps, cycle, standings, progress, at, step, record, expected, goTo, go, put, tick, minutesOfClock }
+  return {
+    assembly,
+    steps,
+    cycle,
+    standings,
+    progress,
+    at,
+    step,
+    record,
+    expected,
+    goTo,
+    go,
+    put,
+    tick,
+    minutesOfClock,
+  }
 }
 export type AssemblyRun = ReturnType<typeof useAssembly>

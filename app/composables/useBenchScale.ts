@@ -5,8 +5,15 @@ import type { BenchReadings, BenchState } from '#shared/schemas/bench-scale'
 /** How far back the trace shows, milliseconds. */
 export const traceMs = 10_000
 
-interface SerialPort { open: (options: { baudRate: number }) => Promise<void>, readable: ReadableStream<Uint8Array> | null, writable: WritableStream<Uint8Array> | null, close: () => Promise<void> }
-interface Serial { requestPort: () => Promise<SerialPort> }
+interface SerialPort {
+  open: (options: { baudRate: number }) => Promise<void>
+  readable: ReadableStream<Uint8Array> | null
+  writable: WritableStream<Uint8Array> | null
+  close: () => Promise<void>
+}
+interface Serial {
+  requestPort: () => Promise<SerialPort>
+}
 
 function benchScale() {
   const scales = useScalesStore()
@@ -24,23 +31,31 @@ function benchScale() {
     readings.value = [...kept, ...coming.map(({ ageMs, ...reading }) => ({ ...reading, atMs: now - ageMs }))]
   }
 
-  useEventStream(() => serialPort.value ? null : '/api/bench-scale/stream', {
-    state(data) {
-      const next = JSON.parse(data) as BenchState
-      // That the cable was pulled stays said while there is no other scale.
-      if (next.state === 'off' && state.value.address === 'serial') return
-      state.value = next
-      if (state.value.state !== 'connected') readings.value = []
+  useEventStream(
+    () => (serialPort.value ? null : '/api/bench-scale/stream'),
+    {
+      state(data) {
+        const next = JSON.parse(data) as BenchState
+        // That the cable was pulled stays said while there is no other scale.
+        if (next.state === 'off' && state.value.address === 'serial') return
+        state.value = next
+        if (state.value.state !== 'connected') readings.value = []
+      },
+      readings(data) {
+        const message = JSON.parse(data) as BenchReadings
+        garbage.value = message.garbage
+        take(message.readings)
+      },
     },
-    readings(data) {
-      const message = JSON.parse(data) as BenchReadings
-      garbage.value = message.garbage
-      take(message.readings)
+    () => {
+      state.value = {
+        state: 'gone',
+        address: '',
+        sentence: 'The server does not answer; readings come again when it does.',
+      }
+      readings.value = []
     },
-  }, () => {
-    state.value = { state: 'gone', address: '', sentence: 'The server does not answer; readings come again when it does.' }
-    readings.value = []
-  })
+  )
 
   /** Opens a scale on a serial cable, asked for by a click. */
   async function openSerial(baudRate: number): Promise<string> {
@@ -52,8 +67,11 @@ function benchScale() {
       state.value = { state: 'connected', address: 'serial', sentence: 'Scale on the serial cable' }
       void readSerial(port)
       return ''
+    } catch (error) {
+      return error instanceof Error && error.name === 'NotFoundError'
+        ? ''
+        : `The serial scale could not be opened: ${sentenceOf(error)}`
     }
-    catch (error) { return error instanceof Error && error.name === 'NotFoundError' ? '' : `The serial scale could not be opened: ${sentenceOf(error)}` }
   }
   async function readSerial(port: SerialPort) {
     const splitter = new LineSplitter()
@@ -67,10 +85,15 @@ function benchScale() {
           else garbage.value++
         }
       }
+    } catch {
+      /* the cable was pulled: said below */
     }
-    catch { /* the cable was pulled: said below */ }
     readings.value = []
-    state.value = { state: 'gone', address: 'serial', sentence: 'The serial scale is gone. Open it again when it is back.' }
+    state.value = {
+      state: 'gone',
+      address: 'serial',
+      sentence: 'The serial scale is gone. Open it again when it is back.',
+    }
     serialPort.value = null
   }
   async function zero(): Promise<boolean> {
@@ -81,14 +104,29 @@ function benchScale() {
     return true
   }
 
-  watch(() => settings.settings.benchScale, () => { readings.value = [] })
+  watch(
+    () => settings.settings.benchScale,
+    () => {
+      readings.value = []
+    },
+  )
   onScopeDispose(() => {
     void serialPort.value?.close().catch(() => undefined)
   })
 
   const live = computed(() => state.value.state === 'connected' && readings.value.length > 0)
   const rest = computed(() => steadiness(readings.value, scales.current?.resolutionG ?? 0.01))
-  return { state, readings, garbage, live, rest, canOpenSerial: serial !== undefined, onSerial: computed(() => serialPort.value !== null), openSerial, zero }
+  return {
+    state,
+    readings,
+    garbage,
+    live,
+    rest,
+    canOpenSerial: serial !== undefined,
+    onSerial: computed(() => serialPort.value !== null),
+    openSerial,
+    zero,
+  }
 }
 
 /** The scale on the bench, whichever way it is reached; one stream for everybody on the page, closed with the last. */

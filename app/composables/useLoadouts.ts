@@ -16,7 +16,7 @@ export const useLoadouts = createSharedComposable(() => {
   const withDrawer = ref(false)
   const withTypical = ref(false)
 
-  const plan = computed<FlightPlan>(() => store.build ? flightPlanOf(store.build) : blankFlightPlan)
+  const plan = computed<FlightPlan>(() => (store.build ? flightPlanOf(store.build) : blankFlightPlan))
   const cards = computed(() => {
     if (!store.build) return []
     const own = chosenCards(store.build, rules.cards)
@@ -24,9 +24,13 @@ export const useLoadouts = createSharedComposable(() => {
   })
   const tried = computed(() => {
     if (!store.build || store.build.reference) return []
-    return triedPacks(store.build, withDrawer.value ? drawer.parts : []).filter(({ source }) => source !== 'typical' || withTypical.value)
+    return triedPacks(store.build, withDrawer.value ? drawer.parts : []).filter(
+      ({ source }) => source !== 'typical' || withTypical.value,
+    )
   })
-  const cells = computed<readonly SheetCell[]>(() => store.build && !store.build.reference ? sheetCells(store.build, tried.value, cards.value, store.estimates) : [])
+  const cells = computed<readonly SheetCell[]>(() =>
+    store.build && !store.build.reference ? sheetCells(store.build, tried.value, cards.value, store.estimates) : [],
+  )
   const ownCells = computed(() => cells.value.filter(cell => cell.source === 'on the build'))
 
   const flights = shallowRef<ReadonlyMap<string, SheetFlight>>(new Map())
@@ -38,7 +42,10 @@ export const useLoadouts = createSharedComposable(() => {
   let arrived = new Map<string, SheetFlight>()
   function ask() {
     if (!watched.value) return
-    if (!store.build || store.build.reference) { flights.value = new Map(); return }
+    if (!store.build || store.build.reference) {
+      flights.value = new Map()
+      return
+    }
     if (!worker) {
       worker = new Worker(new URL('../workers/loadouts.worker.ts', import.meta.url), { type: 'module' })
       worker.addEventListener('message', take)
@@ -47,7 +54,15 @@ export const useLoadouts = createSharedComposable(() => {
     arrived = new Map()
     busy.value = cells.value.length > 0
     const wanted = cells.value.map(({ key, choice, massG, pack, source }) => ({ key, choice, massG, pack, source }))
-    worker.postMessage(toPlain({ number, build: store.build, plan: plan.value, gear: settings.value.gear, cells: wanted } satisfies FlightsRequest))
+    worker.postMessage(
+      toPlain({
+        number,
+        build: store.build,
+        plan: plan.value,
+        gear: settings.value.gear,
+        cells: wanted,
+      } satisfies FlightsRequest),
+    )
   }
   function take({ data }: MessageEvent<FlightsReply>) {
     if (data.number !== number) return
@@ -56,7 +71,12 @@ export const useLoadouts = createSharedComposable(() => {
     flights.value = arrived
     busy.value = false
   }
-  watch(() => store.build?.id, () => { flights.value = new Map() })
+  watch(
+    () => store.build?.id,
+    () => {
+      flights.value = new Map()
+    },
+  )
   watchDebounced([cells, plan, () => settings.value.gear], ask, { debounce: 40, immediate: true })
   watch(watched, ask)
   tryOnScopeDispose(() => worker?.terminate())
@@ -66,5 +86,10 @@ export const useLoadouts = createSharedComposable(() => {
 
 /** Without the wrappers of the interface, which a worker cannot take. */
 function toPlain(request: FlightsRequest): FlightsRequest {
-  return { ...toRaw(request), build: toRaw(request.build), plan: toRaw(request.plan), gear: request.gear && { ...toRaw(request.gear) } }
+  return {
+    ...toRaw(request),
+    build: toRaw(request.build),
+    plan: toRaw(request.plan),
+    gear: request.gear && { ...toRaw(request.gear) },
+  }
 }

@@ -14,7 +14,9 @@ export function usePan() {
 
   /** Display step of what was typed last, grams: where no scale is on the list, what is typed comes from one nobody has checked. */
   const typedStepG = ref<number | null>(null)
-  const ready = computed<ReadyScale | null>(() => scales.ready ?? (typedStepG.value === null ? null : unlistedScale(typedStepG.value)))
+  const ready = computed<ReadyScale | null>(
+    () => scales.ready ?? (typedStepG.value === null ? null : unlistedScale(typedStepG.value)),
+  )
 
   const typedG = computed(() => {
     if (typed.value.trim() === '') return null
@@ -22,19 +24,27 @@ export function usePan() {
     return isNotRead(read) ? read : read.massG
   })
   /** The display that would be taken, or why there is none. */
-  const display = computed<{ massG: number, reason: string } | { massG: null, reason: string }>(() => {
+  const display = computed<{ massG: number; reason: string } | { massG: null; reason: string }>(() => {
     const hand = typedG.value
-    if (hand !== null) return typeof hand === 'number' ? { massG: hand, reason: '' } : { massG: null, reason: hand.problem }
-    if (!bench.live.value) return { massG: null, reason: bench.state.value.sentence || 'No scale is connected: type what it shows.' }
+    if (hand !== null)
+      return typeof hand === 'number' ? { massG: hand, reason: '' } : { massG: null, reason: hand.problem }
+    if (!bench.live.value)
+      return { massG: null, reason: bench.state.value.sentence || 'No scale is connected: type what it shows.' }
     const { steady, displayG, reason } = bench.rest.value
     if (displayG === null) return { massG: null, reason }
-    if (steady && leftOnPanG.value !== null) return { massG: displayG, reason: 'That one is taken. Lift it off and put the next one on.' }
+    if (steady && leftOnPanG.value !== null)
+      return { massG: displayG, reason: 'That one is taken. Lift it off and put the next one on.' }
     return { massG: displayG, reason: steady ? '' : reason }
   })
-  watch(bench.readings, (readings) => {
+  watch(bench.readings, readings => {
     const last = readings.at(-1)
     const step = scales.current?.resolutionG ?? 0.01
-    if (leftOnPanG.value !== null && last && (last.massG === null || Math.abs(last.massG - leftOnPanG.value) > leavingSteps * step)) leftOnPanG.value = null
+    if (
+      leftOnPanG.value !== null &&
+      last &&
+      (last.massG === null || Math.abs(last.massG - leftOnPanG.value) > leavingSteps * step)
+    )
+      leftOnPanG.value = null
   })
 
   function taking(id: string): Taking | null {
@@ -45,11 +55,17 @@ export function usePan() {
     if (bench.live.value && typedG.value === null) leftOnPanG.value = displayG
   }
 
-  watch(typed, (text) => {
-    const read = text.trim() === '' ? null : readGrams(text)
-    if (read && !isNotRead(read)) typedStepG.value = read.stepG
-  }, { flush: 'sync' })
-  function type(text: string) { typed.value = text }
+  watch(
+    typed,
+    text => {
+      const read = text.trim() === '' ? null : readGrams(text)
+      if (read && !isNotRead(read)) typedStepG.value = read.stepG
+    },
+    { flush: 'sync' },
+  )
+  function type(text: string) {
+    typed.value = text
+  }
 
   return { bench, typed, typedG, tare, leftOnPanG, display, ready, taking, leave, type }
 }

@@ -6,14 +6,21 @@ export function useSelectionInAddress(name: string, selected: Ref<string | null>
   const route = useRoute()
   const router = useRouter()
   let following = 0
-  const inAddress = () => typeof route.query[name] === 'string' ? route.query[name] : null
+  const inAddress = () => (typeof route.query[name] === 'string' ? route.query[name] : null)
 
-  onMounted(() => { if (inAddress() !== null) selected.value = inAddress() })
-  watch(inAddress, (id) => { if (following === 0 && id !== null) selected.value = id })
-  watch(selected, async (id) => {
+  onMounted(() => {
+    if (inAddress() !== null) selected.value = inAddress()
+  })
+  watch(inAddress, id => {
+    if (following === 0 && id !== null) selected.value = id
+  })
+  watch(selected, async id => {
     if (following === 0 && inAddress() === id) return
     following++
-    try { await router.replace({ query: { ...route.query, [name]: id ?? undefined } }) }
-    finally { following-- }
+    try {
+      await router.replace({ query: { ...route.query, [name]: id ?? undefined } })
+    } finally {
+      following--
+    }
   })
 }

@@ -12,16 +12,20 @@ export function useShavePlan() {
   const others = shallowRef<readonly ShownPlan[]>([])
   const frontier = shallowRef<readonly FrontierPoint[]>([])
   /** What the plan would be with the one shaving asked about turned: forced in where it is out, left out where it is in. */
-  const turned = shallowRef<{ readonly id: string, readonly plan: ShownPlan } | null>(null)
+  const turned = shallowRef<{ readonly id: string; readonly plan: ShownPlan } | null>(null)
   const busy = ref(false)
-  const progress = ref<{ done: number, of: number } | null>(null)
+  const progress = ref<{ done: number; of: number } | null>(null)
   const failure = ref('')
   const seconds = ref(10)
 
   let worker: Worker | null = null
   let number = 0
   /** A solver that falls silent for much longer than it was given is taken for dead. */
-  const silence = useTimeoutFn(() => stop('The solver fell silent and was ended. The list is as it was; ask again.'), () => (seconds.value + 15) * 1000, { immediate: false })
+  const silence = useTimeoutFn(
+    () => stop('The solver fell silent and was ended. The list is as it was; ask again.'),
+    () => (seconds.value + 15) * 1000,
+    { immediate: false },
+  )
   function start(): Worker {
     const made = new Worker(new URL('../workers/shave.worker.ts', import.meta.url), { type: 'module' })
     made.addEventListener('message', take)
@@ -36,8 +40,7 @@ export function useShavePlan() {
     else if (data.kind === 'turned') {
       turned.value = { id: data.id, plan: data.plan }
       finish('')
-    }
-    else if (data.kind === 'other') others.value = [...others.value, data.plan]
+    } else if (data.kind === 'other') others.value = [...others.value, data.plan]
     else if (data.kind === 'point') {
       frontier.value = [...frontier.value, data.point]
       progress.value = { done: data.done, of: data.of }
@@ -58,7 +61,16 @@ export function useShavePlan() {
     failure.value = ''
     progress.value = null
     silence.start()
-    return { number, build: toRaw(store.build!), choice: { ...store.choice }, cards: rules.cards.map(card => toRaw(card)), honestyElsewhere: [...store.honestyElsewhere], goal: { ...goal.value }, slipFactor: slipFactorOf[settings.settings.hand], seconds: seconds.value }
+    return {
+      number,
+      build: toRaw(store.build!),
+      choice: { ...store.choice },
+      cards: rules.cards.map(card => toRaw(card)),
+      honestyElsewhere: [...store.honestyElsewhere],
+      goal: { ...goal.value },
+      slipFactor: slipFactorOf[settings.settings.hand],
+      seconds: seconds.value,
+    }
   }
   function send(request: ShaveRequest) {
     worker ??= start()
@@ -78,7 +90,10 @@ export function useShavePlan() {
   /** Gives the search three times as long: it goes on where it was, or starts anew where its worker was ended. */
   function goOn() {
     seconds.value *= 3
-    if (!worker || failure.value) { ask(); return }
+    if (!worker || failure.value) {
+      ask()
+      return
+    }
     number++
     busy.value = true
     silence.start()
@@ -91,10 +106,41 @@ export function useShavePlan() {
     number++
     finish(sentence)
   }
-  const list = computed(() => store.build ? shaveListOf(store.build) : null)
-  onMounted(() => { worker ??= start() })
-  watchDebounced([() => store.build?.id, () => store.build?.lines, () => store.build?.aim, list, () => store.choice, goal, withFrontier, () => rules.cards, () => settings.settings.hand], ask, { debounce: 80, immediate: true })
+  const list = computed(() => (store.build ? shaveListOf(store.build) : null))
+  onMounted(() => {
+    worker ??= start()
+  })
+  watchDebounced(
+    [
+      () => store.build?.id,
+      () => store.build?.lines,
+      () => store.build?.aim,
+      list,
+      () => store.choice,
+      goal,
+      withFrontier,
+      () => rules.cards,
+      () => settings.settings.hand,
+    ],
+    ask,
+    { debounce: 80, immediate: true },
+  )
   onScopeDispose(() => worker?.terminate())
 
-  return { goal, withFrontier, plan, others, frontier, turned, busy, progress, failure, ask, askTurned, goOn, stop, list }
+  return {
+    goal,
+    withFrontier,
+    plan,
+    others,
+    frontier,
+    turned,
+    busy,
+    progress,
+    failure,
+    ask,
+    askTurned,
+    goOn,
+    stop,
+    list,
+  }
 }

@@ -1,7 +1,10 @@
 import type { Line } from '#core/ledger'
 import { cellText, editCellAt, sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
 
-export interface SheetCell { readonly rowId: string, readonly column: SheetColumn }
+export interface SheetCell {
+  readonly rowId: string
+  readonly column: SheetColumn
+}
 export type Move = 'down' | 'right' | 'left' | 'stay'
 
 /**
@@ -18,7 +21,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
   const problem = ref('')
 
   const rowIndex = (id: string) => toValue(rows).findIndex(line => line.id === id)
-  const lineAt = computed(() => active.value ? store.lineOf(active.value.rowId) ?? null : null)
+  const lineAt = computed(() => (active.value ? (store.lineOf(active.value.rowId) ?? null) : null))
 
   async function focusCell(cell: SheetCell) {
     active.value = cell
@@ -38,8 +41,14 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     const row = Math.min(Math.max(rowIndex(from.rowId) + rowsBy, 0), lines.length - 1)
     let column = sheetColumns.indexOf(from.column) + columnsBy
     let line = lines[row]!
-    if (column >= sheetColumns.length && row < lines.length - 1) { column = 0; line = lines[row + 1]! }
-    if (column < 0 && row > 0) { column = sheetColumns.length - 1; line = lines[row - 1]! }
+    if (column >= sheetColumns.length && row < lines.length - 1) {
+      column = 0
+      line = lines[row + 1]!
+    }
+    if (column < 0 && row > 0) {
+      column = sheetColumns.length - 1
+      line = lines[row - 1]!
+    }
     focusCell({ rowId: line.id, column: sheetColumns[Math.min(Math.max(column, 0), sheetColumns.length - 1)]! })
   }
 
@@ -87,7 +96,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     const other = lines[rowIndex(line.id) + by]
     if (!other) return
     const all = store.build.lines
-    const beforeId = by < 0 ? other.id : all[all.indexOf(other) + 1]?.id ?? null
+    const beforeId = by < 0 ? other.id : (all[all.indexOf(other) + 1]?.id ?? null)
     if (beforeId !== line.id && store.run({ type: 'lines.move', ids: [line.id], beforeId })) focusCell(active.value!)
   }
 
@@ -97,7 +106,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     const id = newId()
     const mass = line.mass ? { ...line.mass, versionId: newId() } : null
     const next = store.build.lines[store.build.lines.indexOf(line) + 1]?.id ?? null
-    if (store.run({ type: 'lines.add', lines: [{ ...line, id, mass, edition: 0, further: [] }], beforeId: next })) focusCell({ rowId: id, column: active.value!.column })
+    if (store.run({ type: 'lines.add', lines: [{ ...line, id, mass, edition: 0, further: [] }], beforeId: next }))
+      focusCell({ rowId: id, column: active.value!.column })
   }
 
   function toggleOff() {
@@ -105,11 +115,21 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     if (!line || line.state === 'candidate') return
     const rowsNow = toValue(rows)
     const neighbour = rowsNow[rowIndex(line.id) + 1] ?? rowsNow[rowIndex(line.id) - 1]
-    store.run({ type: 'lines.change', changes: [{ id: line.id, fields: { state: line.state === 'off' ? 'fitted' : 'off' } }] })
+    store.run({
+      type: 'lines.change',
+      changes: [{ id: line.id, fields: { state: line.state === 'off' ? 'fitted' : 'off' } }],
+    })
     if (neighbour) focusCell({ rowId: line.id, column: active.value!.column })
   }
 
-  const arrows: Record<string, [number, number]> = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1], PageDown: [10, 0], PageUp: [-10, 0] }
+  const arrows: Record<string, [number, number]> = {
+    ArrowDown: [1, 0],
+    ArrowUp: [-1, 0],
+    ArrowRight: [0, 1],
+    ArrowLeft: [0, -1],
+    PageDown: [10, 0],
+    PageUp: [-10, 0],
+  }
 
   function onKey(event: KeyboardEvent) {
     if (!active.value) return
@@ -118,7 +138,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
       return
     }
     const arrow = arrows[event.key]
-    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) moveLine(event.key === 'ArrowUp' ? -1 : 1)
+    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+      moveLine(event.key === 'ArrowUp' ? -1 : 1)
     else if (arrow) move(...arrow)
     else if (event.key === 'Home') focusCell({ ...active.value, column: 'slot' })
     else if (event.key === 'End') focusCell({ ...active.value, column: 'price' })
@@ -126,12 +147,13 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
       const atEnd = event.shiftKey ? active.value.column === 'slot' : active.value.column === 'price'
       if (atEnd) return
       move(0, event.shiftKey ? -1 : 1)
-    }
-    else if (event.key === 'Enter' || event.key === 'F2') edit()
+    } else if (event.key === 'Enter' || event.key === 'F2') edit()
     else if (event.key === 'Delete') toggleOff()
     else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') duplicate()
-    else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') store.step(event.shiftKey ? 'redo' : 'undo')
-    else if (startsTyping(event)) edit(active.value.column === 'slot' || active.value.column === 'known' ? undefined : event.key)
+    else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z')
+      store.step(event.shiftKey ? 'redo' : 'undo')
+    else if (startsTyping(event))
+      edit(active.value.column === 'slot' || active.value.column === 'known' ? undefined : event.key)
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -145,8 +167,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     else if (startsTyping(event)) {
       draft.value = whole.value ? event.key : draft.value + event.key
       whole.value = false
-    }
-    else return
+    } else return
     event.preventDefault()
     event.stopPropagation()
   }

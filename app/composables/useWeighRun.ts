@@ -1,7 +1,20 @@
 import { sigmaG } from '#core/estimate'
 import { CoreInputError } from '#core/errors'
 import type { Basis, Line, Mass } from '#core/ledger'
-import { expectedOnPan, isFarOff, placeOf, runLines, takeByDifference, takeInLifts, takeOneByOne, takeTogether, usualBasis, wouldChange, type RunOrder, type TareUsed } from '#core/weigh'
+import {
+  expectedOnPan,
+  isFarOff,
+  placeOf,
+  runLines,
+  takeByDifference,
+  takeInLifts,
+  takeOneByOne,
+  takeTogether,
+  usualBasis,
+  wouldChange,
+  type RunOrder,
+  type TareUsed,
+} from '#core/weigh'
 import { piecesFor, weighedEstimate } from '#core/scale'
 import { spreadFactor95 } from '#core/numbers'
 import { fixed } from '#core/display'
@@ -10,7 +23,11 @@ import { fixed } from '#core/display'
 export const panModes = ['one piece', 'all together', 'one after another', 'before and after', 'in lifts'] as const
 export type PanMode = (typeof panModes)[number]
 
-export interface TakenEntry { readonly lineId: string, readonly title: string, readonly mass: Mass }
+export interface TakenEntry {
+  readonly lineId: string
+  readonly title: string
+  readonly mass: Mass
+}
 
 /** A run over the lines of a build with one current: what it reads, what taking it would change, and taking it. */
 export function useWeighRun() {
@@ -29,13 +46,21 @@ export function useWeighRun() {
   const taken = shallowRef<readonly TakenEntry[]>([])
   const message = ref('')
   const doubted = ref(false)
-  const started = shallowRef<{ build: NonNullable<typeof store.build>, estimates: typeof store.estimates, overview: NonNullable<typeof store.overview> } | null>(null)
+  const started = shallowRef<{
+    build: NonNullable<typeof store.build>
+    estimates: typeof store.estimates
+    overview: NonNullable<typeof store.overview>
+  } | null>(null)
   const finished = computed(() => ids.value.length > 0 && at.value >= ids.value.length)
 
   const line = computed<Line | null>(() => store.lineOf(ids.value[at.value] ?? '') ?? null)
   const several = computed(() => (line.value?.quantity ?? 1) > 1)
-  const piecesOnPan = computed(() => mode.value === 'all together' || mode.value === 'before and after' ? line.value?.quantity ?? 1 : 1)
-  const expected = computed(() => line.value && mode.value !== 'in lifts' ? expectedOnPan(line.value, piecesOnPan.value, store.estimates) : null)
+  const piecesOnPan = computed(() =>
+    mode.value === 'all together' || mode.value === 'before and after' ? (line.value?.quantity ?? 1) : 1,
+  )
+  const expected = computed(() =>
+    line.value && mode.value !== 'in lifts' ? expectedOnPan(line.value, piecesOnPan.value, store.estimates) : null,
+  )
 
   /** For small pieces: how many together on the pan bring the spread of one under one per cent; null when one alone does. */
   const piecesWanted = computed(() => {
@@ -53,11 +78,18 @@ export function useWeighRun() {
     const part = line.value
     if (!by || !part || displays.length === 0) return null
     switch (mode.value) {
-      case 'one piece': return takeTogether(by, part, displays.slice(-1), 1, basis.value)
-      case 'all together': return takeTogether(by, part, displays.slice(-1), part.quantity, basis.value)
-      case 'one after another': return displays.length === 1 ? takeTogether(by, part, displays, 1, basis.value) : takeOneByOne(by, part, displays, basis.value)
-      case 'before and after': return displays.length < 2 ? null : takeByDifference(by, part, displays[0]!, displays[1]!, store.honesty)
-      case 'in lifts': return displays.length < 2 ? null : takeInLifts(by, part, displays, basis.value)
+      case 'one piece':
+        return takeTogether(by, part, displays.slice(-1), 1, basis.value)
+      case 'all together':
+        return takeTogether(by, part, displays.slice(-1), part.quantity, basis.value)
+      case 'one after another':
+        return displays.length === 1
+          ? takeTogether(by, part, displays, 1, basis.value)
+          : takeOneByOne(by, part, displays, basis.value)
+      case 'before and after':
+        return displays.length < 2 ? null : takeByDifference(by, part, displays[0]!, displays[1]!, store.honesty)
+      case 'in lifts':
+        return displays.length < 2 ? null : takeInLifts(by, part, displays, basis.value)
     }
   }
   const preview = computed(() => {
@@ -65,9 +97,13 @@ export function useWeighRun() {
     if (!part || !store.build || !store.overview || display.value.massG === null) return null
     try {
       const mass = massFrom([...collected.value, display.value.massG], 'preview')
-      return mass ? { mass, change: wouldChange(store.build, store.overview, part, mass, rules.cards, store.estimates, store.honesty) } : null
-    }
-    catch (error) {
+      return mass
+        ? {
+            mass,
+            change: wouldChange(store.build, store.overview, part, mass, rules.cards, store.estimates, store.honesty),
+          }
+        : null
+    } catch (error) {
       if (error instanceof CoreInputError) return null
       throw error
     }
@@ -78,7 +114,11 @@ export function useWeighRun() {
     if (mode.value === 'before and after') return 2
     return mode.value === 'in lifts' ? null : 1
   })
-  const canFinish = computed(() => (mode.value === 'one after another' && collected.value.length > 0) || (mode.value === 'in lifts' && collected.value.length > 1))
+  const canFinish = computed(
+    () =>
+      (mode.value === 'one after another' && collected.value.length > 0) ||
+      (mode.value === 'in lifts' && collected.value.length > 1),
+  )
 
   function begin(wanted: RunOrder = order.value, from?: string) {
     if (!store.build || !store.overview) return
@@ -107,19 +147,31 @@ export function useWeighRun() {
     if (next === 'before and after') basis.value = 'as fitted'
   }
   function cyclePieces() {
-    if (!several.value) { message.value = 'This line has one piece.'; return }
+    if (!several.value) {
+      message.value = 'This line has one piece.'
+      return
+    }
     const cycle = panModes.slice(0, 3)
-    chooseMode(cycle[(cycle.indexOf(mode.value as typeof cycle[number]) + 1) % 3]!)
+    chooseMode(cycle[(cycle.indexOf(mode.value as (typeof cycle)[number]) + 1) % 3]!)
   }
 
   /** Takes the display: the next of several, or the line itself. Says why when it cannot. */
   function take() {
     const part = line.value
     if (!part) return
-    if (!ready.value) { message.value = 'Say first which scale this is, under Scales.'; return }
-    if (display.value.reason !== '') { message.value = display.value.reason; return }
+    if (!ready.value) {
+      message.value = 'Say first which scale this is, under Scales.'
+      return
+    }
+    if (display.value.reason !== '') {
+      message.value = display.value.reason
+      return
+    }
     const displayG = display.value.massG!
-    if (displayG > ready.value.scale.capacityG) { message.value = `${fixed(displayG, 2)} g is more than ${ready.value.name} carries. Weigh it in two lifts.`; return }
+    if (displayG > ready.value.scale.capacityG) {
+      message.value = `${fixed(displayG, 2)} g is more than ${ready.value.name} carries. Weigh it in two lifts.`
+      return
+    }
     if (isDoubtful(displayG) && !doubted.value) {
       doubted.value = true
       message.value = 'Is it the right part? It is far from what was expected. Take it again to keep it.'
@@ -136,7 +188,11 @@ export function useWeighRun() {
     if (!expected.value || !ready.value || collected.value.length > 0) return false
     const { result } = ready.value.check ?? {}
     const netG = (displayG - tare.value.displayG) / (result?.gain ?? 1)
-    return isFarOff(expected.value, netG, sigmaG(weighedEstimate(ready.value, { id: 'doubt', displaysG: [displayG], tare: tare.value })))
+    return isFarOff(
+      expected.value,
+      netG,
+      sigmaG(weighedEstimate(ready.value, { id: 'doubt', displaysG: [displayG], tare: tare.value })),
+    )
   }
   function finish(displays: readonly number[] = collected.value) {
     const part = line.value
@@ -146,11 +202,23 @@ export function useWeighRun() {
       if (!mass) return
       const shavedG = mode.value === 'before and after' ? displays[0]! - displays[1]! : 0
       const note = shavedG > 0 ? `shaved ${fixed(shavedG, 2)} g, weighed by difference` : ''
-      if (!store.run({ type: 'line.weigh', id: part.id, mass, as: placeOf(mass, part, store.build!, store.estimates, store.honesty) }, note)) { message.value = store.refusal; return }
+      if (
+        !store.run(
+          {
+            type: 'line.weigh',
+            id: part.id,
+            mass,
+            as: placeOf(mass, part, store.build!, store.estimates, store.honesty),
+          },
+          note,
+        )
+      ) {
+        message.value = store.refusal
+        return
+      }
       taken.value = [{ lineId: part.id, title: lineTitle(part), mass }, ...taken.value]
       goTo(at.value + 1)
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof CoreInputError)) throw error
       message.value = 'That comes out below nothing. Zero the scale with an empty pan and put the part on.'
       collected.value = []
@@ -160,7 +228,9 @@ export function useWeighRun() {
     const pressed = await bench.zero()
     tare.value = { id: newId(), name: 'zero key', displayG: 0 }
     leftOnPanG.value = null
-    message.value = pressed ? '' : 'No scale is connected: press its own zero key. What you type from now on counts from there.'
+    message.value = pressed
+      ? ''
+      : 'No scale is connected: press its own zero key. What you type from now on counts from there.'
   }
   function again() {
     const last = taken.value[0]
@@ -171,12 +241,49 @@ export function useWeighRun() {
     tare.value = tray ?? { id: newId(), name: 'zero key', displayG: 0 }
   }
 
-  watch(() => store.build?.id, () => { begin() }, { immediate: true })
+  watch(
+    () => store.build?.id,
+    () => {
+      begin()
+    },
+    { immediate: true },
+  )
   return {
-    order, ids, at, line, mode, several, collected, basis, typed, tare, taken, message, finished, started, expected, display, preview, needed, canFinish, piecesOnPan, piecesWanted,
-    begin, goTo, leave, chooseMode, cyclePieces, take, finish, zero, again, useTray, taking,
+    order,
+    ids,
+    at,
+    line,
+    mode,
+    several,
+    collected,
+    basis,
+    typed,
+    tare,
+    taken,
+    message,
+    finished,
+    started,
+    expected,
+    display,
+    preview,
+    needed,
+    canFinish,
+    piecesOnPan,
+    piecesWanted,
+    begin,
+    goTo,
+    leave,
+    chooseMode,
+    cyclePieces,
+    take,
+    finish,
+    zero,
+    again,
+    useTray,
+    taking,
     type: pan.type,
-    skip: () => goTo(at.value + 1), back: () => goTo(at.value - 1),
+    skip: () => goTo(at.value + 1),
+    back: () => goTo(at.value - 1),
   }
 }
 export type WeighRun = ReturnType<typeof useWeighRun>

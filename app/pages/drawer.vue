@@ -7,9 +7,17 @@ import { drawerCsv } from '#shared/files/drawer-csv'
 const drawer = useDrawerStore()
 const route = useRoute()
 useHead({ title: 'Drawer · Jolly Gram' })
-onMounted(() => drawer.load().catch((error) => { drawer.problem = sentenceOf(error) }))
+onMounted(() =>
+  drawer.load().catch(error => {
+    drawer.problem = sentenceOf(error)
+  }),
+)
 // Grams typed as weighed are read on the scale at hand; without the list they stay as typed.
-onMounted(() => useScalesStore().load().catch(() => undefined))
+onMounted(() =>
+  useScalesStore()
+    .load()
+    .catch(() => undefined),
+)
 
 const text = ref('')
 const kind = ref<Slot | ''>('')
@@ -18,13 +26,20 @@ const terms = computed(() => readFilter(text.value))
 const shown = computed(() => {
   const kept = filterParts(drawer.indexed, terms.value)
   if (kind.value === '' && place.value === 'anywhere') return kept
-  return kept.filter(part => (kind.value === '' || part.slot === kind.value) && (place.value === 'anywhere' || (place.value === 'in the drawer' && drawer.left(part) > 0) || (place.value === 'on a build' && drawer.out(part) > 0) || (place.value === 'not owned' && part.owned === 0)))
+  return kept.filter(
+    part =>
+      (kind.value === '' || part.slot === kind.value) &&
+      (place.value === 'anywhere' ||
+        (place.value === 'in the drawer' && drawer.left(part) > 0) ||
+        (place.value === 'on a build' && drawer.out(part) > 0) ||
+        (place.value === 'not owned' && part.owned === 0)),
+  )
 })
 const kinds = computed(() => slots.filter(slot => drawer.parts.some(part => part.slot === slot)))
 const selection = ref<ReadonlySet<string>>(new Set())
 const selectedId = ref(typeof route.query.part === 'string' ? route.query.part : null)
 useSelectionInAddress('part', selectedId)
-const selected = computed(() => selectedId.value ? drawer.partOf(selectedId.value) ?? null : null)
+const selected = computed(() => (selectedId.value ? (drawer.partOf(selectedId.value) ?? null) : null))
 const bringing = ref(false)
 const kitting = ref(false)
 const everBrought = ref(false)
@@ -32,12 +47,17 @@ const everKit = ref(false)
 const removed = shallowRef<readonly Part[]>([])
 
 async function add() {
-  const part = makePart({ id: newId(), slot: kind.value || 'motor', name: `New ${slotFacts[kind.value || 'motor'].label.toLowerCase()}`, owned: 1 })
+  const part = makePart({
+    id: newId(),
+    slot: kind.value || 'motor',
+    name: `New ${slotFacts[kind.value || 'motor'].label.toLowerCase()}`,
+    owned: 1,
+  })
   if (await drawer.put([part])) selectedId.value = part.id
 }
 const chosenParts = () => [...selection.value].flatMap(id => drawer.partOf(id) ?? [])
 async function remove(parts: readonly Part[]) {
-  if (!await drawer.remove(parts.map(p => p.id))) return
+  if (!(await drawer.remove(parts.map(p => p.id)))) return
   removed.value = parts
   selection.value = new Set()
   selectedId.value = null
@@ -45,12 +65,16 @@ async function remove(parts: readonly Part[]) {
 async function bringBack() {
   if (await drawer.put(removed.value)) removed.value = []
 }
-function setAll(fields: Partial<Part>) { return drawer.put(chosenParts().map(part => ({ ...part, ...fields }))) }
+function setAll(fields: Partial<Part>) {
+  return drawer.put(chosenParts().map(part => ({ ...part, ...fields })))
+}
 const tag = ref('')
 async function tagAll() {
   const word = tag.value.trim()
   if (word === '') return
-  const kept = await drawer.put(chosenParts().map(part => ({ ...part, tags: part.tags.includes(word) ? part.tags : [...part.tags, word] })))
+  const kept = await drawer.put(
+    chosenParts().map(part => ({ ...part, tags: part.tags.includes(word) ? part.tags : [...part.tags, word] })),
+  )
   if (kept) tag.value = ''
 }
 function save() {
@@ -60,56 +84,291 @@ function save() {
   link.click()
   URL.revokeObjectURL(link.href)
 }
-useSingleKeys({ n: () => { void add() }, N: () => { void add() } })
+useSingleKeys({
+  n: () => {
+    void add()
+  },
+  N: () => {
+    void add()
+  },
+})
 </script>
 
 <template>
   <div class="drawer-page">
     <main class="worksheet">
       <div class="station-head">
-        <h1>Drawer</h1><span class="soft" role="status">{{ shown.length === drawer.parts.length ? `${drawer.parts.length.toLocaleString('en')} kinds of parts` : `${shown.length.toLocaleString('en')} of ${drawer.parts.length.toLocaleString('en')}` }}</span><span class="gap" />
-        <button type="button" @click="everKit = kitting = true">A kit came</button>
-        <button type="button" @click="everBrought = bringing = true">Bring parts in</button>
-        <button type="button" :disabled="shown.length === 0" @click="save">As CSV</button>
-        <button type="button" class="first" @click="add">New part <kbd>N</kbd></button>
+        <h1>Drawer</h1><span
+          class="soft"
+          role="status"
+        >{{ shown.length === drawer.parts.length ? `${drawer.parts.length.toLocaleString('en')} kinds of parts` : `${shown.length.toLocaleString('en')} of ${drawer.parts.length.toLocaleString('en')}` }}</span><span class="gap" />
+        <button
+          type="button"
+          @click="everKit = kitting = true"
+        >
+          A kit came
+        </button>
+        <button
+          type="button"
+          @click="everBrought = bringing = true"
+        >
+          Bring parts in
+        </button>
+        <button
+          type="button"
+          :disabled="shown.length === 0"
+          @click="save"
+        >
+          As CSV
+        </button>
+        <button
+          type="button"
+          class="first"
+          @click="add"
+        >
+          New part <kbd>N</kbd>
+        </button>
       </div>
       <div class="filter">
-        <input v-model="text" type="search" aria-label="Filter the drawer" placeholder="1404–1505, 3000–4000 kV, ≤ 11 g">
-        <select v-model="kind" aria-label="Kind"><option value="">every kind</option><option v-for="slot in kinds" :key="slot" :value="slot">{{ slotFacts[slot].label.toLowerCase() }}</option></select>
-        <select v-model="place" aria-label="Where"><option v-for="p in ['anywhere', 'in the drawer', 'on a build', 'not owned']" :key="p">{{ p }}</option></select>
-        <span v-if="terms.length > 0" class="soft understood">{{ terms.map(t => t.understood).join(' · ') }}</span>
+        <input
+          v-model="text"
+          type="search"
+          aria-label="Filter the drawer"
+          placeholder="1404–1505, 3000–4000 kV, ≤ 11 g"
+        >
+        <select
+          v-model="kind"
+          aria-label="Kind"
+        >
+          <option value="">
+            every kind
+          </option><option
+            v-for="slot in kinds"
+            :key="slot"
+            :value="slot"
+          >
+            {{ slotFacts[slot].label.toLowerCase() }}
+          </option>
+        </select>
+        <select
+          v-model="place"
+          aria-label="Where"
+        >
+          <option
+            v-for="p in ['anywhere', 'in the drawer', 'on a build', 'not owned']"
+            :key="p"
+          >
+            {{ p }}
+          </option>
+        </select>
+        <span
+          v-if="terms.length > 0"
+          class="soft understood"
+        >{{ terms.map(t => t.understood).join(' · ') }}</span>
       </div>
-      <p v-if="drawer.problem" class="problem" role="alert">{{ drawer.problem }} <button type="button" class="plain" @click="drawer.problem = ''">Close</button></p>
-      <p v-if="removed.length > 0" class="note">{{ removed.length === 1 ? `“${removed[0]!.name}” is deleted.` : `${removed.length} parts are deleted.` }} <button type="button" class="plain" @click="bringBack">Bring back</button></p>
-      <div v-if="selection.size > 1" class="many">
+      <p
+        v-if="drawer.problem"
+        class="problem"
+        role="alert"
+      >
+        {{ drawer.problem }} <button
+          type="button"
+          class="plain"
+          @click="drawer.problem = ''"
+        >
+          Close
+        </button>
+      </p>
+      <p
+        v-if="removed.length > 0"
+        class="note"
+      >
+        {{ removed.length === 1 ? `“${removed[0]!.name}” is deleted.` : `${removed.length} parts are deleted.` }} <button
+          type="button"
+          class="plain"
+          @click="bringBack"
+        >
+          Bring back
+        </button>
+      </p>
+      <div
+        v-if="selection.size > 1"
+        class="many"
+      >
         <b>{{ selection.size }} chosen</b>
-        <form @submit.prevent="tagAll"><input v-model="tag" aria-label="Tag for all chosen" placeholder="tag" maxlength="40"><button type="submit">Tag</button></form>
-        <select aria-label="Kind for all chosen" @change="setAll({ slot: ($event.target as HTMLSelectElement).value as Slot, properties: null })"><option value="">kind …</option><option v-for="slot in slots" :key="slot" :value="slot">{{ slotFacts[slot].label.toLowerCase() }}</option></select>
-        <button type="button" @click="remove(chosenParts())">Delete</button><button type="button" class="plain" @click="selection = new Set()">Choose none</button>
+        <form @submit.prevent="tagAll">
+          <input
+            v-model="tag"
+            aria-label="Tag for all chosen"
+            placeholder="tag"
+            maxlength="40"
+          ><button type="submit">
+            Tag
+          </button>
+        </form>
+        <select
+          aria-label="Kind for all chosen"
+          @change="setAll({ slot: ($event.target as HTMLSelectElement).value as Slot, properties: null })"
+        >
+          <option value="">
+            kind …
+          </option><option
+            v-for="slot in slots"
+            :key="slot"
+            :value="slot"
+          >
+            {{ slotFacts[slot].label.toLowerCase() }}
+          </option>
+        </select>
+        <button
+          type="button"
+          @click="remove(chosenParts())"
+        >
+          Delete
+        </button><button
+          type="button"
+          class="plain"
+          @click="selection = new Set()"
+        >
+          Choose none
+        </button>
       </div>
-      <div v-if="drawer.loaded && drawer.parts.length === 0" class="empty"><p>Nothing in the drawer yet. Put in what you own, or take a build apart into it.</p><button type="button" class="first" @click="add">Put in the first part</button></div>
-      <DrawerSheet v-else-if="drawer.loaded" v-model:selection="selection" :parts="shown" :selected-id="selectedId" @select="selectedId = $event" />
+      <div
+        v-if="drawer.loaded && drawer.parts.length === 0"
+        class="empty"
+      >
+        <p>Nothing in the drawer yet. Put in what you own, or take a build apart into it.</p><button
+          type="button"
+          class="first"
+          @click="add"
+        >
+          Put in the first part
+        </button>
+      </div>
+      <DrawerSheet
+        v-else-if="drawer.loaded"
+        v-model:selection="selection"
+        :parts="shown"
+        :selected-id="selectedId"
+        @select="selectedId = $event"
+      />
     </main>
-    <aside class="inspector" aria-label="Inspector">
-      <PartInspector v-if="selected" :key="selected.id" :part="selected" @close="selectedId = null" @remove="remove([$event])" />
+    <aside
+      class="inspector"
+      aria-label="Inspector"
+    >
+      <PartInspector
+        v-if="selected"
+        :key="selected.id"
+        :part="selected"
+        @close="selectedId = null"
+        @remove="remove([$event])"
+      />
       <template v-else>
         <h2>What you own</h2>
         <p>Each row is one kind of thing, so many pieces. A part moved into a build stays the same part: weigh it on either side and both know.</p>
         <h3>Filter by figures</h3>
-        <p class="soft">Terms with commas between: a range or a bound with its unit (<span class="figure">≤ 11 g</span>, <span class="figure">3000–4000 kV</span>, <span class="figure">&gt; 400 mW</span>), four digits for a stator (<span class="figure">1404–1505</span>), a kind, or any word.</p>
-        <template v-if="drawer.kits.length > 0"><h3>Kits and sets</h3><KitRow v-for="kit in drawer.kits" :key="kit.id" :kit="kit" /></template>
+        <p class="soft">
+          Terms with commas between: a range or a bound with its unit (<span class="figure">≤ 11 g</span>, <span class="figure">3000–4000 kV</span>, <span class="figure">&gt; 400 mW</span>), four digits for a stator (<span class="figure">1404–1505</span>), a kind, or any word.
+        </p>
+        <template v-if="drawer.kits.length > 0">
+          <h3>Kits and sets</h3><KitRow
+            v-for="kit in drawer.kits"
+            :key="kit.id"
+            :kit="kit"
+          />
+        </template>
       </template>
     </aside>
-    <LazyImportParts v-if="everBrought" v-model="bringing" />
-    <LazyKitSheet v-if="everKit" v-model="kitting" />
+    <LazyImportParts
+      v-if="everBrought"
+      v-model="bringing"
+    />
+    <LazyKitSheet
+      v-if="everKit"
+      v-model="kitting"
+    />
   </div>
 </template>
 
 <style scoped>
-.drawer-page { display: flex; flex: 1; min-height: 0; }
-.worksheet { flex: 1; min-width: 0; background: var(--card); padding: 12px 16px 12px; display: flex; flex-direction: column; } .inspector { width: 320px; flex: none; background: var(--aside); border-left: 1px solid var(--line); padding: 14px 16px 24px; overflow: auto; font-size: 12.5px; }
-.filter { display: flex; gap: 8px; align-items: center; margin-bottom: 8px; flex-wrap: wrap; } .filter input { flex: 1; min-width: 220px; max-width: 420px; font-family: var(--mono); } .understood { font-size: 12px; }
-.many { display: flex; gap: 10px; align-items: center; background: var(--selection); border-radius: 7px; padding: 5px 10px; margin-bottom: 6px; flex-wrap: wrap; } .many form { display: flex; gap: 4px; } .many input { width: 110px; padding: 3px 7px; } .many button, .many select { padding: 3px 9px; }
-.empty { padding: 50px; text-align: center; }
-@media (max-width: 760px) { .drawer-page { display: block; } .inspector { width: auto; border-left: 0; border-top: 1px solid var(--line); font-size: 15px; } .worksheet { padding: 12px; height: auto; } }
+.drawer-page {
+  display: flex;
+  flex: 1;
+  min-height: 0;
+}
+.worksheet {
+  flex: 1;
+  min-width: 0;
+  background: var(--card);
+  padding: 12px 16px 12px;
+  display: flex;
+  flex-direction: column;
+}
+.inspector {
+  width: 320px;
+  flex: none;
+  background: var(--aside);
+  border-left: 1px solid var(--line);
+  padding: 14px 16px 24px;
+  overflow: auto;
+  font-size: 12.5px;
+}
+.filter {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 8px;
+  flex-wrap: wrap;
+}
+.filter input {
+  flex: 1;
+  min-width: 220px;
+  max-width: 420px;
+  font-family: var(--mono);
+}
+.understood {
+  font-size: 12px;
+}
+.many {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  background: var(--selection);
+  border-radius: 7px;
+  padding: 5px 10px;
+  margin-bottom: 6px;
+  flex-wrap: wrap;
+}
+.many form {
+  display: flex;
+  gap: 4px;
+}
+.many input {
+  width: 110px;
+  padding: 3px 7px;
+}
+.many button,
+.many select {
+  padding: 3px 9px;
+}
+.empty {
+  padding: 50px;
+  text-align: center;
+}
+@media (max-width: 760px) {
+  .drawer-page {
+    display: block;
+  }
+  .inspector {
+    width: auto;
+    border-left: 0;
+    border-top: 1px solid var(--line);
+    font-size: 15px;
+  }
+  .worksheet {
+    padding: 12px;
+    height: auto;
+  }
+}
 </style>

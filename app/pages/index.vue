@@ -2,14 +2,25 @@
 const shelf = useShelfStore()
 const starting = ref(false)
 const everStarted = ref(false)
-watch(starting, () => { everStarted.value = true })
+watch(starting, () => {
+  everStarted.value = true
+})
 const showArchived = ref(false)
 const problem = ref('')
 const file = useTemplateRef<HTMLInputElement>('file')
 
 useHead({ title: 'Shelf · Jolly Gram' })
-shelf.load().catch((error) => { problem.value = sentenceOf(error) })
-useSingleKeys({ n: () => { starting.value = true }, N: () => { starting.value = true } })
+shelf.load().catch(error => {
+  problem.value = sentenceOf(error)
+})
+useSingleKeys({
+  n: () => {
+    starting.value = true
+  },
+  N: () => {
+    starting.value = true
+  },
+})
 
 const numberWords = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
 const spoken = (n: number) => numberWords[n] ?? String(n)
@@ -18,8 +29,21 @@ const archived = computed(() => shelf.entries.filter(entry => entry.archived))
 const summary = computed(() => {
   const count = (word: string) => present.value.filter(entry => entry.word === word).length
   const clear = present.value.filter(entry => entry.intoReserveG === 0).length
-  const parts = [[clear, 'clear as you fly them'], [count('Clear') - clear, 'clear, but into the reserve'], [count('Too close to call'), 'to settle'], [count('Over'), 'over']] as const
-  return [`${spoken(present.value.length)} ${present.value.length === 1 ? 'build' : 'builds'}`, parts.filter(([n]) => n > 0).map(([n, words]) => `${spoken(n)} ${words}`).join(', ')].filter(Boolean).join(' · ')
+  const parts = [
+    [clear, 'clear as you fly them'],
+    [count('Clear') - clear, 'clear, but into the reserve'],
+    [count('Too close to call'), 'to settle'],
+    [count('Over'), 'over'],
+  ] as const
+  return [
+    `${spoken(present.value.length)} ${present.value.length === 1 ? 'build' : 'builds'}`,
+    parts
+      .filter(([n]) => n > 0)
+      .map(([n, words]) => `${spoken(n)} ${words}`)
+      .join(', '),
+  ]
+    .filter(Boolean)
+    .join(' · ')
 })
 
 /** The first screenful is painted at once; a long shelf grows below it, a few cards a frame. */
@@ -29,7 +53,11 @@ function grow() {
   shown.value += 12
   requestAnimationFrame(grow)
 }
-watch(() => present.value.length, () => requestAnimationFrame(() => requestAnimationFrame(grow)), { immediate: true })
+watch(
+  () => present.value.length,
+  () => requestAnimationFrame(() => requestAnimationFrame(grow)),
+  { immediate: true },
+)
 
 async function bringIn(event: Event) {
   const input = event.target as HTMLInputElement
@@ -39,9 +67,11 @@ async function bringIn(event: Event) {
   try {
     if (chosen.size > 16_000_000) throw new Error('This file is over 16 MB, more than any build. Nothing was taken in.')
     await take(await chosen.text())
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    input.value = ''
   }
-  catch (error) { problem.value = sentenceOf(error) }
-  finally { input.value = '' }
 }
 /** A file whose history does not lead to its build: it may come in without it. */
 const withoutHistory = ref<string | null>(null)
@@ -51,19 +81,21 @@ async function take(text: string, without = false) {
   try {
     const id = await shelf.bringIn(text, without)
     await navigateTo(`/builds/${id}/parts`)
-  }
-  catch (error) {
+  } catch (error) {
     problem.value = sentenceOf(error)
     if (error instanceof ApiProblem && error.problem.code === 'journal-forged') withoutHistory.value = text
   }
 }
 async function attempt(work: () => Promise<unknown>) {
   problem.value = ''
-  try { await work() }
-  catch (error) { problem.value = sentenceOf(error) }
+  try {
+    await work()
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 /** The build about to be deleted for good. */
-const deleting = shallowRef<{ id: string, name: string } | null>(null)
+const deleting = shallowRef<{ id: string; name: string } | null>(null)
 async function removeForGood() {
   const going = deleting.value!
   deleting.value = null
@@ -71,8 +103,11 @@ async function removeForGood() {
 }
 async function putAway(id: string, away: boolean) {
   problem.value = ''
-  try { await shelf.putAway(id, away) }
-  catch (error) { problem.value = sentenceOf(error) }
+  try {
+    await shelf.putAway(id, away)
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 </script>
 
@@ -80,35 +115,151 @@ async function putAway(id: string, away: boolean) {
   <main class="page">
     <div class="page-head">
       <h1>Shelf</h1><span class="soft">{{ shelf.loaded ? summary : '' }}</span><span class="gap" />
-      <input ref="file" type="file" accept=".json,application/json" class="visually-hidden" aria-label="Build file" tabindex="-1" @change="bringIn">
-      <button type="button" @click="file?.click()">Bring in a file</button>
-      <button type="button" class="first" @click="starting = true">Start a build <kbd>N</kbd></button>
+      <input
+        ref="file"
+        type="file"
+        accept=".json,application/json"
+        class="visually-hidden"
+        aria-label="Build file"
+        tabindex="-1"
+        @change="bringIn"
+      >
+      <button
+        type="button"
+        @click="file?.click()"
+      >
+        Bring in a file
+      </button>
+      <button
+        type="button"
+        class="first"
+        @click="starting = true"
+      >
+        Start a build <kbd>N</kbd>
+      </button>
     </div>
-    <p v-if="problem" class="note" role="alert">{{ problem }} <button v-if="withoutHistory !== null" type="button" @click="take(withoutHistory, true)">Bring it in without its history</button></p>
-    <div v-if="shelf.loaded && present.length === 0 && shelf.unreadable.length === 0" class="panel empty">
+    <p
+      v-if="problem"
+      class="note"
+      role="alert"
+    >
+      {{ problem }} <button
+        v-if="withoutHistory !== null"
+        type="button"
+        @click="take(withoutHistory, true)"
+      >
+        Bring it in without its history
+      </button>
+    </p>
+    <div
+      v-if="shelf.loaded && present.length === 0 && shelf.unreadable.length === 0"
+      class="panel empty"
+    >
       <h2>Nothing on the shelf yet</h2>
-      <p class="soft">Start from a craft class and you have a total, its spread and a verdict in a minute.</p>
-      <button type="button" class="first" @click="starting = true">Start a build</button>
+      <p class="soft">
+        Start from a craft class and you have a total, its spread and a verdict in a minute.
+      </p>
+      <button
+        type="button"
+        class="first"
+        @click="starting = true"
+      >
+        Start a build
+      </button>
     </div>
-    <BuildCard v-for="entry in present.slice(0, shown)" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" />
-    <p v-if="archived.length > 0"><button type="button" class="plain" :aria-expanded="showArchived" @click="showArchived = !showArchived">{{ showArchived ? 'Hide' : 'Show' }} what was put away ({{ archived.length }})</button></p>
-    <template v-if="showArchived"><BuildCard v-for="entry in archived" :key="entry.id" :entry="entry" @put-away="putAway(entry.id, $event)" @remove="deleting = { id: entry.id, name: entry.name }" /></template>
-    <article v-for="bad in shelf.unreadable" :key="bad.id" class="panel unreadable" data-test="unreadable">
-      <h2>{{ bad.name }}<small v-if="bad.archived" class="soft"> put away</small></h2>
+    <BuildCard
+      v-for="entry in present.slice(0, shown)"
+      :key="entry.id"
+      :entry="entry"
+      @put-away="putAway(entry.id, $event)"
+    />
+    <p v-if="archived.length > 0">
+      <button
+        type="button"
+        class="plain"
+        :aria-expanded="showArchived"
+        @click="showArchived = !showArchived"
+      >
+        {{ showArchived ? 'Hide' : 'Show' }} what was put away ({{ archived.length }})
+      </button>
+    </p>
+    <template v-if="showArchived">
+      <BuildCard
+        v-for="entry in archived"
+        :key="entry.id"
+        :entry="entry"
+        @put-away="putAway(entry.id, $event)"
+        @remove="deleting = { id: entry.id, name: entry.name }"
+      />
+    </template>
+    <article
+      v-for="bad in shelf.unreadable"
+      :key="bad.id"
+      class="panel unreadable"
+      data-test="unreadable"
+    >
+      <h2>
+        {{ bad.name }}<small
+          v-if="bad.archived"
+          class="soft"
+        > put away</small>
+      </h2>
       <p>{{ bad.sentence }} The other builds are not touched by it.</p>
       <p class="ways">
-        <a :href="`/api/builds/${bad.id}/raw`" class="button" download>Save what lies there</a>
-        <button type="button" @click="attempt(() => shelf.rescue(bad.id, 'take back'))">Take its last entry back</button>
-        <button type="button" @click="attempt(() => shelf.rescue(bad.id, bad.archived ? 'bring back' : 'put away'))">{{ bad.archived ? 'Bring back' : 'Put away' }}</button>
-        <button v-if="bad.archived" type="button" @click="deleting = bad">Delete for good</button>
+        <a
+          :href="`/api/builds/${bad.id}/raw`"
+          class="button"
+          download
+        >Save what lies there</a>
+        <button
+          type="button"
+          @click="attempt(() => shelf.rescue(bad.id, 'take back'))"
+        >
+          Take its last entry back
+        </button>
+        <button
+          type="button"
+          @click="attempt(() => shelf.rescue(bad.id, bad.archived ? 'bring back' : 'put away'))"
+        >
+          {{ bad.archived ? 'Bring back' : 'Put away' }}
+        </button>
+        <button
+          v-if="bad.archived"
+          type="button"
+          @click="deleting = bad"
+        >
+          Delete for good
+        </button>
       </p>
     </article>
-    <LazyDeleteBuild v-if="deleting" :build="deleting" :unreadable="shelf.unreadable.some(b => b.id === deleting!.id)" @close="deleting = null" @remove="removeForGood" />
-    <LazyStartBuild v-if="everStarted" v-model="starting" />
+    <LazyDeleteBuild
+      v-if="deleting"
+      :build="deleting"
+      :unreadable="shelf.unreadable.some(b => b.id === deleting!.id)"
+      @close="deleting = null"
+      @remove="removeForGood"
+    />
+    <LazyStartBuild
+      v-if="everStarted"
+      v-model="starting"
+    />
   </main>
 </template>
 
 <style scoped>
-.empty { text-align: center; padding: 48px; }
-.unreadable { border-left: 4px solid var(--over); } .unreadable h2 { margin-top: 0; } .ways { display: flex; gap: 8px; flex-wrap: wrap; }
+.empty {
+  text-align: center;
+  padding: 48px;
+}
+.unreadable {
+  border-left: 4px solid var(--over);
+}
+.unreadable h2 {
+  margin-top: 0;
+}
+.ways {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
 </style>

@@ -4,7 +4,9 @@ import { cardName, cardStanding, countingSentences, limitInWords, type RuleCard 
 const rules = useRulesStore()
 const editing = ref(false)
 const everEdited = ref(false)
-watch(editing, () => { everEdited.value = true })
+watch(editing, () => {
+  everEdited.value = true
+})
 const shown = shallowRef<RuleCard | null>(null)
 const editedId = ref<string | null>(null)
 const problem = ref('')
@@ -12,10 +14,15 @@ const today = localDay()
 const route = useRoute()
 useHead({ title: 'Rules · Jolly Gram' })
 
-rules.load().then(async () => {
-  await nextTick()
-  if (route.hash) document.getElementById(route.hash.slice(1))?.scrollIntoView({ block: 'center' })
-}).catch((error) => { problem.value = sentenceOf(error) })
+rules
+  .load()
+  .then(async () => {
+    await nextTick()
+    if (route.hash) document.getElementById(route.hash.slice(1))?.scrollIntoView({ block: 'center' })
+  })
+  .catch(error => {
+    problem.value = sentenceOf(error)
+  })
 
 const due = computed(() => rules.cards.filter(card => cardStanding(card, today).reminder))
 function edit(card: RuleCard | null, id: string | null) {
@@ -25,44 +32,189 @@ function edit(card: RuleCard | null, id: string | null) {
 }
 async function tryTo(work: () => Promise<void>) {
   problem.value = ''
-  try { await work() }
-  catch (error) { problem.value = sentenceOf(error) }
+  try {
+    await work()
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
-const verify = (id: string, event: Event) => tryTo(() => rules.verify(id, (event.target as HTMLInputElement).value || null))
+const verify = (id: string, event: Event) =>
+  tryTo(() => rules.verify(id, (event.target as HTMLInputElement).value || null))
 </script>
 
 <template>
   <main class="page">
-    <div class="page-head"><h1>Rules</h1><span class="soft">every threshold with its exact wording</span><span class="gap" /><button type="button" class="first" @click="edit(null, null)">A card of your own</button></div>
-    <p class="note">A planning aid and not legal advice. The starting cards are from the published texts as remembered in November 2026; rules change. Confirm each with your aviation authority and put the date on it.</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <p v-for="card in due" :key="card.id" class="note" role="status"><b>{{ cardName(card) }}</b>: {{ cardStanding(card, today).words }}.</p>
+    <div class="page-head">
+      <h1>Rules</h1><span class="soft">every threshold with its exact wording</span><span class="gap" /><button
+        type="button"
+        class="first"
+        @click="edit(null, null)"
+      >
+        A card of your own
+      </button>
+    </div>
+    <p class="note">
+      A planning aid and not legal advice. The starting cards are from the published texts as remembered in November 2026; rules change. Confirm each with your aviation authority and put the date on it.
+    </p>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <p
+      v-for="card in due"
+      :key="card.id"
+      class="note"
+      role="status"
+    >
+      <b>{{ cardName(card) }}</b>: {{ cardStanding(card, today).words }}.
+    </p>
     <div class="cards">
-      <article v-for="card in rules.cards" :id="card.id" :key="card.id" class="panel">
-        <header><div><h2>{{ card.place }}</h2><span class="soft">{{ card.purpose === 'any' ? 'any purpose' : card.purpose }}</span></div><div class="limit figure">{{ limitInWords(card) }}</div></header>
+      <article
+        v-for="card in rules.cards"
+        :id="card.id"
+        :key="card.id"
+        class="panel"
+      >
+        <header>
+          <div><h2>{{ card.place }}</h2><span class="soft">{{ card.purpose === 'any' ? 'any purpose' : card.purpose }}</span></div><div class="limit figure">
+            {{ limitInWords(card) }}
+          </div>
+        </header>
         <p>Counts {{ countingSentences[card.counts] }}; {{ cardStanding(card, today).words }}. <span class="soft">{{ card.source }}</span></p>
         <div class="lists">
-          <div v-if="card.within.length"><h3>Within</h3><ul><li v-for="p in card.within" :key="p">{{ p }}</li></ul></div>
-          <div v-if="card.beyond.length"><h3>Beyond</h3><ul><li v-for="p in card.beyond" :key="p">{{ p }}</li></ul></div>
-          <div v-if="card.always.length || card.conditions.length" class="always"><h3>Always</h3><ul><li v-for="p in [...card.conditions, ...card.always]" :key="p">{{ p }}</li></ul></div>
+          <div v-if="card.within.length">
+            <h3>Within</h3><ul>
+              <li
+                v-for="p in card.within"
+                :key="p"
+              >
+                {{ p }}
+              </li>
+            </ul>
+          </div>
+          <div v-if="card.beyond.length">
+            <h3>Beyond</h3><ul>
+              <li
+                v-for="p in card.beyond"
+                :key="p"
+              >
+                {{ p }}
+              </li>
+            </ul>
+          </div>
+          <div
+            v-if="card.always.length || card.conditions.length"
+            class="always"
+          >
+            <h3>Always</h3><ul>
+              <li
+                v-for="p in [...card.conditions, ...card.always]"
+                :key="p"
+              >
+                {{ p }}
+              </li>
+            </ul>
+          </div>
         </div>
         <footer>
-          <label>{{ card.verifiedOn ? 'Verified by you on' : 'Not verified by you yet' }} <input type="date" :value="card.verifiedOn ?? ''" :max="today" :aria-label="`${cardName(card)} verified on`" @change="verify(card.id, $event)"></label>
+          <label>{{ card.verifiedOn ? 'Verified by you on' : 'Not verified by you yet' }} <input
+            type="date"
+            :value="card.verifiedOn ?? ''"
+            :max="today"
+            :aria-label="`${cardName(card)} verified on`"
+            @change="verify(card.id, $event)"
+          ></label>
           <span>
-            <button v-if="!card.own" type="button" class="plain" @click="edit({ ...card, place: `${card.place} (own copy)` }, null)">Copy and edit</button>
-            <template v-else><button type="button" class="plain" @click="edit(card, card.id)">Edit</button><button type="button" class="plain" @click="tryTo(() => rules.remove(card.id))">Delete</button></template>
+            <button
+              v-if="!card.own"
+              type="button"
+              class="plain"
+              @click="edit({ ...card, place: `${card.place} (own copy)` }, null)"
+            >Copy and edit</button>
+            <template v-else><button
+              type="button"
+              class="plain"
+              @click="edit(card, card.id)"
+            >Edit</button><button
+              type="button"
+              class="plain"
+              @click="tryTo(() => rules.remove(card.id))"
+            >Delete</button></template>
           </span>
         </footer>
       </article>
     </div>
-    <LazyCardEditor v-if="everEdited" :id="editedId" v-model="editing" :card="shown" />
+    <LazyCardEditor
+      v-if="everEdited"
+      :id="editedId"
+      v-model="editing"
+      :card="shown"
+    />
   </main>
 </template>
 
 <style scoped>
-.cards { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; margin-top: 14px; } .panel { margin: 0; display: flex; flex-direction: column; scroll-margin: 60px; } .panel:target { border-color: var(--plum-text); }
-header { display: flex; justify-content: space-between; gap: 12px; align-items: baseline; } .limit { font-size: 14px; white-space: nowrap; }
-.lists { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; flex: 1; } .always { grid-column: 1 / -1; } .lists h3 { margin: 4px 0; } ul { margin: 0; padding-left: 16px; font-size: 12.5px; }
-footer { display: flex; justify-content: space-between; align-items: center; gap: 10px; margin-top: 12px; font-size: 12.5px; color: var(--ink-soft); }
-@media (max-width: 900px) { .cards { grid-template-columns: 1fr; } footer, header { flex-wrap: wrap; } }
+.cards {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+  margin-top: 14px;
+}
+.panel {
+  margin: 0;
+  display: flex;
+  flex-direction: column;
+  scroll-margin: 60px;
+}
+.panel:target {
+  border-color: var(--plum-text);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: baseline;
+}
+.limit {
+  font-size: 14px;
+  white-space: nowrap;
+}
+.lists {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+  flex: 1;
+}
+.always {
+  grid-column: 1 / -1;
+}
+.lists h3 {
+  margin: 4px 0;
+}
+ul {
+  margin: 0;
+  padding-left: 16px;
+  font-size: 12.5px;
+}
+footer {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  margin-top: 12px;
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+@media (max-width: 900px) {
+  .cards {
+    grid-template-columns: 1fr;
+  }
+  footer,
+  header {
+    flex-wrap: wrap;
+  }
+}
 </style>

@@ -5,7 +5,9 @@ import { referenceFieldsSchema, scaleFieldsSchema } from '#shared/schemas/scales
 const scales = useScalesStore()
 const problem = ref('')
 useHead({ title: 'Scales · Jolly Gram' })
-scales.load().catch((error: unknown) => { problem.value = sentenceOf(error) })
+scales.load().catch((error: unknown) => {
+  problem.value = sentenceOf(error)
+})
 
 const adding = ref(false)
 const draft = reactive({ name: '', step: '0.01', capacity: '200', days: '30' })
@@ -20,7 +22,13 @@ function grams(text: string, what: string): number {
 }
 async function addScale() {
   try {
-    const fields = scaleFieldsSchema.safeParse({ name: draft.name.trim(), resolutionG: grams(draft.step, 'Step'), capacityG: grams(draft.capacity, 'Capacity'), repeatabilityG: null, checkIntervalDays: Number(draft.days) })
+    const fields = scaleFieldsSchema.safeParse({
+      name: draft.name.trim(),
+      resolutionG: grams(draft.step, 'Step'),
+      capacityG: grams(draft.capacity, 'Capacity'),
+      repeatabilityG: null,
+      checkIntervalDays: Number(draft.days),
+    })
     if (!fields.success) throw new Error(fields.error.issues[0]!.message)
     const id = newId()
     await scales.putScale(id, fields.data)
@@ -28,12 +36,18 @@ async function addScale() {
     draftProblem.value = ''
     draft.name = ''
     adding.value = false
+  } catch (error) {
+    draftProblem.value = sentenceOf(error)
   }
-  catch (error) { draftProblem.value = sentenceOf(error) }
 }
 async function addReference() {
   try {
-    const fields = referenceFieldsSchema.safeParse({ name: reference.name.trim(), massG: grams(reference.mass, 'Mass'), toleranceG: grams(reference.tolerance || '0', 'Tolerance'), coin: reference.coin })
+    const fields = referenceFieldsSchema.safeParse({
+      name: reference.name.trim(),
+      massG: grams(reference.mass, 'Mass'),
+      toleranceG: grams(reference.tolerance || '0', 'Tolerance'),
+      coin: reference.coin,
+    })
     if (!fields.success) throw new Error(fields.error.issues[0]!.message)
     // The next one may be typed while this one is being written; refused, it comes back where nothing new was typed.
     const typed = { ...reference }
@@ -43,54 +57,196 @@ async function addReference() {
       if (reference.name === '') Object.assign(reference, typed)
       throw error
     })
+  } catch (error) {
+    referenceProblem.value = sentenceOf(error)
   }
-  catch (error) { referenceProblem.value = sentenceOf(error) }
 }
 async function removeReference(id: string) {
-  try { await scales.removeReference(id) }
-  catch (error) { referenceProblem.value = sentenceOf(error) }
+  try {
+    await scales.removeReference(id)
+  } catch (error) {
+    referenceProblem.value = sentenceOf(error)
+  }
 }
 </script>
 
 <template>
   <main class="page">
-    <div class="page-head"><h1>Scales</h1><span class="soft">what weighs, how well, and since when that is known</span><span class="gap" /><button type="button" class="first" @click="adding = !adding">Add a scale</button></div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <form v-if="adding || (scales.loaded && scales.scales.length === 0)" class="panel" @submit.prevent="addScale">
+    <div class="page-head">
+      <h1>Scales</h1><span class="soft">what weighs, how well, and since when that is known</span><span class="gap" /><button
+        type="button"
+        class="first"
+        @click="adding = !adding"
+      >
+        Add a scale
+      </button>
+    </div>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <form
+      v-if="adding || (scales.loaded && scales.scales.length === 0)"
+      class="panel"
+      @submit.prevent="addScale"
+    >
       <h2>{{ scales.scales.length === 0 ? 'Your first scale' : 'Another scale' }}</h2>
-      <p v-if="scales.scales.length === 0" class="soft">A weighing is worth what its scale is worth. Say what it shows and carries; a check with one mass you trust makes it honest.</p>
+      <p
+        v-if="scales.scales.length === 0"
+        class="soft"
+      >
+        A weighing is worth what its scale is worth. Say what it shows and carries; a check with one mass you trust makes it honest.
+      </p>
       <div class="fields four">
-        <label class="field">Name<input v-model="draft.name" placeholder="blue pocket scale" maxlength="120"></label>
-        <label class="field">Step, g<input v-model="draft.step" class="figure" inputmode="decimal"></label>
-        <label class="field">Carries at most, g<input v-model="draft.capacity" class="figure" inputmode="decimal"></label>
-        <label class="field">Check every, days<input v-model="draft.days" class="figure" inputmode="numeric"></label>
+        <label class="field">Name<input
+          v-model="draft.name"
+          placeholder="blue pocket scale"
+          maxlength="120"
+        ></label>
+        <label class="field">Step, g<input
+          v-model="draft.step"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">Carries at most, g<input
+          v-model="draft.capacity"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">Check every, days<input
+          v-model="draft.days"
+          class="figure"
+          inputmode="numeric"
+        ></label>
       </div>
-      <p v-if="draftProblem" class="problem" role="alert">{{ draftProblem }}</p>
-      <button type="submit" class="first">Keep this scale</button>
+      <p
+        v-if="draftProblem"
+        class="problem"
+        role="alert"
+      >
+        {{ draftProblem }}
+      </p>
+      <button
+        type="submit"
+        class="first"
+      >
+        Keep this scale
+      </button>
     </form>
-    <ScalePanel v-for="scale in scales.scales" :key="scale.id" :scale="scale" />
+    <ScalePanel
+      v-for="scale in scales.scales"
+      :key="scale.id"
+      :scale="scale"
+    />
     <TwoScales v-if="scales.scales.length > 1" />
-    <section class="panel" aria-label="Reference masses">
+    <section
+      class="panel"
+      aria-label="Reference masses"
+    >
       <h2>Reference masses</h2>
-      <p class="soft">What scales are checked with, and how far each may be off. A coin of known mass is a poor man’s reference: worn ones are lighter, so give it an honest tolerance.</p>
+      <p class="soft">
+        What scales are checked with, and how far each may be off. A coin of known mass is a poor man’s reference: worn ones are lighter, so give it an honest tolerance.
+      </p>
       <table v-if="scales.references.length > 0">
-        <tbody><tr v-for="mass in scales.references" :key="mass.id"><td>{{ mass.name }}<small v-if="mass.coin" class="soft"> · a coin</small></td><td class="figure right">{{ mass.massG }} g</td><td class="figure right">± {{ mass.toleranceG }} g</td><td class="right"><button type="button" class="plain" :aria-label="`Take ${mass.name} off the list`" @click="removeReference(mass.id)">Take off the list</button></td></tr></tbody>
+        <tbody>
+          <tr
+            v-for="mass in scales.references"
+            :key="mass.id"
+          >
+            <td>
+              {{ mass.name }}<small
+                v-if="mass.coin"
+                class="soft"
+              > · a coin</small>
+            </td><td class="figure right">
+              {{ mass.massG }} g
+            </td><td class="figure right">
+              ± {{ mass.toleranceG }} g
+            </td><td class="right">
+              <button
+                type="button"
+                class="plain"
+                :aria-label="`Take ${mass.name} off the list`"
+                @click="removeReference(mass.id)"
+              >
+                Take off the list
+              </button>
+            </td>
+          </tr>
+        </tbody>
       </table>
-      <form class="reference" @submit.prevent="addReference">
-        <label class="field">Name<input v-model="reference.name" placeholder="brass 50 g" maxlength="120"></label>
-        <label class="field">Mass, g<input v-model="reference.mass" class="figure" inputmode="decimal"></label>
-        <label class="field">Tolerance ±, g<input v-model="reference.tolerance" class="figure" inputmode="decimal"></label>
-        <label class="tick"><input v-model="reference.coin" type="checkbox">a coin</label>
-        <button type="submit">Add</button>
+      <form
+        class="reference"
+        @submit.prevent="addReference"
+      >
+        <label class="field">Name<input
+          v-model="reference.name"
+          placeholder="brass 50 g"
+          maxlength="120"
+        ></label>
+        <label class="field">Mass, g<input
+          v-model="reference.mass"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">Tolerance ±, g<input
+          v-model="reference.tolerance"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="tick"><input
+          v-model="reference.coin"
+          type="checkbox"
+        >a coin</label>
+        <button type="submit">
+          Add
+        </button>
       </form>
-      <p v-if="referenceProblem" class="problem" role="alert">{{ referenceProblem }}</p>
+      <p
+        v-if="referenceProblem"
+        class="problem"
+        role="alert"
+      >
+        {{ referenceProblem }}
+      </p>
     </section>
     <ListingHonesty />
   </main>
 </template>
 
 <style scoped>
-.fields.four { grid-template-columns: 2fr 1fr 1fr 1fr; margin-bottom: 12px; } table { width: 100%; border-collapse: collapse; } td { padding: 6px 8px; border-bottom: 1px solid var(--line); } .right { text-align: right; }
-.reference { display: grid; grid-template-columns: 2fr 1fr 1fr auto auto; gap: 10px; align-items: end; margin-top: 12px; } h2 { margin-bottom: 4px; }
-@media (max-width: 760px) { .fields.four, .reference { grid-template-columns: 1fr 1fr; } }
+.fields.four {
+  grid-template-columns: 2fr 1fr 1fr 1fr;
+  margin-bottom: 12px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+td {
+  padding: 6px 8px;
+  border-bottom: 1px solid var(--line);
+}
+.right {
+  text-align: right;
+}
+.reference {
+  display: grid;
+  grid-template-columns: 2fr 1fr 1fr auto auto;
+  gap: 10px;
+  align-items: end;
+  margin-top: 12px;
+}
+h2 {
+  margin-bottom: 4px;
+}
+@media (max-width: 760px) {
+  .fields.four,
+  .reference {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

@@ -7,8 +7,16 @@ import type { Settings } from '#shared/settings'
 const store = useSettingsStore()
 const problem = ref('')
 useHead({ title: 'Settings · Jolly Gram' })
-const handWords: Record<Hand, string> = { practised: 'practised: slips half as often', usual: 'usual', learning: 'learning: slips twice as often' }
-const themes: [Settings['theme'], string][] = [['system', 'as the system'], ['light', 'day'], ['dark', 'night bench']]
+const handWords: Record<Hand, string> = {
+  practised: 'practised: slips half as often',
+  usual: 'usual',
+  learning: 'learning: slips twice as often',
+}
+const themes: [Settings['theme'], string][] = [
+  ['system', 'as the system'],
+  ['light', 'day'],
+  ['dark', 'night bench'],
+]
 
 async function change(fields: Partial<Settings>) {
   const parsed = settingsSchema.safeParse({ ...store.settings, ...fields })
@@ -24,40 +32,103 @@ function confidence(event: Event) {
 
 <template>
   <main class="page narrow">
-    <div class="page-head"><h1>Settings</h1><span class="soft">kept as you change them</span></div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <div class="page-head">
+      <h1>Settings</h1><span class="soft">kept as you change them</span>
+    </div>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
     <section class="panel">
       <h2>Looks</h2>
-      <label v-for="[value, words] in themes" :key="value" class="tick"><input type="radio" name="theme" :checked="store.settings.theme === value" @change="change({ theme: value })">{{ words }}</label>
+      <label
+        v-for="[value, words] in themes"
+        :key="value"
+        class="tick"
+      ><input
+        type="radio"
+        name="theme"
+        :checked="store.settings.theme === value"
+        @change="change({ theme: value })"
+      >{{ words }}</label>
     </section>
     <section class="panel">
       <h2>Figures</h2>
       <div class="fields">
-        <label class="field">Currency<EditField :value="store.settings.currency" maxlength="6" @change="change({ currency: ($event.target as HTMLInputElement).value })" /></label>
-        <label class="field">Confidence for new builds, %<EditField :value="Number((store.settings.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="confidence" /></label>
+        <label class="field">Currency<EditField
+          :value="store.settings.currency"
+          maxlength="6"
+          @change="change({ currency: ($event.target as HTMLInputElement).value })"
+        /></label>
+        <label class="field">Confidence for new builds, %<EditField
+          :value="Number((store.settings.confidence * 100).toFixed(2))"
+          class="figure"
+          inputmode="decimal"
+          @change="confidence"
+        /></label>
       </div>
-      <label class="tick"><input type="checkbox" :checked="store.settings.ounces" @change="change({ ounces: !store.settings.ounces })">Show ounces beside grams</label>
+      <label class="tick"><input
+        type="checkbox"
+        :checked="store.settings.ounces"
+        @change="change({ ounces: !store.settings.ounces })"
+      >Show ounces beside grams</label>
     </section>
     <section class="panel">
       <h2>Bench scale</h2>
-      <label class="field address">Address, host:port<EditField :value="store.settings.benchScale" class="figure" placeholder="127.0.0.1:4305" @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })" /></label>
-      <p class="soft">A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.</p>
+      <label class="field address">Address, host:port<EditField
+        :value="store.settings.benchScale"
+        class="figure"
+        placeholder="127.0.0.1:4305"
+        @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })"
+      /></label>
+      <p class="soft">
+        A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.
+      </p>
     </section>
     <section class="panel">
       <h2>Your hand</h2>
-      <label v-for="(words, hand) in handWords" :key="hand" class="tick"><input type="radio" name="hand" :checked="store.settings.hand === hand" @change="change({ hand })">{{ words }}</label>
-      <p class="soft">Shave counts what a slip with iron, knife or drill would cost by it.</p>
+      <label
+        v-for="(words, hand) in handWords"
+        :key="hand"
+        class="tick"
+      ><input
+        type="radio"
+        name="hand"
+        :checked="store.settings.hand === hand"
+        @change="change({ hand })"
+      >{{ words }}</label>
+      <p class="soft">
+        Shave counts what a slip with iron, knife or drill would cost by it.
+      </p>
     </section>
-    <GearPanel :gear="store.settings.gear" @change="change({ gear: $event })" />
+    <GearPanel
+      :gear="store.settings.gear"
+      @change="change({ gear: $event })"
+    />
     <NetworkPanel />
     <section class="panel">
       <h2>Keys</h2>
-      <label class="tick"><input type="checkbox" :checked="store.settings.singleKeys" @change="change({ singleKeys: !store.settings.singleKeys })">Single-key shortcuts</label>
-      <p class="soft">Keys with Ctrl and the keys of the sheet always work.</p>
+      <label class="tick"><input
+        type="checkbox"
+        :checked="store.settings.singleKeys"
+        @change="change({ singleKeys: !store.settings.singleKeys })"
+      >Single-key shortcuts</label>
+      <p class="soft">
+        Keys with Ctrl and the keys of the sheet always work.
+      </p>
     </section>
   </main>
 </template>
 
 <style scoped>
-.narrow { max-width: 720px; width: 100%; } .address { max-width: 300px; }
+.narrow {
+  max-width: 720px;
+  width: 100%;
+}
+.address {
+  max-width: 300px;
+}
 </style>

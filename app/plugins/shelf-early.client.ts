@@ -2,6 +2,9 @@
 export default defineNuxtPlugin({
   name: 'shelf-early',
   setup() {
-    if (window.location.pathname === '/') useShelfStore().load().catch(() => undefined)
+    if (window.location.pathname === '/')
+      useShelfStore()
+        .load()
+        .catch(() => undefined)
   },
 })

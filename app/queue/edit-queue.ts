@@ -83,7 +83,15 @@ export class EditQueue {
   /** Keeps an edit and sends it as soon as may be. It is in its document’s line when this returns. */
   add(document: string, documentName: string, base: number, payload: unknown, words: string): QueuedEdit {
     this.lastOrder = Math.max(this.parts.nowMs(), this.lastOrder + 1)
-    const edit: QueuedEdit = { key: `${this.parts.origin}.${++this.count}`, document, documentName, base, payload, words, order: this.lastOrder }
+    const edit: QueuedEdit = {
+      key: `${this.parts.origin}.${++this.count}`,
+      document,
+      documentName,
+      base,
+      payload,
+      words,
+      order: this.lastOrder,
+    }
     this.line(document).edits.push(edit)
     this.keep([edit])
     this.tell(document)
@@ -97,7 +105,14 @@ export class EditQueue {
 
   state(document: string): DocumentState {
     const line = this.lines.get(document)
-    return { document, name: line?.edits[0]?.documentName ?? '', waiting: line?.edits.length ?? 0, sending: (line?.inFlight.size ?? 0) > 0, why: line?.why ?? null, met: line?.met ?? null }
+    return {
+      document,
+      name: line?.edits[0]?.documentName ?? '',
+      waiting: line?.edits.length ?? 0,
+      sending: (line?.inFlight.size ?? 0) > 0,
+      why: line?.why ?? null,
+      met: line?.met ?? null,
+    }
   }
 
   /** Every document of which something waits. */
@@ -114,7 +129,10 @@ export class EditQueue {
     const [edits, asides] = await Promise.all([this.parts.storage.all(), this.parts.storage.asides()])
     this.aside = asides
     for (const document of new Set([...edits.map(edit => edit.document), ...this.lines.keys()])) {
-      this.adopt(document, edits.filter(edit => edit.document === document))
+      this.adopt(
+        document,
+        edits.filter(edit => edit.document === document),
+      )
       this.tell(document)
       void this.drive(document)
     }
@@ -143,12 +161,14 @@ export class EditQueue {
     const line = this.lines.get(document)
     const moves = line && line.edits.length > 0 && line.why === null && line.met === null
     if (!moves) return Promise.resolve()
-    return new Promise((done) => {
-      const stop = this.listen({ changed: (changed) => {
-        if (changed !== document || (line.edits.length > 0 && line.why === null && line.met === null)) return
-        stop()
-        done()
-      } })
+    return new Promise(done => {
+      const stop = this.listen({
+        changed: changed => {
+          if (changed !== document || (line.edits.length > 0 && line.why === null && line.met === null)) return
+          stop()
+          done()
+        },
+      })
     })
   }
 
@@ -164,7 +184,10 @@ export class EditQueue {
   /** Edits of this page that were typed on one revision are now known to stand on another, with nothing of others between. */
   advance(document: string, from: number, to: number): void {
     const line = this.lines.get(document)
-    if (line) line.edits = line.edits.map(edit => edit.base === from && originOf(edit) === this.parts.origin ? { ...edit, base: to } : edit)
+    if (line)
+      line.edits = line.edits.map(edit =>
+        edit.base === from && originOf(edit) === this.parts.origin ? { ...edit, base: to } : edit,
+      )
   }
 
   /** Ends a meeting: with `mine` the edit is made on top of what is there, otherwise it goes. What comes after it goes on. */
@@ -173,10 +196,11 @@ export class EditQueue {
     const met = line?.met
     if (!line || !met) return
     line.met = null
-    if (choice === 'theirs') { this.drop(line, document, [met.edit.key]) }
-    else {
+    if (choice === 'theirs') {
+      this.drop(line, document, [met.edit.key])
+    } else {
       const { onTop } = met
-      line.edits = line.edits.map(edit => edit.key === onTop.key ? onTop : edit)
+      line.edits = line.edits.map(edit => (edit.key === onTop.key ? onTop : edit))
       this.keep([onTop])
       this.tell(document)
     }
@@ -203,7 +227,12 @@ export class EditQueue {
     const again = { ...edit, order: this.lastOrder }
     this.aside = this.aside.filter(other => other.key !== key)
     this.line(edit.document).edits.push(again)
-    this.write(this.parts.storage.putBack(again).then(() => { this.durable.add(key) }), edit.document)
+    this.write(
+      this.parts.storage.putBack(again).then(() => {
+        this.durable.add(key)
+      }),
+      edit.document,
+    )
     this.tell(edit.document)
     void this.drive(edit.document)
   }
@@ -218,7 +247,9 @@ export class EditQueue {
 
   /** Whether a page that closes now would lose something: what the browser’s database has not taken yet. */
   get wouldLose(): boolean {
-    return this.onlyHere ? this.states().length > 0 : [...this.lines.values()].some(line => line.edits.some(edit => !this.durable.has(edit.key)))
+    return this.onlyHere
+      ? this.states().length > 0
+      : [...this.lines.values()].some(line => line.edits.some(edit => !this.durable.has(edit.key)))
   }
 
   private line(document: string): Line {
@@ -233,7 +264,9 @@ export class EditQueue {
   private adopt(document: string, kept: readonly QueuedEdit[]): void {
     const line = this.line(document)
     const keys = new Set(kept.map(edit => edit.key))
-    const gone = line.edits.filter(edit => this.durable.has(edit.key) && !keys.has(edit.key) && !line.inFlight.has(edit.key))
+    const gone = line.edits.filter(
+      edit => this.durable.has(edit.key) && !keys.has(edit.key) && !line.inFlight.has(edit.key),
+    )
     const held = new Set(line.edits.map(edit => edit.key))
     const came = kept.filter(edit => !held.has(edit.key) && !this.done.has(edit.key))
     for (const edit of came) this.durable.add(edit.key)
@@ -247,19 +280,33 @@ export class EditQueue {
 
   private keep(edits: readonly QueuedEdit[]): void {
     const document = edits[0]!.document
-    this.write(this.parts.storage.put(edits).then(() => {
-      const line = this.line(document)
-      for (const edit of edits) {
-        this.durable.add(edit.key)
-        // Acknowledged before it was kept: it must not be found by the next page.
-        if (!line.edits.some(e => e.key === edit.key)) this.write(this.parts.storage.remove([edit.key]), document)
-      }
-    }), document)
+    this.write(
+      this.parts.storage.put(edits).then(() => {
+        const line = this.line(document)
+        for (const edit of edits) {
+          this.durable.add(edit.key)
+          // Acknowledged before it was kept: it must not be found by the next page.
+          if (!line.edits.some(e => e.key === edit.key)) this.write(this.parts.storage.remove([edit.key]), document)
+        }
+      }),
+      document,
+    )
   }
 
   private write(work: Promise<unknown>, document: string): void {
-    const told = work.then(() => { this.parts.announce(document) }, () => { this.onlyHere = true })
-      .finally(() => { this.writing.delete(told); this.tell(document) })
+    const told = work
+      .then(
+        () => {
+          this.parts.announce(document)
+        },
+        () => {
+          this.onlyHere = true
+        },
+      )
+      .finally(() => {
+        this.writing.delete(told)
+        this.tell(document)
+      })
     this.writing.add(told)
   }
 
@@ -302,15 +349,22 @@ export class EditQueue {
           // What was sent is out of the storage before another tab looks there.
           return this.sendUntilStopped(document, line).finally(() => this.kept())
         })
-        if (!wait) { pauseMs = firstPauseMs; continue }
+        if (!wait) {
+          pauseMs = firstPauseMs
+          continue
+        }
         line.why = wait.why
         this.tell(document)
-        await this.parts.pause(wait.afterMs ?? pauseMs, new Promise((done) => { line.wake = done }))
+        await this.parts.pause(
+          wait.afterMs ?? pauseMs,
+          new Promise(done => {
+            line.wake = done
+          }),
+        )
         line.wake = null
         pauseMs = Math.min(pauseMs * 2, longestPauseMs)
       }
-    }
-    finally {
+    } finally {
       line.driving = false
       line.why = null
       this.tell(document)
@@ -331,7 +385,9 @@ export class EditQueue {
       const batch = this.batch(line)
       line.inFlight = new Set(batch.map(edit => edit.key))
       this.tell(document)
-      const outcome = await this.parts.send(document, batch).finally(() => { line.inFlight = new Set() })
+      const outcome = await this.parts.send(document, batch).finally(() => {
+        line.inFlight = new Set()
+      })
       if (outcome.kind === 'wait') return outcome
       line.why = null
       if (outcome.kind === 'accepted') {
@@ -339,15 +395,19 @@ export class EditQueue {
         const sent = new Set(batch.map(edit => edit.key))
         line.edits = line.edits.filter(edit => !sent.has(edit.key))
         for (const { accepted } of this.listeners) accepted?.(document, batch, outcome.reply)
-        this.drop(line, document, batch.map(edit => edit.key))
+        this.drop(
+          line,
+          document,
+          batch.map(edit => edit.key),
+        )
       }
       // One of several was the reason, so that none of them was written: one by one, the others are.
-      else if (batch.length > 1) { line.singly = batch.length }
-      else if (outcome.kind === 'refused') {
+      else if (batch.length > 1) {
+        line.singly = batch.length
+      } else if (outcome.kind === 'refused') {
         line.singly = Math.max(0, line.singly - 1)
         this.putAside(line, document, batch[0]!, outcome.sentence)
-      }
-      else {
+      } else {
         line.met = { edit: batch[0]!, sentence: outcome.sentence, meetings: outcome.meetings, onTop: outcome.onTop }
         this.tell(document)
       }

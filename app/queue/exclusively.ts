@@ -39,10 +39,13 @@ export function byLeases(opened: Promise<EditDatabase>, holder: string, nowMs: (
 
   async function withLease<T>(name: string, work: () => Promise<T>): Promise<T> {
     // Without a database there are no leases, and nothing another tab could send.
-    while (!await take(name).catch(() => true)) await pause(lookAgainMs)
-    const renewing = setInterval(() => { void take(name).catch(() => undefined) }, renewMs)
-    try { return await work() }
-    finally {
+    while (!(await take(name).catch(() => true))) await pause(lookAgainMs)
+    const renewing = setInterval(() => {
+      void take(name).catch(() => undefined)
+    }, renewMs)
+    try {
+      return await work()
+    } finally {
       clearInterval(renewing)
       await giveBack(name).catch(() => undefined)
     }

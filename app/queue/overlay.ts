@@ -3,18 +3,30 @@ import type { KeptChange, KeptKind } from '#shared/schemas/kept'
 import type { QueuedEdit } from './types'
 
 /** Changes of what is kept outside the builds, as they wait in its line. */
-export interface QueuedKeptChanges { readonly changes: readonly KeptChange[], readonly onTop?: boolean }
+export interface QueuedKeptChanges {
+  readonly changes: readonly KeptChange[]
+  readonly onTop?: boolean
+}
 
-interface Identified { readonly id: string }
+interface Identified {
+  readonly id: string
+}
 
 /** Things with what waits of one kind carried out on them: shown at once, written when the server says so. */
-export function overlaid<T extends Identified>(things: readonly T[], kind: KeptKind, edits: readonly QueuedEdit[], blank: (id: string) => Partial<T> = () => ({})): readonly T[] {
-  const changes = edits.flatMap(edit => (edit.payload as QueuedKeptChanges).changes).filter(change => change.kind === kind)
+export function overlaid<T extends Identified>(
+  things: readonly T[],
+  kind: KeptKind,
+  edits: readonly QueuedEdit[],
+  blank: (id: string) => Partial<T> = () => ({}),
+): readonly T[] {
+  const changes = edits
+    .flatMap(edit => (edit.payload as QueuedKeptChanges).changes)
+    .filter(change => change.kind === kind)
   if (changes.length === 0) return things
   const byId = new Map(things.map(thing => [thing.id, thing]))
   for (const { id, set } of changes) {
     if (set === null) byId.delete(id)
-    else byId.set(id, { ...(byId.get(id) ?? blank(id) as T), ...set, id })
+    else byId.set(id, { ...(byId.get(id) ?? (blank(id) as T)), ...set, id })
   }
   return [...byId.values()]
 }

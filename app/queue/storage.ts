@@ -2,12 +2,16 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { EditStorage, QueuedEdit, SetAsideEdit } from './types'
 
 /** Who may send the edits of a document, and until when. */
-export interface Lease { readonly name: string, readonly holder: string, readonly untilMs: number }
+export interface Lease {
+  readonly name: string
+  readonly holder: string
+  readonly untilMs: number
+}
 
 interface Schema extends DBSchema {
-  edits: { key: string, value: QueuedEdit, indexes: { document: string } }
-  asides: { key: string, value: SetAsideEdit }
-  leases: { key: string, value: Lease }
+  edits: { key: string; value: QueuedEdit; indexes: { document: string } }
+  asides: { key: string; value: SetAsideEdit }
+  leases: { key: string; value: Lease }
 }
 export type EditDatabase = IDBPDatabase<Schema>
 
@@ -20,7 +24,9 @@ export function openEditDatabase(name = 'jolly-gram-edits'): Promise<EditDatabas
       db.createObjectStore('leases', { keyPath: 'name' })
     },
     // A newer page wants another shape: let it have the database, this page keeps what it holds in memory.
-    blocking(_current, _blocked, event) { (event.target as IDBDatabase).close() },
+    blocking(_current, _blocked, event) {
+      ;(event.target as IDBDatabase).close()
+    },
   })
 }
 
@@ -30,8 +36,12 @@ const inOrder = <T extends QueuedEdit>(edits: T[]): T[] => edits.sort((a, b) => 
 export function databaseStorage(opened: Promise<EditDatabase>): EditStorage {
   const strict = { durability: 'strict' } as const
   return {
-    async all() { return inOrder(await (await opened).getAll('edits')) },
-    async of(document) { return inOrder(await (await opened).getAllFromIndex('edits', 'document', document)) },
+    async all() {
+      return inOrder(await (await opened).getAll('edits'))
+    },
+    async of(document) {
+      return inOrder(await (await opened).getAllFromIndex('edits', 'document', document))
+    },
     async put(edits) {
       const work = (await opened).transaction('edits', 'readwrite', strict)
       await Promise.all([...edits.map(edit => work.store.put(edit)), work.done])
@@ -44,8 +54,12 @@ export function databaseStorage(opened: Promise<EditDatabase>): EditStorage {
       const work = (await opened).transaction(['edits', 'asides'], 'readwrite', strict)
       await Promise.all([work.objectStore('edits').delete(edit.key), work.objectStore('asides').put(edit), work.done])
     },
-    async asides() { return inOrder(await (await opened).getAll('asides')) },
-    async removeAside(key) { await (await opened).delete('asides', key) },
+    async asides() {
+      return inOrder(await (await opened).getAll('asides'))
+    },
+    async removeAside(key) {
+      await (await opened).delete('asides', key)
+    },
     async putBack(edit) {
       const work = (await opened).transaction(['edits', 'asides'], 'readwrite', strict)
       await Promise.all([work.objectStore('asides').delete(edit.key), work.objectStore('edits').put(edit), work.done])
@@ -60,11 +74,23 @@ export function memoryStorage(): EditStorage {
   return {
     all: async () => inOrder([...edits.values()]),
     of: async document => inOrder([...edits.values()].filter(edit => edit.document === document)),
-    put: async (many) => { for (const edit of many) edits.set(edit.key, edit) },
-    remove: async (keys) => { for (const key of keys) edits.delete(key) },
-    setAside: async (edit) => { edits.delete(edit.key); asides.set(edit.key, edit) },
+    put: async many => {
+      for (const edit of many) edits.set(edit.key, edit)
+    },
+    remove: async keys => {
+      for (const key of keys) edits.delete(key)
+    },
+    setAside: async edit => {
+      edits.delete(edit.key)
+      asides.set(edit.key, edit)
+    },
     asides: async () => inOrder([...asides.values()]),
-    removeAside: async (key) => { asides.delete(key) },
-    putBack: async (edit) => { asides.delete(edit.key); edits.set(edit.key, edit) },
+    removeAside: async key => {
+      asides.delete(key)
+    },
+    putBack: async edit => {
+      asides.delete(edit.key)
+      edits.set(edit.key, edit)
+    },
   }
 }

@@ -17,17 +17,24 @@ export interface QueuedEdit {
 }
 
 /** A change that was refused: kept with the reason until the builder tries it again or lets it go. */
-export interface SetAsideEdit extends QueuedEdit { readonly sentence: string }
+export interface SetAsideEdit extends QueuedEdit {
+  readonly sentence: string
+}
 
 /** Why edits are not sent at the moment. */
 export type WaitReason = 'no answer' | 'signed out' | 'server busy' | 'server trouble'
 
 /** What became of edits that were sent together. */
-export type Outcome
-  = | { readonly kind: 'accepted', readonly reply: unknown }
-    | { readonly kind: 'wait', readonly why: WaitReason, readonly afterMs?: number }
-    | { readonly kind: 'refused', readonly sentence: string }
-    | { readonly kind: 'met', readonly sentence: string, readonly meetings: readonly MeetingWords[], readonly onTop: QueuedEdit }
+export type Outcome =
+  | { readonly kind: 'accepted'; readonly reply: unknown }
+  | { readonly kind: 'wait'; readonly why: WaitReason; readonly afterMs?: number }
+  | { readonly kind: 'refused'; readonly sentence: string }
+  | {
+      readonly kind: 'met'
+      readonly sentence: string
+      readonly meetings: readonly MeetingWords[]
+      readonly onTop: QueuedEdit
+    }
 
 /** An edit that met somebody else’s change: nothing of its document is sent until the builder has chosen. */
 export interface MetEdit {

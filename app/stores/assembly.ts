@@ -20,8 +20,12 @@ export const useAssemblyStore = defineStore('assembly', () => {
     if (listening) return
     listening = true
     useEditsStore().listen({
-      accepted(document, sent) { if (document === 'templates') written = overlaid(written, 'template', sent) },
-      changed(document) { if (document === 'templates') show() },
+      accepted(document, sent) {
+        if (document === 'templates') written = overlaid(written, 'template', sent)
+      },
+      changed(document) {
+        if (document === 'templates') show()
+      },
     })
   }
   async function load() {
@@ -33,7 +37,11 @@ export const useAssemblyStore = defineStore('assembly', () => {
     const refused = await useEditsStore().keep('templates', 'Templates', [change], words)
     if (refused) throw new Error(refused)
   }
-  const putTemplate = (template: AssemblyTemplate) => keep(changeBetween('template', templates.value.find(t => t.id === template.id) ?? null, template), `Template ${template.name}`)
+  const putTemplate = (template: AssemblyTemplate) =>
+    keep(
+      changeBetween('template', templates.value.find(t => t.id === template.id) ?? null, template),
+      `Template ${template.name}`,
+    )
   async function removeTemplate(id: string) {
     const template = templates.value.find(t => t.id === id)
     if (template) await keep(removalOf('template', template), `Template ${template.name} deleted`)

@@ -1,5 +1,12 @@
 import { defineStore } from 'pinia'
-import { applyCommand, CommandRefused, describeCommand, diffBuilds, gramsChangeWords, type Command } from '#core/commands'
+import {
+  applyCommand,
+  CommandRefused,
+  describeCommand,
+  diffBuilds,
+  gramsChangeWords,
+  type Command,
+} from '#core/commands'
 import { asTwin, type Build, type Line, type LoadoutChoice } from '#core/ledger'
 import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
 import { countedLines, defaultLoadout, LineEstimates } from '#core/loadout'
@@ -37,37 +44,65 @@ export const useBuildStore = defineStore('build', () => {
   /** The server has said that it is further than what is shown. */
   let heardOf = 0
 
-  const document = computed(() => build.value ? documentOfBuild(build.value.id) : '')
+  const document = computed(() => (build.value ? documentOfBuild(build.value.id) : ''))
   const line = computed(() => edits.stateOf(document.value))
-  const saveState = computed<SaveState>(() => !line.value ? 'saved' : line.value.why || line.value.met ? 'waiting' : 'saving')
+  const saveState = computed<SaveState>(() =>
+    !line.value ? 'saved' : line.value.why || line.value.met ? 'waiting' : 'saving',
+  )
   /** The change of this build that met somebody else’s, until the builder has chosen. */
   const conflict = computed(() => line.value?.met ?? null)
 
-  const honesty = computed(() => new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])]))
-  const estimates = computed((before?: LineEstimates) => (before ?? new LineEstimates(new HonestyTable())).for(build.value ?? { lines: [], observations: [] }, honesty.value))
+  const honesty = computed(
+    () => new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])]),
+  )
+  const estimates = computed((before?: LineEstimates) =>
+    (before ?? new LineEstimates(new HonestyTable())).for(
+      build.value ?? { lines: [], observations: [] },
+      honesty.value,
+    ),
+  )
   const choice = computed<LoadoutChoice>(() => {
     if (!build.value) return { setupId: '', packLineId: null }
     return defaultLoadout(viewed.value ? { ...build.value, flies: viewed.value } : build.value)
   })
-  const overview = computed(() => build.value ? overviewOf(build.value, choice.value, rules.cards, estimates.value) : null)
+  const overview = computed(() =>
+    build.value ? overviewOf(build.value, choice.value, rules.cards, estimates.value) : null,
+  )
   const selected = computed(() => build.value?.lines.find(line => line.id === selectedId.value) ?? null)
-  const shares = computed(() => overview.value ? spreadShares(overview.value.counted, overview.value.total, estimates.value) : [])
+  const shares = computed(() =>
+    overview.value ? spreadShares(overview.value.counted, overview.value.total, estimates.value) : [],
+  )
   const narrowing = computed(() => {
     if (!overview.value || !build.value) return null
     const { binding, openLines } = overview.value
     // What settles it is asked of the loadout, and of the lines, that the binding card looks at.
-    const looked = countedLines(build.value, binding?.heaviest ?? choice.value).filter(line => !(binding?.card.counts === 'airframe-and-pack' && line.removable))
-    const limit = binding?.limitG != null && binding.card.comparator !== 'none' && openLines + binding.openLines === 0
-      ? { limitG: binding.limitG, comparator: binding.card.comparator, confidence: build.value.aim.confidence }
-      : null
-    const honestyOf = (lines: readonly Line[]) => new HonestyTable([...honestyElsewhere.value, ...listingObservations(lines)])
-    return bestNarrowing(build.value, looked, estimates.value, { ready: scales.ready, references: scales.references, honestyOf }, limit)
+    const looked = countedLines(build.value, binding?.heaviest ?? choice.value).filter(
+      line => !(binding?.card.counts === 'airframe-and-pack' && line.removable),
+    )
+    const limit =
+      binding?.limitG != null && binding.card.comparator !== 'none' && openLines + binding.openLines === 0
+        ? { limitG: binding.limitG, comparator: binding.card.comparator, confidence: build.value.aim.confidence }
+        : null
+    const honestyOf = (lines: readonly Line[]) =>
+      new HonestyTable([...honestyElsewhere.value, ...listingObservations(lines)])
+    return bestNarrowing(
+      build.value,
+      looked,
+      estimates.value,
+      { ready: scales.ready, references: scales.references, honestyOf },
+      limit,
+    )
   })
 
   /** The same grams, of another piece than before. */
   function ofAnotherPiece(command: Command, lineId: string): Command {
     if (command.type === 'line.weigh') return { ...command, as: 'another piece' }
-    return command.type === 'lines.change' ? { ...command, changes: command.changes.map(change => change.id === lineId ? { ...change, anotherPiece: true } : change) } : command
+    return command.type === 'lines.change'
+      ? {
+          ...command,
+          changes: command.changes.map(change => (change.id === lineId ? { ...change, anotherPiece: true } : change)),
+        }
+      : command
   }
 
   const pending = (id: string) => queue.pending(documentOfBuild(id))
@@ -76,8 +111,11 @@ export const useBuildStore = defineStore('build', () => {
   function onTopOf(from: Build): Build {
     let next = from
     for (const edit of pending(from.id)) {
-      try { next = applyCommand(next, (edit.payload as QueuedCommand).command) }
-      catch (error) { if (!(error instanceof CommandRefused)) throw error }
+      try {
+        next = applyCommand(next, (edit.payload as QueuedCommand).command)
+      } catch (error) {
+        if (!(error instanceof CommandRefused)) throw error
+      }
     }
     return next
   }
@@ -125,10 +163,12 @@ export const useBuildStore = defineStore('build', () => {
     const before = build.value
     if (!before) return false
     // What is chosen by set-up joins the one looked at: counted nowhere it would be forgotten.
-    if (command.type === 'lines.add' && command.setupId === undefined) command = { ...command, setupId: choice.value.setupId }
+    if (command.type === 'lines.add' && command.setupId === undefined)
+      command = { ...command, setupId: choice.value.setupId }
     let next: Build
-    try { next = applyCommand(before, command) }
-    catch (error) {
+    try {
+      next = applyCommand(before, command)
+    } catch (error) {
       if (!(error instanceof CommandRefused)) throw error
       refusal.value = error.message
       return false
@@ -143,7 +183,13 @@ export const useBuildStore = defineStore('build', () => {
     build.value = next
     pieceQuestion.value = asked
     const { title, gramsBeforeG, gramsAfterG } = describeCommand(command, before, diffBuilds(before, next))
-    queue.add(documentOfBuild(before.id), before.name, revision.value, { command, note } satisfies QueuedCommand, [title, gramsChangeWords(gramsBeforeG, gramsAfterG)].filter(text => text !== '').join(', '))
+    queue.add(
+      documentOfBuild(before.id),
+      before.name,
+      revision.value,
+      { command, note } satisfies QueuedCommand,
+      [title, gramsChangeWords(gramsBeforeG, gramsAfterG)].filter(text => text !== '').join(', '),
+    )
     return true
   }
 
@@ -151,7 +197,12 @@ export const useBuildStore = defineStore('build', () => {
   function questionAfter(command: Command, before: Build, after: Build): PieceQuestion | null {
     const open = pieceQuestion.value
     if (command.type === 'line.another' || command.type === 'line.same') return null
-    const ids = command.type === 'line.weigh' ? [command.id] : command.type === 'lines.change' ? command.changes.map(change => change.id) : []
+    const ids =
+      command.type === 'line.weigh'
+        ? [command.id]
+        : command.type === 'lines.change'
+          ? command.changes.map(change => change.id)
+          : []
     for (const id of ids) {
       const asked = pieceQuestionOf(before, after, id, choice.value, rules.cards, honesty.value)
       if (asked) return asked
@@ -161,24 +212,38 @@ export const useBuildStore = defineStore('build', () => {
 
   /** What came weighed with a copy: twins of what was weighed, or pieces that were on a scale themselves. */
   function answerCopied(are: 'twins' | 'weighed') {
-    const changes = (weighedElsewhere.value?.lineIds ?? []).flatMap((id) => {
+    const changes = (weighedElsewhere.value?.lineIds ?? []).flatMap(id => {
       const mass = build.value?.lines.find(line => line.id === id)?.mass
-      return mass ? [{ id, fields: { mass: are === 'twins' ? asTwin(mass, newId()) : { ...mass, versionId: newId() } } }] : []
+      return mass
+        ? [{ id, fields: { mass: are === 'twins' ? asTwin(mass, newId()) : { ...mass, versionId: newId() } } }]
+        : []
     })
-    if (changes.length === 0 || run({ type: 'lines.change', changes }, are === 'twins' ? 'copied: these pieces were never on a scale' : 'copied: these pieces were weighed too')) weighedElsewhere.value = null
+    if (
+      changes.length === 0 ||
+      run(
+        { type: 'lines.change', changes },
+        are === 'twins' ? 'copied: these pieces were never on a scale' : 'copied: these pieces were weighed too',
+      )
+    )
+      weighedElsewhere.value = null
   }
 
   function answerPiece(answer: 'same' | 'another') {
     const asked = pieceQuestion.value
     pieceQuestion.value = null
     if (!asked || asked.until === answer) return
-    run(answer === 'another' ? { type: 'line.another', id: asked.lineId, versionId: asked.versionId, was: asked.was } : { type: 'line.same', id: asked.lineId, was: asked.was })
+    run(
+      answer === 'another'
+        ? { type: 'line.another', id: asked.lineId, versionId: asked.versionId, was: asked.was }
+        : { type: 'line.same', id: asked.lineId, was: asked.was },
+    )
   }
 
   /** The build after changes the server has accepted; null where it must have been another build. */
   function carriedOut(from: Build, sent: readonly QueuedEdit[]): Build | null {
-    try { return sent.reduce((build, edit) => applyCommand(build, (edit.payload as QueuedCommand).command), from) }
-    catch (error) {
+    try {
+      return sent.reduce((build, edit) => applyCommand(build, (edit.payload as QueuedCommand).command), from)
+    } catch (error) {
       if (!(error instanceof CommandRefused)) throw error
       return null
     }
@@ -190,7 +255,10 @@ export const useBuildStore = defineStore('build', () => {
     steps.value = reply.steps
     lastEntry.value = reply.entries.at(-1) ?? lastEntry.value
     if (journal.value.length > 0) journal.value = [...[...reply.entries].reverse(), ...journal.value]
-    const advanced = written && base === revision.value && reply.revision === base + reply.entries.length ? carriedOut(written, sent) : null
+    const advanced =
+      written && base === revision.value && reply.revision === base + reply.entries.length
+        ? carriedOut(written, sent)
+        : null
     if (advanced) {
       written = advanced
       revision.value = reply.revision
@@ -198,19 +266,28 @@ export const useBuildStore = defineStore('build', () => {
       if (heardOf > reply.revision && pending(id).length === 0) void catchUp(id)
     }
     // Somebody else has written too, or the server changed more than was asked (another line that is the same part).
-    else { void catchUp(id) }
+    else {
+      void catchUp(id)
+    }
   }
 
   queue.listen({
-    accepted(of, sent, reply) { if (of === document.value) accepted(sent, reply as CommandsReply) },
+    accepted(of, sent, reply) {
+      if (of === document.value) accepted(sent, reply as CommandsReply)
+    },
     refused(edit) {
       if (edit.document !== document.value) return
       refusal.value = `${edit.words}: ${edit.sentence}`
       if (written) build.value = onTopOf(written)
       void catchUp(build.value!.id)
     },
-    sentElsewhere(of) { if (of === document.value) void catchUp(build.value!.id) },
-    changed(of) { if (of === document.value && written && heardOf > revision.value && pending(written.id).length === 0) void catchUp(written.id) },
+    sentElsewhere(of) {
+      if (of === document.value) void catchUp(build.value!.id)
+    },
+    changed(of) {
+      if (of === document.value && written && heardOf > revision.value && pending(written.id).length === 0)
+        void catchUp(written.id)
+    },
   })
 
   /** Ends a conflict: with `mine` the change is made on top of what is there, otherwise it is dropped. What came after it goes on. */
@@ -234,16 +311,22 @@ export const useBuildStore = defineStore('build', () => {
       return
     }
     await settled()
-    if (pending(id).length > 0) { refusal.value = 'Changes of this build still wait to be written. Take back or do again when they are.'; return }
+    if (pending(id).length > 0) {
+      refusal.value = 'Changes of this build still wait to be written. Take back or do again when they are.'
+      return
+    }
     if (!steps.value[kind]) return
     try {
-      const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${encodeURIComponent(id)}/${kind}`, { method: 'POST', revision: revision.value, key: `${kind}-${newId()}.1` })
+      const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${encodeURIComponent(id)}/${kind}`, {
+        method: 'POST',
+        revision: revision.value,
+        key: `${kind}-${newId()}.1`,
+      })
       if (build.value?.id !== id) return
       steps.value = reply.steps
       lastEntry.value = entry ?? lastEntry.value
       await catchUp(id)
-    }
-    catch (error) {
+    } catch (error) {
       refusal.value = sentenceOf(error)
       await catchUp(id)
     }
@@ -251,7 +334,8 @@ export const useBuildStore = defineStore('build', () => {
 
   async function loadJournal() {
     await settled()
-    if (build.value) journal.value = (await askServer<{ entries: JournalEntry[] }>(`/api/builds/${build.value.id}/journal`)).entries
+    if (build.value)
+      journal.value = (await askServer<{ entries: JournalEntry[] }>(`/api/builds/${build.value.id}/journal`)).entries
   }
 
   /** Keeps the reason of an entry; false, with the sentence in `refusal`, where it could not be kept: it stays where it was typed. */
@@ -259,11 +343,10 @@ export const useBuildStore = defineStore('build', () => {
     if (!build.value) return false
     try {
       await askServer(`/api/builds/${build.value.id}/journal/${seq}`, { method: 'PATCH', body: { note } })
-      journal.value = journal.value.map(entry => entry.seq === seq ? { ...entry, note } : entry)
+      journal.value = journal.value.map(entry => (entry.seq === seq ? { ...entry, note } : entry))
       if (lastEntry.value?.seq === seq) lastEntry.value = { ...lastEntry.value, note }
       return true
-    }
-    catch (error) {
+    } catch (error) {
       refusal.value = `The reason was not kept: ${sentenceOf(error)}`
       return false
     }
@@ -273,7 +356,8 @@ export const useBuildStore = defineStore('build', () => {
   async function historyOf(lineId: string): Promise<readonly MassVersion[]> {
     await settled()
     if (!build.value) return []
-    return (await askServer<{ versions: MassVersion[] }>(`/api/builds/${build.value.id}/lines/${lineId}/history`)).versions
+    return (await askServer<{ versions: MassVersion[] }>(`/api/builds/${build.value.id}/lines/${lineId}/history`))
+      .versions
   }
 
   const lineOf = (id: string): Line | undefined => build.value?.lines.find(line => line.id === id)
@@ -295,8 +379,38 @@ export const useBuildStore = defineStore('build', () => {
   }
 
   return {
-    build, revision, steps, honestyElsewhere, weighedElsewhere, selectedId, viewed, saveState, refusal, conflict, pieceQuestion, journal, lastEntry,
-    estimates, honesty, choice, overview, selected, shares, narrowing,
-    open, follow, run, answerPiece, answerCopied, settleConflict, settled, step, loadJournal, annotate, historyOf, lineOf, reset,
+    build,
+    revision,
+    steps,
+    honestyElsewhere,
+    weighedElsewhere,
+    selectedId,
+    viewed,
+    saveState,
+    refusal,
+    conflict,
+    pieceQuestion,
+    journal,
+    lastEntry,
+    estimates,
+    honesty,
+    choice,
+    overview,
+    selected,
+    shares,
+    narrowing,
+    open,
+    follow,
+    run,
+    answerPiece,
+    answerCopied,
+    settleConflict,
+    settled,
+    step,
+    loadJournal,
+    annotate,
+    historyOf,
+    lineOf,
+    reset,
   }
 })

@@ -1,6 +1,17 @@
 import { defineStore } from 'pinia'
 import { nanoid } from 'nanoid'
-import { byLeases, byWebLocks, databaseStorage, EditQueue, openEditDatabase, type DocumentState, type Outcome, type QueuedEdit, type QueueListener, type SetAsideEdit } from '../queue'
+import {
+  byLeases,
+  byWebLocks,
+  databaseStorage,
+  EditQueue,
+  openEditDatabase,
+  type DocumentState,
+  type Outcome,
+  type QueuedEdit,
+  type QueueListener,
+  type SetAsideEdit,
+} from '../queue'
 import { outcomeOfFailure } from '../queue/outcome'
 import { mostCommands } from '#shared/settings'
 import type { CommandReply, CommandsReply } from '#shared/schemas/api'
@@ -9,14 +20,17 @@ import type { QueuedKeptChanges } from '../queue/overlay'
 import type { Command } from '#core/commands'
 
 /** A command as it waits for a build. */
-export interface QueuedCommand { readonly command: Command, readonly note: string }
+export interface QueuedCommand {
+  readonly command: Command
+  readonly note: string
+}
 export const documentOfBuild = (id: string) => `build:${id}`
 
 /** An edit is small: an answer that takes longer is asked for again. */
 const editTimeoutMs = 10_000
 
 async function sendCommands(buildId: string, edits: readonly QueuedEdit[]): Promise<CommandsReply> {
-  const commands = edits.map(edit => ({ ...edit.payload as QueuedCommand, key: edit.key }))
+  const commands = edits.map(edit => ({ ...(edit.payload as QueuedCommand), key: edit.key }))
   const path = `/api/builds/${encodeURIComponent(buildId)}/commands`
   const request = { method: 'POST', revision: edits[0]!.base, timeoutMs: editTimeoutMs }
   if (commands.length > 1) return askServer<CommandsReply>(`${path}/many`, { ...request, body: { commands } })
@@ -25,23 +39,36 @@ async function sendCommands(buildId: string, edits: readonly QueuedEdit[]): Prom
 }
 
 async function sendKept(document: string, edits: readonly QueuedEdit[]): Promise<KeptReply> {
-  const body = { edits: edits.map(({ key, payload }) => ({ ...payload as QueuedKeptChanges, key })) }
-  return askServer<KeptReply>(`/api/kept/${encodeURIComponent(document)}`, { method: 'POST', body, timeoutMs: editTimeoutMs })
+  const body = { edits: edits.map(({ key, payload }) => ({ ...(payload as QueuedKeptChanges), key })) }
+  return askServer<KeptReply>(`/api/kept/${encodeURIComponent(document)}`, {
+    method: 'POST',
+    body,
+    timeoutMs: editTimeoutMs,
+  })
 }
 
 async function send(document: string, edits: readonly QueuedEdit[]): Promise<Outcome> {
   const ofBuild = document.startsWith('build:')
   try {
-    return { kind: 'accepted', reply: ofBuild ? await sendCommands(document.slice('build:'.length), edits) : await sendKept(document, edits) }
-  }
-  catch (error) {
+    return {
+      kind: 'accepted',
+      reply: ofBuild ? await sendCommands(document.slice('build:'.length), edits) : await sendKept(document, edits),
+    }
+  } catch (error) {
     const first = edits[0]!
-    return outcomeOfFailure(error, ({ current }) => ofBuild ? (current ? { ...first, base: current.revision } : null) : { ...first, payload: { ...first.payload as QueuedKeptChanges, onTop: true } })
+    return outcomeOfFailure(error, ({ current }) =>
+      ofBuild
+        ? current
+          ? { ...first, base: current.revision }
+          : null
+        : { ...first, payload: { ...(first.payload as QueuedKeptChanges), onTop: true } },
+    )
   }
 }
 
 /** What has become of an edit as far as can be said now: written, waiting for the server or the builder, or refused. */
-export type EditFate = { readonly kind: 'written' } | { readonly kind: 'waits' } | { readonly kind: 'refused', readonly sentence: string }
+export type EditFate =
+  { readonly kind: 'written' } | { readonly kind: 'waits' } | { readonly kind: 'refused'; readonly sentence: string }
 
 /** The one queue of this page, with what is shown of it. */
 export const useEditsStore = defineStore('edits', () => {
@@ -55,25 +82,44 @@ export const useEditsStore = defineStore('edits', () => {
   opened.catch(() => undefined)
   const others = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('jolly-gram-edits')
   // What waits goes into the browser’s database as it is: nothing of it may be wrapped to be watched.
-  const queue = markRaw(new EditQueue({
-    storage: databaseStorage(opened), exclusively: navigator.locks ? byWebLocks(navigator.locks) : byLeases(opened, origin), send, origin, nowMs: Date.now, most: mostCommands,
-    pause: (ms, wake) => Promise.race([wake, new Promise<void>(done => setTimeout(done, ms))]),
-    announce: document => others?.postMessage(document),
-  }))
-  others?.addEventListener('message', (event: MessageEvent<string>) => { void queue.heard(event.data).catch(() => undefined) })
-  queue.listen({ changed() {
-    states.value = queue.states()
-    asides.value = queue.setAsides()
-    onlyHere.value = queue.onlyHere
-  } })
+  const queue = markRaw(
+    new EditQueue({
+      storage: databaseStorage(opened),
+      exclusively: navigator.locks ? byWebLocks(navigator.locks) : byLeases(opened, origin),
+      send,
+      origin,
+      nowMs: Date.now,
+      most: mostCommands,
+      pause: (ms, wake) => Promise.race([wake, new Promise<void>(done => setTimeout(done, ms))]),
+      announce: document => others?.postMessage(document),
+    }),
+  )
+  others?.addEventListener('message', (event: MessageEvent<string>) => {
+    void queue.heard(event.data).catch(() => undefined)
+  })
+  queue.listen({
+    changed() {
+      states.value = queue.states()
+      asides.value = queue.setAsides()
+      onlyHere.value = queue.onlyHere
+    },
+  })
   // Only what the browser’s database has not taken yet would be lost.
-  window.addEventListener('beforeunload', (event) => { if (queue.wouldLose) event.preventDefault() })
+  window.addEventListener('beforeunload', event => {
+    if (queue.wouldLose) event.preventDefault()
+  })
   window.addEventListener('online', () => queue.wake())
   window.addEventListener('pageshow', () => queue.wake())
-  const resumed = queue.resume().catch(() => { onlyHere.value = true })
+  const resumed = queue.resume().catch(() => {
+    onlyHere.value = true
+  })
 
   const steps = shallowRef<Partial<Record<KeptDocument, KeptReply['steps']>>>({})
-  queue.listen({ accepted(document, _sent, reply) { if (!document.startsWith('build:')) steps.value = { ...steps.value, [document]: (reply as KeptReply).steps } } })
+  queue.listen({
+    accepted(document, _sent, reply) {
+      if (!document.startsWith('build:')) steps.value = { ...steps.value, [document]: (reply as KeptReply).steps }
+    },
+  })
 
   /** Resolves as soon as the fate of an edit is known, or that it has to wait. */
   function fateOf(edit: QueuedEdit): Promise<EditFate> {
@@ -86,14 +132,16 @@ export const useEditsStore = defineStore('edits', () => {
     }
     const known = now()
     if (known) return Promise.resolve(known)
-    return new Promise((done) => {
-      const stop = queue.listen({ changed(document) {
-        if (document !== edit.document) return
-        const fate = now()
-        if (!fate) return
-        stop()
-        done(fate)
-      } })
+    return new Promise(done => {
+      const stop = queue.listen({
+        changed(document) {
+          if (document !== edit.document) return
+          const fate = now()
+          if (!fate) return
+          stop()
+          done(fate)
+        },
+      })
     })
   }
 
@@ -101,7 +149,12 @@ export const useEditsStore = defineStore('edits', () => {
    * Changes what is kept outside the builds. Returns '' when it is written or waits to be; otherwise the sentence that says
    * why not: whoever asked still has what was typed, so nothing is kept of it in the list of what could not be written.
    */
-  async function keep(document: KeptDocument, name: string, changes: readonly (KeptChange | null)[], words: string): Promise<string> {
+  async function keep(
+    document: KeptDocument,
+    name: string,
+    changes: readonly (KeptChange | null)[],
+    words: string,
+  ): Promise<string> {
     const real = changes.filter(change => change !== null)
     if (real.length === 0) return ''
     const edit = queue.add(document, name, 0, { changes: real } satisfies QueuedKeptChanges, words)
@@ -118,12 +171,17 @@ export const useEditsStore = defineStore('edits', () => {
   async function step(document: KeptDocument, kind: 'undo' | 'redo') {
     if (kind === 'undo' && queue.state(document).why !== null && queue.takeBackLast(document)) return
     await queue.settled(document)
-    steps.value = { ...steps.value, [document]: (await askServer<KeptReply>(`/api/kept/${document}/${kind}`, { method: 'POST' })).steps }
+    steps.value = {
+      ...steps.value,
+      [document]: (await askServer<KeptReply>(`/api/kept/${document}/${kind}`, { method: 'POST' })).steps,
+    }
   }
 
   const waiting = computed(() => states.value.filter(state => state.why !== null || state.met !== null))
   const stateOf = (document: string) => states.value.find(state => state.document === document) ?? null
-  function listen(listener: QueueListener) { return queue.listen(listener) }
+  function listen(listener: QueueListener) {
+    return queue.listen(listener)
+  }
 
   return { states, asides, onlyHere, waiting, resumed, queue, steps, stateOf, listen, fateOf, keep, loadSteps, step }
 })

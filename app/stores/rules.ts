@@ -21,9 +21,15 @@ export const useRulesStore = defineStore('rules', () => {
     useEditsStore().listen({
       accepted(document, sent) {
         if (document !== 'rules') return
-        written.value = overlaid(overlaid(written.value, 'card', sent, () => ({ verifiedOn: null, own: true })), 'verified', sent)
+        written.value = overlaid(
+          overlaid(written.value, 'card', sent, () => ({ verifiedOn: null, own: true })),
+          'verified',
+          sent,
+        )
       },
-      changed(document) { if (document === 'rules') show() },
+      changed(document) {
+        if (document === 'rules') show()
+      },
     })
   }
 
@@ -57,9 +63,15 @@ export const useRulesStore = defineStore('rules', () => {
   async function verify(id: string, verifiedOn: string | null) {
     const card = cards.value.find(c => c.id === id)
     if (!card) return
-    const changed = changeBetween('verified', { id, verifiedOn: card.verifiedOn } as { id: string }, { id, verifiedOn } as { id: string })
+    const changed = changeBetween(
+      'verified',
+      { id, verifiedOn: card.verifiedOn } as { id: string },
+      { id, verifiedOn } as { id: string },
+    )
     if (changed) await keep([changed], `Card ${cardName(card)}: verified ${verifiedOn ?? 'no more'}`)
   }
-  const reset = () => { written.value = cards.value = [] }
+  const reset = () => {
+    written.value = cards.value = []
+  }
   return { cards, load, add, change, remove, verify, reset }
 })

@@ -35,7 +35,12 @@ export const useScalesStore = defineStore('scales', () => {
   /** What the server has; what waits to be written comes on top. */
   let written: ScalesReply = { scales: [], references: [], checks: [], tares: [] }
   function carriedOut(on: ScalesReply, edits: readonly QueuedEdit[]): ScalesReply {
-    return { scales: overlaid(on.scales, 'scale', edits), references: overlaid(on.references, 'reference', edits), checks: overlaid(on.checks, 'check', edits), tares: overlaid(on.tares, 'tare', edits) }
+    return {
+      scales: overlaid(on.scales, 'scale', edits),
+      references: overlaid(on.references, 'reference', edits),
+      checks: overlaid(on.checks, 'check', edits),
+      tares: overlaid(on.tares, 'tare', edits),
+    }
   }
   function show() {
     const now = carriedOut(written, listening ? useEditsStore().queue.pending('scales') : [])
@@ -49,8 +54,12 @@ export const useScalesStore = defineStore('scales', () => {
     if (listening) return
     listening = true
     useEditsStore().listen({
-      accepted(document, sent) { if (document === 'scales') written = carriedOut(written, sent) },
-      changed(document) { if (document === 'scales') show() },
+      accepted(document, sent) {
+        if (document === 'scales') written = carriedOut(written, sent)
+      },
+      changed(document) {
+        if (document === 'scales') show()
+      },
     })
   }
 
@@ -64,27 +73,36 @@ export const useScalesStore = defineStore('scales', () => {
     const refused = await useEditsStore().keep('scales', 'Scales', [change], words)
     if (refused) throw new Error(refused)
   }
-  const named = <T extends { id: string, name: string }>(things: readonly T[], id: string) => things.find(thing => thing.id === id) ?? null
-  const putScale = (id: string, fields: ScaleFields) => keep(changeBetween('scale', named(scales.value, id), { id, ...fields }), `Scale ${fields.name}`)
+  const named = <T extends { id: string; name: string }>(things: readonly T[], id: string) =>
+    things.find(thing => thing.id === id) ?? null
+  const putScale = (id: string, fields: ScaleFields) =>
+    keep(changeBetween('scale', named(scales.value, id), { id, ...fields }), `Scale ${fields.name}`)
   async function removeScale(id: string) {
     const scale = named(scales.value, id)
     if (scale) await keep(removalOf('scale', scale), `Scale ${scale.name} deleted`)
   }
-  const putReference = (id: string, fields: ReferenceFields) => keep(changeBetween('reference', named(references.value, id), { id, ...fields }), `Reference mass ${fields.name}`)
+  const putReference = (id: string, fields: ReferenceFields) =>
+    keep(changeBetween('reference', named(references.value, id), { id, ...fields }), `Reference mass ${fields.name}`)
   async function removeReference(id: string) {
     const reference = named(references.value, id)
     if (reference) await keep(removalOf('reference', reference), `Reference mass ${reference.name} deleted`)
   }
-  const addCheck = (scaleId: string, placings: readonly Placing[]) => keep({ kind: 'check', id: newId(), seen: null, set: { scaleId, takenAt: new Date().toISOString(), placings } }, `Check of ${named(scales.value, scaleId)?.name ?? 'a scale'}`)
-  const addTare = (tare: Omit<Tare, 'id'>) => keep({ kind: 'tare', id: newId(), seen: null, set: { ...tare } }, `Tray ${tare.name}`)
+  const addCheck = (scaleId: string, placings: readonly Placing[]) =>
+    keep(
+      { kind: 'check', id: newId(), seen: null, set: { scaleId, takenAt: new Date().toISOString(), placings } },
+      `Check of ${named(scales.value, scaleId)?.name ?? 'a scale'}`,
+    )
+  const addTare = (tare: Omit<Tare, 'id'>) =>
+    keep({ kind: 'tare', id: newId(), seen: null, set: { ...tare } }, `Tray ${tare.name}`)
   async function removeTare(id: string) {
     const tare = named(tares.value, id)
     if (tare) await keep(removalOf('tare', tare), `Tray ${tare.name} deleted`)
   }
   /** Presses the zero key of the connected scale; false when there is none to press. */
   async function zero(): Promise<boolean> {
-    try { await askServer('/api/bench-scale/zero', { method: 'POST' }) }
-    catch (error) {
+    try {
+      await askServer('/api/bench-scale/zero', { method: 'POST' })
+    } catch (error) {
       if (error instanceof ApiProblem) return false
       throw error
     }
@@ -93,7 +111,7 @@ export const useScalesStore = defineStore('scales', () => {
   async function practiceAvailable(): Promise<boolean> {
     return (await askServer<{ available: boolean }>('/api/practice')).available
   }
-  async function putOnPracticePan(masses: readonly { name: string, massG: number }[]) {
+  async function putOnPracticePan(masses: readonly { name: string; massG: number }[]) {
     await askServer('/api/practice/pan', { method: 'PUT', body: { masses } })
   }
 
@@ -106,7 +124,27 @@ export const useScalesStore = defineStore('scales', () => {
     loaded.value = false
   }
   return {
-    scales, references, checks, tares, loaded, currentId, current, standings, ready, typed,
-    load, putScale, removeScale, putReference, removeReference, addCheck, addTare, removeTare, zero, practiceAvailable, putOnPracticePan, reset,
+    scales,
+    references,
+    checks,
+    tares,
+    loaded,
+    currentId,
+    current,
+    standings,
+    ready,
+    typed,
+    load,
+    putScale,
+    removeScale,
+    putReference,
+    removeReference,
+    addCheck,
+    addTare,
+    removeTare,
+    zero,
+    practiceAvailable,
+    putOnPracticePan,
+    reset,
   }
 })

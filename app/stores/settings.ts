@@ -16,7 +16,10 @@ export const useSettingsStore = defineStore('settings', () => {
 
   function show() {
     const waiting = listening ? useEditsStore().queue.pending('settings') : []
-    settings.value = waiting.reduce((seen, edit) => (edit.payload as QueuedKeptChanges).changes.reduce((sum, { set }) => ({ ...sum, ...set }), seen), written)
+    settings.value = waiting.reduce(
+      (seen, edit) => (edit.payload as QueuedKeptChanges).changes.reduce((sum, { set }) => ({ ...sum, ...set }), seen),
+      written,
+    )
   }
   /** The line of changes is only looked at once something is changed: a page that shows settings does without. */
   function listen() {
@@ -25,10 +28,13 @@ export const useSettingsStore = defineStore('settings', () => {
     useEditsStore().listen({
       accepted(document, sent) {
         if (document !== 'settings') return
-        for (const edit of sent) for (const { set } of (edit.payload as QueuedKeptChanges).changes) written = { ...written, ...set }
+        for (const edit of sent)
+          for (const { set } of (edit.payload as QueuedKeptChanges).changes) written = { ...written, ...set }
         show()
       },
-      changed(document) { if (document === 'settings') show() },
+      changed(document) {
+        if (document === 'settings') show()
+      },
     })
   }
 
@@ -44,12 +50,18 @@ export const useSettingsStore = defineStore('settings', () => {
     const keys = (Object.keys(fields) as (keyof Settings)[]).filter(key => !sameData(fields[key], settings.value[key]))
     if (keys.length === 0) return
     const picked = (from: Partial<Settings>) => Object.fromEntries(keys.map(key => [key, from[key]]))
-    problem.value = await useEditsStore().keep('settings', 'Settings', [{ kind: 'settings', id: 'settings', seen: picked(settings.value), set: picked(fields) }], `Settings: ${keys.map(wordsOfField).join(', ')}`)
+    problem.value = await useEditsStore().keep(
+      'settings',
+      'Settings',
+      [{ kind: 'settings', id: 'settings', seen: picked(settings.value), set: picked(fields) }],
+      `Settings: ${keys.map(wordsOfField).join(', ')}`,
+    )
     show()
   }
 
   const network = () => askServer<NetworkReply>('/api/network')
-  const setPassphrase = (passphrase: string) => askServer<{ passphraseSet: boolean }>('/api/passphrase', { method: 'PUT', body: { passphrase } })
+  const setPassphrase = (passphrase: string) =>
+    askServer<{ passphraseSet: boolean }>('/api/passphrase', { method: 'PUT', body: { passphrase } })
 
   /** Ends this device’s session. What waits to be written stays in this browser. */
   const signOut = () => askServer<{ signedOut: true }>('/api/sign-out', { method: 'POST' })

@@ -13,12 +13,14 @@ export const useShelfStore = defineStore('shelf', () => {
 
   /** Asks for the shelf; whoever asks while an answer is on its way shares it. */
   function load(): Promise<void> {
-    coming ??= fetchEntries().finally(() => { coming = null })
+    coming ??= fetchEntries().finally(() => {
+      coming = null
+    })
     return coming
   }
 
   async function fetchEntries() {
-    const answer = await askServer<{ entries: ShelfEntry[], unreadable: UnreadableBuild[] }>('/api/builds')
+    const answer = await askServer<{ entries: ShelfEntry[]; unreadable: UnreadableBuild[] }>('/api/builds')
     entries.value = answer.entries
     unreadable.value = answer.unreadable
     loaded.value = true
@@ -27,7 +29,13 @@ export const useShelfStore = defineStore('shelf', () => {
     return (await askServer<{ id: string }>('/api/builds', { method: 'POST', body: wanted })).id
   }
   async function bringIn(text: string, withoutHistory = false): Promise<string> {
-    return (await askServer<{ id: string }>(`/api/builds/import${withoutHistory ? '?without=journal' : ''}`, { method: 'POST', text, timeoutMs: 120_000 })).id
+    return (
+      await askServer<{ id: string }>(`/api/builds/import${withoutHistory ? '?without=journal' : ''}`, {
+        method: 'POST',
+        text,
+        timeoutMs: 120_000,
+      })
+    ).id
   }
   /** Deletes a build that was put away, for good. */
   async function remove(id: string) {
@@ -41,7 +49,11 @@ export const useShelfStore = defineStore('shelf', () => {
   /** Puts a build away or back without opening it. */
   async function putAway(id: string, archived: boolean) {
     const { revision } = await askServer<{ revision: number }>(`/api/builds/${id}`)
-    await askServer(`/api/builds/${id}/commands`, { method: 'POST', revision, body: { command: { type: 'build.set', fields: { archived } } } })
+    await askServer(`/api/builds/${id}/commands`, {
+      method: 'POST',
+      revision,
+      body: { command: { type: 'build.set', fields: { archived } } },
+    })
     await fetchEntries()
   }
   async function searchLines(text: string): Promise<Found[]> {

@@ -2,7 +2,10 @@ import type { Problem } from '#shared/schemas/api'
 
 /** What the server said when it could not do something: a sentence for the builder and the field it is about. */
 export class ApiProblem extends Error {
-  constructor(readonly problem: Problem, readonly retryAfterMs: number | null = null) {
+  constructor(
+    readonly problem: Problem,
+    readonly retryAfterMs: number | null = null,
+  ) {
     super(problem.detail)
     this.name = 'ApiProblem'
   }
@@ -16,13 +19,24 @@ export class NoAnswer extends Error {
   }
 }
 
-interface Request { method?: string, body?: unknown, text?: string, file?: File, revision?: number, key?: string, timeoutMs?: number }
+interface Request {
+  method?: string
+  body?: unknown
+  text?: string
+  file?: File
+  revision?: number
+  key?: string
+  timeoutMs?: number
+}
 
 /** An answer that takes longer is not waited for; files and reports say how long they may take. */
 const usualTimeoutMs = 30_000
 
 /** Asks the server; throws {@link ApiProblem} with its sentence or {@link NoAnswer}. Only stores call this. */
-export async function askServer<T>(path: string, { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs }: Request = {}): Promise<T> {
+export async function askServer<T>(
+  path: string,
+  { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs }: Request = {},
+): Promise<T> {
   const headers: Record<string, string> = {}
   if (revision !== undefined) headers['if-match'] = `"${revision}"`
   if (key !== undefined) headers['idempotency-key'] = key
@@ -30,21 +44,37 @@ export async function askServer<T>(path: string, { method = 'GET', body, text, f
   let response: Response
   let answer: unknown
   try {
-    response = await fetch(path, { method, headers, body: text ?? file ?? (body === undefined ? undefined : JSON.stringify(body)), signal: AbortSignal.timeout(timeoutMs) })
+    response = await fetch(path, {
+      method,
+      headers,
+      body: text ?? file ?? (body === undefined ? undefined : JSON.stringify(body)),
+      signal: AbortSignal.timeout(timeoutMs),
+    })
     answer = await response.text()
+  } catch {
+    throw new NoAnswer()
   }
-  catch { throw new NoAnswer() }
   answer = parsed(answer as string)
   if (response.ok && answer !== undefined) return answer as T
-  const unreadable: Problem = { type: 'about:blank', title: 'unexpected', status: response.status, code: 'unexpected', detail: 'The server gave an answer that cannot be read.' }
+  const unreadable: Problem = {
+    type: 'about:blank',
+    title: 'unexpected',
+    status: response.status,
+    code: 'unexpected',
+    detail: 'The server gave an answer that cannot be read.',
+  }
   throw new ApiProblem(isProblem(answer) ? answer : unreadable, retryAfter(response))
 }
 
 function parsed(text: string): unknown {
-  try { return JSON.parse(text) }
-  catch { return undefined }
+  try {
+    return JSON.parse(text)
+  } catch {
+    return undefined
+  }
 }
-const isProblem = (answer: unknown): answer is Problem => typeof answer === 'object' && answer !== null && typeof (answer as { detail?: unknown }).detail === 'string'
+const isProblem = (answer: unknown): answer is Problem =>
+  typeof answer === 'object' && answer !== null && typeof (answer as { detail?: unknown }).detail === 'string'
 function retryAfter(response: Response): number | null {
   const seconds = Number(response.headers.get('retry-after') ?? NaN)
   return Number.isFinite(seconds) ? Math.min(Math.max(seconds, 0), 60) * 1000 : null

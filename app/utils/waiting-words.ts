@@ -12,4 +12,4 @@ export function whyWaiting({ met, why }: Pick<DocumentState, 'met' | 'why'>): st
   if (met) return 'one met somebody else’s change'
   return why ? reasons[why] : ''
 }
-export const changesWords = (count: number) => count === 1 ? '1 change' : `${count} changes`
+export const changesWords = (count: number) => (count === 1 ? '1 change' : `${count} changes`)

@@ -8,16 +8,32 @@ import { decimalsOfStep, fixed, gramsFigure, headroomWords, spreadFigure } from 
 import { cardName } from '#core/rules'
 
 /** The short name a verdict has in style sheets. */
-export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = { 'Clear': 'clear', 'Too close to call': 'close', 'Over': 'over' }
-
-/** The colour variable of a group, and whether a label on it is dark. */
-export const groupTone: Record<Group, { name: string, darkLabel: boolean }> = {
-  'Frame': { name: 'frame', darkLabel: false }, 'Drive': { name: 'drive', darkLabel: false }, 'Boards & power': { name: 'boards', darkLabel: false },
-  'Video': { name: 'video', darkLabel: true }, 'Radio': { name: 'radio', darkLabel: true }, 'Fixings': { name: 'fixings', darkLabel: true },
-  'Payload': { name: 'payload', darkLabel: false }, 'Flight pack': { name: 'pack', darkLabel: false },
+export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = {
+  Clear: 'clear',
+  'Too close to call': 'close',
+  Over: 'over',
 }
 
-export const evidenceTexture: Record<Evidence, string> = { 'weighed': 'weighed', 'worked out': 'worked', 'listed': 'listed', 'typical': 'typical', 'guess': 'guess', 'twin': 'twin' }
+/** The colour variable of a group, and whether a label on it is dark. */
+export const groupTone: Record<Group, { name: string; darkLabel: boolean }> = {
+  Frame: { name: 'frame', darkLabel: false },
+  Drive: { name: 'drive', darkLabel: false },
+  'Boards & power': { name: 'boards', darkLabel: false },
+  Video: { name: 'video', darkLabel: true },
+  Radio: { name: 'radio', darkLabel: true },
+  Fixings: { name: 'fixings', darkLabel: true },
+  Payload: { name: 'payload', darkLabel: false },
+  'Flight pack': { name: 'pack', darkLabel: false },
+}
+
+export const evidenceTexture: Record<Evidence, string> = {
+  weighed: 'weighed',
+  'worked out': 'worked',
+  listed: 'listed',
+  typical: 'typical',
+  guess: 'guess',
+  twin: 'twin',
+}
 
 export function lineTitle(line: Line): string {
   const label = packLabel(line)
@@ -25,37 +41,60 @@ export function lineTitle(line: Line): string {
 }
 
 /** Cells and capacity of a pack in a few words; that they are not known, where nobody has said. */
-export const packWords = ({ pack }: Pick<Line, 'pack'>): string => pack ? `${pack.cells}S ${pack.capacityMah}` : 'which pack is not said'
+export const packWords = ({ pack }: Pick<Line, 'pack'>): string =>
+  pack ? `${pack.cells}S ${pack.capacityMah}` : 'which pack is not said'
 
 /** How a mass was weighed on one of the builder's scales, as a sentence. */
 export function weighingWords(mass: Mass, quantity: number): string {
   const { weighing } = mass
   if (!weighing) return ''
-  if (weighing.method === 'forecast difference') return `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); nobody has weighed it since.`
+  if (weighing.method === 'forecast difference')
+    return `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); nobody has weighed it since.`
   const shown = weighing.displaysG.map(g => fixed(g, decimalsOfStep(mass.resolutionG))).join(', ')
-  const pieces = mass.pieceReadingsG ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one` : quantity > 1 ? `${mass.valueCount} of ${quantity} pieces together` : weighing.method === 'typed' ? '' : weighing.method
-  const check = weighing.checkId ? 'corrected by the check in force then' : 'the scale was not checked: 0.3 % either way'
+  const pieces = mass.pieceReadingsG
+    ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one`
+    : quantity > 1
+      ? `${mass.valueCount} of ${quantity} pieces together`
+      : weighing.method === 'typed'
+        ? ''
+        : weighing.method
+  const check = weighing.checkId
+    ? 'corrected by the check in force then'
+    : 'the scale was not checked: 0.3 % either way'
   const day = dayjs(weighing.takenAt).format('D MMMM YYYY')
-  const how = weighing.method === 'typed' ? `Typed on ${day} as shown on ${weighing.scaleName}` : `Weighed on ${weighing.scaleName} on ${day}`
+  const how =
+    weighing.method === 'typed'
+      ? `Typed on ${day} as shown on ${weighing.scaleName}`
+      : `Weighed on ${weighing.scaleName} on ${day}`
   return `${how}${pieces && `, ${pieces}`}, ${mass.basis}; it showed ${shown} g, ${check}.`
 }
 
 /** How much of it was on a scale, as a few words. */
-export function weighedWords({ weighedWhole, weighedLines }: { readonly weighedWhole: boolean, readonly weighedLines: number }, lines: number): string {
+export function weighedWords(
+  { weighedWhole, weighedLines }: { readonly weighedWhole: boolean; readonly weighedLines: number },
+  lines: number,
+): string {
   if (lines > 0 && weighedLines === lines) return `all ${lines} weighed`
   return weighedWhole ? 'weighed whole' : `${weighedLines} of ${lines} weighed`
 }
 
 /** "Weigh the video transmitter: it would settle it." or what an action brings. */
-export function narrowingWords({ action, spreadBeforeG, spreadAfterG, settles }: Narrowing, closeCall: boolean): string {
+export function narrowingWords(
+  { action, spreadBeforeG, spreadAfterG, settles }: Narrowing,
+  closeCall: boolean,
+): string {
   const brings = `± ${spreadFigure(spreadBeforeG)} becomes ± ${spreadFigure(spreadAfterG)}`
   return `${actionWords(action)}: ${closeCall && settles ? `it would settle it (${brings})` : brings}.`
 }
 
 function actionWords(action: NarrowingAction): string {
   if (action.kind === 'whole') return 'Weigh everything that counts together'
-  if (action.kind === 'check') return `Check ${action.scaleName} with ${action.reference.name} and let it correct what was weighed on it`
-  const names = action.lines.map(line => `${line.slot === 'other' ? line.name : `the ${line.slot}`}${line.mass?.evidence === 'weighed' ? ' again' : ''}`)
+  if (action.kind === 'check')
+    return `Check ${action.scaleName} with ${action.reference.name} and let it correct what was weighed on it`
+  const names = action.lines.map(
+    line =>
+      `${line.slot === 'other' ? line.name : `the ${line.slot}`}${line.mass?.evidence === 'weighed' ? ' again' : ''}`,
+  )
   return `Weigh ${names.join(' and ')}`
 }
 
@@ -63,7 +102,11 @@ function actionWords(action: NarrowingAction): string {
 export function overviewSentence(overview: Overview): string {
   const parts = overview.groups.map(g => `${g.group} ${gramsFigure(g.estimate.valueG, overview.spreadG)} g`)
   const verdict = overview.binding?.verdict
-  const end = verdict ? ` ${verdict.word}: ${headroomWords(verdict.headroomG, overview.spreadG)} under ${cardName(overview.binding!.card)}.` : overview.binding ? ` ${judgementWord(overview.binding)}.` : ' No limit chosen.'
+  const end = verdict
+    ? ` ${verdict.word}: ${headroomWords(verdict.headroomG, overview.spreadG)} under ${cardName(overview.binding!.card)}.`
+    : overview.binding
+      ? ` ${judgementWord(overview.binding)}.`
+      : ' No limit chosen.'
   return `All-up weight ${gramsFigure(overview.massG, overview.spreadG)} grams, plus or minus ${spreadFigure(overview.spreadG)}. ${parts.join(', ')}.${end}`
 }
 

@@ -4,8 +4,19 @@ import type { Build } from '#core/ledger'
 import type { FlightPlan } from '#core/power'
 
 /** Loadouts whose flights are wanted; `fits` also asks whether their packs fit. A newer request takes the place of an older one. */
-export interface FlightsRequest { readonly number: number, readonly build: Build, readonly plan: FlightPlan, readonly gear: GroundGear | null, readonly cells: readonly Pick<SheetCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[] }
-export interface FlightsReply { readonly number: number, readonly flights: readonly SheetFlight[], readonly done: number, readonly of: number }
+export interface FlightsRequest {
+  readonly number: number
+  readonly build: Build
+  readonly plan: FlightPlan
+  readonly gear: GroundGear | null
+  readonly cells: readonly Pick<SheetCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[]
+}
+export interface FlightsReply {
+  readonly number: number
+  readonly flights: readonly SheetFlight[]
+  readonly done: number
+  readonly of: number
+}
 
 const atOnce = 60
 let wanted = 0

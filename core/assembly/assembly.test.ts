@@ -11,27 +11,68 @@ import { HonestyTable } from '../listings'
 import { allowedLoadouts, countedLines, estimatesOf } from '../loadout'
 import { overviewOf } from '../report'
 import { startingCards } from '../rules'
-import { assemblyOf, blankAssembly, circleWords, connectionsOf, expectedAfter, inOrder, maidenChecks, movedStep, progressOf, repairPath, schools, sequenceOf, standingOf, stepsOf, waitsFor, whyBlocked, type Assembly, type AssemblyStep, type OwnStep, type StepRecord } from './index'
+import {
+  assemblyOf,
+  blankAssembly,
+  circleWords,
+  connectionsOf,
+  expectedAfter,
+  inOrder,
+  maidenChecks,
+  movedStep,
+  progressOf,
+  repairPath,
+  schools,
+  sequenceOf,
+  standingOf,
+  stepsOf,
+  waitsFor,
+  whyBlocked,
+  type Assembly,
+  type AssemblyStep,
+  type OwnStep,
+  type StepRecord,
+} from './index'
 
-const [sherbet, praline, marzipan, nougat, treacle] = [sherbetFile, pralineFile, marzipanFile, nougatFile, treacleFile].map(file => file.build as unknown as Build) as [Build, Build, Build, Build, Build]
+const [sherbet, praline, marzipan, nougat, treacle] = [
+  sherbetFile,
+  pralineFile,
+  marzipanFile,
+  nougatFile,
+  treacleFile,
+].map(file => file.build as unknown as Build) as [Build, Build, Build, Build, Build]
 const all = [sherbet, praline, marzipan, nougat, treacle]
 function sorted(build: Build, assembly: Assembly = assemblyOf(build)): readonly AssemblyStep[] {
   const order = sequenceOf(build, build.flies, assembly)
   if ('cycle' in order) throw new Error(circleWords(order.cycle))
   return order.steps
 }
-const ids = (build: Build) => sorted(build).map(step => step.id).join(' ')
+const ids = (build: Build) =>
+  sorted(build)
+    .map(step => step.id)
+    .join(' ')
 const step = (build: Build, id: string) => sorted(build).find(s => s.id === id)!
-const record = (build: Build, stepId: string, fields: Partial<StepRecord>) => applyCommand(build, { type: 'assembly.record', stepId, fields })
+const record = (build: Build, stepId: string, fields: Partial<StepRecord>) =>
+  applyCommand(build, { type: 'assembly.record', stepId, fields })
 const at = '2026-11-20T10:00:00.000Z'
 
 describe('the sequence of each demo build', () => {
   it('follows from its parts', () => {
-    expect(ids(sherbet)).toBe('dry-fit frame-base motors-place board-in motors-join first-power motors-test video camera second-power bind settings close pack-on props weigh maiden')
-    expect(ids(praline)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera second-power bind settings close pack-on guards props weigh maiden')
-    expect(ids(marzipan)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close pack-on props weigh maiden')
-    expect(ids(nougat)).toBe('dry-fit frame-base motors-place leads-trim board-in capacitor motors-join first-power motors-test radio video camera device-heat second-power video-activate bind settings close pack-on props weigh maiden')
-    expect(ids(treacle)).toBe('dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close loose-load pack-on directions props weigh maiden')
+    expect(ids(sherbet)).toBe(
+      'dry-fit frame-base motors-place board-in motors-join first-power motors-test video camera second-power bind settings close pack-on props weigh maiden',
+    )
+    expect(ids(praline)).toBe(
+      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera second-power bind settings close pack-on guards props weigh maiden',
+    )
+    expect(ids(marzipan)).toBe(
+      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close pack-on props weigh maiden',
+    )
+    expect(ids(nougat)).toBe(
+      'dry-fit frame-base motors-place leads-trim board-in capacitor motors-join first-power motors-test radio video camera device-heat second-power video-activate bind settings close pack-on props weigh maiden',
+    )
+    expect(ids(treacle)).toBe(
+      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close loose-load pack-on directions props weigh maiden',
+    )
   })
   it('has no capacitor on the ducted single cell, plugs in place of solder, and a limiter for one cell', () => {
     expect(sorted(sherbet).some(s => s.id === 'capacitor' || s.id === 'radio')).toBe(false)
@@ -39,9 +80,16 @@ describe('the sequence of each demo build', () => {
     expect(step(sherbet, 'first-power').need[0]).toBe('current limiter for one cell')
   })
   it('warns of the feed at the very step of a low-volt transmitter, and of a capacitor that is rated too low', () => {
-    expect(step(marzipan, 'video').cautions[0]).toBe('A full pack has 16.8 V: more than its 13 V. Check the pad with a meter before the wire goes on.')
-    expect(step(marzipan, 'capacitor').cautions[0]).toBe('Rated 16 V, a full pack has 16.8 V: it can burst. Take a higher one.')
-    const onPack: Build = { ...marzipan, lines: marzipan.lines.map(line => line.id === 'vtx' ? { ...line, feed: { from: 'pack', output: '' } } : line) }
+    expect(step(marzipan, 'video').cautions[0]).toBe(
+      'A full pack has 16.8 V: more than its 13 V. Check the pad with a meter before the wire goes on.',
+    )
+    expect(step(marzipan, 'capacitor').cautions[0]).toBe(
+      'Rated 16 V, a full pack has 16.8 V: it can burst. Take a higher one.',
+    )
+    const onPack: Build = {
+      ...marzipan,
+      lines: marzipan.lines.map(line => (line.id === 'vtx' ? { ...line, feed: { from: 'pack', output: '' } } : line)),
+    }
     expect(step(onPack, 'video').cautions[0]).toBe('Its feed reaches 16.8 V, it bears 13 V: do not connect it there.')
     // A camera on its ready cable cannot be put on the pack by mistake.
     expect(step(marzipan, 'camera').cautions).toEqual([])
@@ -52,7 +100,10 @@ describe('the sequence of each demo build', () => {
     expect(all.filter(build => sorted(build).some(s => s.id === 'directions'))).toEqual([treacle])
   })
   it('a stack of two boards, a coating and a separate regulator get steps of their own', () => {
-    const extra = [makeLine({ id: 'esc', slot: 'speed controller', name: 'Four in one' }), makeLine({ id: 'coat', slot: 'coating', name: 'Clear coat' })]
+    const extra = [
+      makeLine({ id: 'esc', slot: 'speed controller', name: 'Four in one' }),
+      makeLine({ id: 'coat', slot: 'coating', name: 'Clear coat' }),
+    ]
     const build: Build = { ...nougat, lines: [...nougat.lines, ...extra] }
     expect(ids(build)).toContain('first-power stack motors-test radio')
     expect(ids(build)).toContain('settings coat close')
@@ -64,13 +115,20 @@ describe('the sequence of each demo build', () => {
     for (const build of all) {
       for (const school of Object.keys(schools)) {
         const steps = sorted(build, { ...blankAssembly, school })
-        expect(steps.slice(steps.findIndex(s => s.id === 'props')).map(s => s.id), `${build.id}, ${school}`).toEqual(['props', 'weigh', 'maiden'])
+        expect(
+          steps.slice(steps.findIndex(s => s.id === 'props')).map(s => s.id),
+          `${build.id}, ${school}`,
+        ).toEqual(['props', 'weigh', 'maiden'])
       }
     }
   })
   it('motors are spun only when the board that drives the speed controller is on it, and it is told there how it sits', () => {
     const fit = { ...nougat.fit!, mounting: { ...nougat.fit!.mounting, boardUpsideDown: true } }
-    const two: Build = { ...nougat, fit, lines: [...nougat.lines, makeLine({ id: 'esc', slot: 'speed controller', name: 'Four in one' })] }
+    const two: Build = {
+      ...nougat,
+      fit,
+      lines: [...nougat.lines, makeLine({ id: 'esc', slot: 'speed controller', name: 'Four in one' })],
+    }
     for (const school of Object.keys(schools)) {
       const order = sorted(two, { ...blankAssembly, school }).map(s => s.id)
       expect(order.indexOf('stack'), school).toBeLessThan(order.indexOf('motors-test'))
@@ -81,11 +139,21 @@ describe('the sequence of each demo build', () => {
     expect(step({ ...nougat, fit }, 'board-in').facts).toContain(upsideDown)
   })
   it('names no plate, strap or pad that is not there, and binds a radio that is in the board or nowhere yet', () => {
-    const whoop: Build = { ...sherbet, fit: null, lines: sherbet.lines.filter(line => line.slot !== 'strap' && line.slot !== 'pad').map(line => line.slot === 'frame' || line.slot === 'board' ? { ...line, properties: null } : line) }
+    const whoop: Build = {
+      ...sherbet,
+      fit: null,
+      lines: sherbet.lines
+        .filter(line => line.slot !== 'strap' && line.slot !== 'pad')
+        .map(line => (line.slot === 'frame' || line.slot === 'board' ? { ...line, properties: null } : line)),
+    }
     const words = JSON.stringify(sorted(whoop).map(({ title, why, facts, cautions }) => [title, why, facts, cautions]))
     expect(words).not.toMatch(/top plate|bottom plate|strap/i)
-    expect(step(whoop, 'pack-on').title).toBe(`${whoop.lines.find(line => line.id === whoop.flies.packLineId)!.name.split(',')[0]} in its place`)
-    expect(step(whoop, 'bind').facts).toEqual(['Nobody has said where the receiver is: say at the board that it holds one, or add its line.'])
+    expect(step(whoop, 'pack-on').title).toBe(
+      `${whoop.lines.find(line => line.id === whoop.flies.packLineId)!.name.split(',')[0]} in its place`,
+    )
+    expect(step(whoop, 'bind').facts).toEqual([
+      'Nobody has said where the receiver is: say at the board that it holds one, or add its line.',
+    ])
     expect(step(sherbet, 'bind').facts).toEqual([])
     expect(step(nougat, 'pack-on').title).toMatch(/^Strap and Pad, and /)
   })
@@ -93,7 +161,12 @@ describe('the sequence of each demo build', () => {
     expect(step(marzipan, 'settings').facts.join(' ')).toContain('3.70 V a cell, 14.8 V for the pack of 4')
     expect(step(treacle, 'settings').facts.join(' ')).toContain('2.90 V a cell, 5.8 V for the pack of 2')
     expect(step(sherbet, 'settings').facts.join(' ')).toContain('3.50 V a cell, 3.5 V for the pack of 1')
-    expect(sorted({ ...sherbet, lines: [], flies: { ...sherbet.flies, packLineId: null } }).map(s => s.id)).toEqual(['dry-fit', 'close', 'weigh', 'maiden'])
+    expect(sorted({ ...sherbet, lines: [], flies: { ...sherbet.flies, packLineId: null } }).map(s => s.id)).toEqual([
+      'dry-fit',
+      'close',
+      'weigh',
+      'maiden',
+    ])
   })
 })
 
@@ -102,19 +175,45 @@ describe('what is on board', () => {
     for (const build of all) {
       for (const choice of allowedLoadouts(build)) {
         const pieces = new Map<string, number>()
-        for (const part of stepsOf(build, choice).flatMap(s => s.parts)) pieces.set(part.lineId, (pieces.get(part.lineId) ?? 0) + part.pieces)
-        expect(Object.fromEntries(pieces)).toEqual(Object.fromEntries(countedLines(build, choice).map(line => [line.id, line.quantity])))
+        for (const part of stepsOf(build, choice).flatMap(s => s.parts))
+          pieces.set(part.lineId, (pieces.get(part.lineId) ?? 0) + part.pieces)
+        expect(Object.fromEntries(pieces)).toEqual(
+          Object.fromEntries(countedLines(build, choice).map(line => [line.id, line.quantity])),
+        )
       }
     }
   })
   it('holds for any joints, however many screws they ask for, and whatever is missing', () => {
-    const jointOf = (name: string, count: number) => ({ ...nougat.fit!.joints[0]!, id: name, name, count, beyond: 'nothing' as const })
-    fc.assert(fc.property(fc.tuple(fc.nat(30), fc.nat(30), fc.nat(30)), fc.subarray(nougat.lines.map(line => line.id)), ([motor, board, top], gone) => {
-      const build: Build = { ...nougat, fit: { ...nougat.fit!, joints: [jointOf('Motors', motor), jointOf('Board', board), jointOf('Top plate', top)] }, lines: nougat.lines.filter(line => !gone.includes(line.id)) }
-      const pieces = new Map<string, number>()
-      for (const part of stepsOf(build, build.flies).flatMap(s => s.parts)) pieces.set(part.lineId, (pieces.get(part.lineId) ?? 0) + part.pieces)
-      expect(Object.fromEntries(pieces)).toEqual(Object.fromEntries(countedLines(build, build.flies).map(line => [line.id, line.quantity])))
-    }), { numRuns: 200 })
+    const jointOf = (name: string, count: number) => ({
+      ...nougat.fit!.joints[0]!,
+      id: name,
+      name,
+      count,
+      beyond: 'nothing' as const,
+    })
+    fc.assert(
+      fc.property(
+        fc.tuple(fc.nat(30), fc.nat(30), fc.nat(30)),
+        fc.subarray(nougat.lines.map(line => line.id)),
+        ([motor, board, top], gone) => {
+          const build: Build = {
+            ...nougat,
+            fit: {
+              ...nougat.fit!,
+              joints: [jointOf('Motors', motor), jointOf('Board', board), jointOf('Top plate', top)],
+            },
+            lines: nougat.lines.filter(line => !gone.includes(line.id)),
+          }
+          const pieces = new Map<string, number>()
+          for (const part of stepsOf(build, build.flies).flatMap(s => s.parts))
+            pieces.set(part.lineId, (pieces.get(part.lineId) ?? 0) + part.pieces)
+          expect(Object.fromEntries(pieces)).toEqual(
+            Object.fromEntries(countedLines(build, build.flies).map(line => [line.id, line.quantity])),
+          )
+        },
+      ),
+      { numRuns: 200 },
+    )
   })
   it('grams grow from step to step and end at the all-up weight of the ledger, to the last digit', () => {
     for (const build of all) {
@@ -129,7 +228,9 @@ describe('what is on board', () => {
   })
   it('sixteen of twenty screws sit in the motors, the rest comes with the top plate', () => {
     const estimates = estimatesOf(nougat, new HonestyTable())
-    const screws = (id: string) => expectedAfter(sorted(nougat), id, nougat, nougat.flies, estimates).lines.find(line => line.id === 'screws')?.quantity
+    const screws = (id: string) =>
+      expectedAfter(sorted(nougat), id, nougat, nougat.flies, estimates).lines.find(line => line.id === 'screws')
+        ?.quantity
     expect([screws('frame-base'), screws('motors-place'), screws('props')]).toEqual([undefined, 16, 20])
     const one = estimates.of({ ...nougat.lines.find(line => line.id === 'screws')!, quantity: 16 }).valueG
     const whole = estimates.of(nougat.lines.find(line => line.id === 'screws')!).valueG
@@ -137,24 +238,49 @@ describe('what is on board', () => {
   })
   it('screws no joint speaks of come on with what they hold, by kind and number, and it is said that this is assumed', () => {
     const screws = (quantity: number, motor: Line['properties'], more: readonly Line[] = []): Build => ({
-      ...nougat, fit: null,
-      lines: [...nougat.lines.flatMap(line => line.id === 'screws' ? [{ ...line, quantity }] : line.slot === 'motor' ? [{ ...line, properties: motor }] : [line]), ...more],
+      ...nougat,
+      fit: null,
+      lines: [
+        ...nougat.lines.flatMap(line =>
+          line.id === 'screws'
+            ? [{ ...line, quantity }]
+            : line.slot === 'motor'
+              ? [{ ...line, properties: motor }]
+              : [line],
+        ),
+        ...more,
+      ],
     })
-    const at = (build: Build) => sorted(build).flatMap(s => s.parts.filter(part => part.lineId === 'screws').map(part => [s.id, part.pieces]))
+    const at = (build: Build) =>
+      sorted(build).flatMap(s => s.parts.filter(part => part.lineId === 'screws').map(part => [s.id, part.pieces]))
     expect(at(screws(16, { pattern: ['9×9 M2'] }))).toEqual([['motors-place', 16]])
-    expect(at(screws(20, { pattern: ['9×9 M2'] }))).toEqual([['motors-place', 16], ['close', 4]])
+    expect(at(screws(20, { pattern: ['9×9 M2'] }))).toEqual([
+      ['motors-place', 16],
+      ['close', 4],
+    ])
     expect(at(screws(12, { pattern: ['3 on 6.6 M1.4'] }))).toEqual([['motors-place', 12]])
     expect(at(screws(12, null))).toEqual([['motors-place', 12]])
     expect(at(screws(4, null))).toEqual([['board-in', 4]])
     expect(at(screws(7, null))).toEqual([['close', 7]])
     // Of another thread than the motors take they hold something else.
     expect(at(screws(16, { pattern: ['9×9'], screwThread: 'M3' }))).toEqual([['close', 16]])
-    expect(at(screws(8, { pattern: ['9×9'] }, [makeLine({ id: 'posts', slot: 'standoff', name: 'Posts', quantity: 4 })]))).toEqual([['frame-base', 4], ['close', 4]])
-    expect(step(screws(16, { pattern: ['9×9 M2'] }), 'motors-place').facts).toContain('16 of M2 × 10 socket cap are taken to be these screws, by kind and number: no joint of Fit says so.')
+    expect(
+      at(screws(8, { pattern: ['9×9'] }, [makeLine({ id: 'posts', slot: 'standoff', name: 'Posts', quantity: 4 })])),
+    ).toEqual([
+      ['frame-base', 4],
+      ['close', 4],
+    ])
+    expect(step(screws(16, { pattern: ['9×9 M2'] }), 'motors-place').facts).toContain(
+      '16 of M2 × 10 socket cap are taken to be these screws, by kind and number: no joint of Fit says so.',
+    )
     expect(step(nougat, 'motors-place').facts.join(' ')).not.toContain('taken to be')
   })
   it('a skipped step brings nothing on board, and a line nobody has weighed is said to be open', () => {
-    const build = record({ ...nougat, lines: nougat.lines.map(line => line.id === 'lead' ? { ...line, mass: null } : line) }, 'capacitor', { skippedWhy: 'short leads' })
+    const build = record(
+      { ...nougat, lines: nougat.lines.map(line => (line.id === 'lead' ? { ...line, mass: null } : line)) },
+      'capacitor',
+      { skippedWhy: 'short leads' },
+    )
     const estimates = estimatesOf(build, new HonestyTable())
     const here = expectedAfter(sorted(build), 'first-power', build, build.flies, estimates)
     expect(here.lines.map(line => line.id)).not.toContain('capacitor')
@@ -162,7 +288,14 @@ describe('what is on board', () => {
   })
 })
 
-const own = (id: string, after: string[], phase: OwnStep['phase'] = 'close'): OwnStep => ({ id, title: `Own ${id}`, words: '', phase, after, minutes: 3 })
+const own = (id: string, after: string[], phase: OwnStep['phase'] = 'close'): OwnStep => ({
+  id,
+  title: `Own ${id}`,
+  words: '',
+  phase,
+  after,
+  minutes: 3,
+})
 
 describe('the order', () => {
   const keeps = (steps: readonly AssemblyStep[]) => {
@@ -170,22 +303,31 @@ describe('the order', () => {
     return steps.every(s => waitsFor(s).every(other => !place.has(other) || place.get(other)! < place.get(s.id)!))
   }
   it('never puts a step before what it waits for, whatever is wished, in any school', () => {
-    fc.assert(fc.property(fc.constantFrom(...all), fc.constantFrom(...Object.keys(schools), 'gone template'), fc.array(fc.nat(40), { maxLength: 30 }), fc.array(fc.tuple(fc.nat(40), fc.boolean()), { maxLength: 12 }), (build, school, wishes, moves) => {
-      const steps = stepsOf(build, build.flies)
-      const wished = [...new Set(wishes.map(i => steps[i % steps.length]!.id))]
-      let order = inOrder(steps, school, wished)
-      for (const [i, down] of moves) {
-        if ('cycle' in order) throw new Error('no circle here')
-        expect(keeps(order.steps)).toBe(true)
-        expect(order.steps).toHaveLength(steps.length)
-        const moved = movedStep(order.steps, order.steps[i % steps.length]!.id, down ? 1 : -1)
-        if ('problem' in moved) continue
-        const next = inOrder(steps, school, moved.order)
-        if ('cycle' in next) throw new Error('no circle here')
-        expect(next.steps.map(s => s.id)).toEqual(moved.order)
-        order = next
-      }
-    }), { numRuns: 300 })
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...all),
+        fc.constantFrom(...Object.keys(schools), 'gone template'),
+        fc.array(fc.nat(40), { maxLength: 30 }),
+        fc.array(fc.tuple(fc.nat(40), fc.boolean()), { maxLength: 12 }),
+        (build, school, wishes, moves) => {
+          const steps = stepsOf(build, build.flies)
+          const wished = [...new Set(wishes.map(i => steps[i % steps.length]!.id))]
+          let order = inOrder(steps, school, wished)
+          for (const [i, down] of moves) {
+            if ('cycle' in order) throw new Error('no circle here')
+            expect(keeps(order.steps)).toBe(true)
+            expect(order.steps).toHaveLength(steps.length)
+            const moved = movedStep(order.steps, order.steps[i % steps.length]!.id, down ? 1 : -1)
+            if ('problem' in moved) continue
+            const next = inOrder(steps, school, moved.order)
+            if ('cycle' in next) throw new Error('no circle here')
+            expect(next.steps.map(s => s.id)).toEqual(moved.order)
+            order = next
+          }
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
   it('the schools differ where practitioners do, and nowhere else', () => {
     const order = (school: string) => sorted(nougat, { ...blankAssembly, school }).map(s => s.id)
@@ -196,20 +338,43 @@ describe('the order', () => {
   })
   it('a move that cannot be says what it needs; one that can keeps everything else where it was', () => {
     const steps = sorted(nougat)
-    expect(movedStep(steps, 'motors-test', -1)).toEqual({ problem: '“Each motor felt, then turned, props off” comes after “First power-up through a limiter, nothing else connected”: it needs it done.' })
+    expect(movedStep(steps, 'motors-test', -1)).toEqual({
+      problem:
+        '“Each motor felt, then turned, props off” comes after “First power-up through a limiter, nothing else connected”: it needs it done.',
+    })
     expect(movedStep(steps, 'dry-fit', -1)).toEqual({ problem: 'There is nothing further that way.' })
     const moved = movedStep(steps, 'camera', 1)
     if ('problem' in moved) throw new Error(moved.problem)
-    expect(sorted(applyCommand(nougat, { type: 'assembly.set', fields: { order: moved.order } })).map(s => s.id).join(' ')).toContain('video device-heat camera second-power')
+    expect(
+      sorted(applyCommand(nougat, { type: 'assembly.set', fields: { order: moved.order } }))
+        .map(s => s.id)
+        .join(' '),
+    ).toContain('video device-heat camera second-power')
   })
   it('own steps take their place; a circle is explained and changes nothing', () => {
     const with1 = applyCommand(nougat, { type: 'assembly.set', fields: { own: [own('photo', ['camera'])] } })
     expect(step(with1, 'photo')).toMatchObject({ title: 'Own photo', own: true, minutes: 3 })
-    expect(() => applyCommand(with1, { type: 'assembly.set', fields: { own: [own('a', ['b']), own('b', ['c']), own('c', ['a']), own('d', [])] } })).toThrow('These wait for each other in a circle: “Own a” waits for “Own b” waits for “Own c” waits for “Own a”.')
-    expect(() => applyCommand(nougat, { type: 'assembly.set', fields: { own: [own('a', ['a'])] } })).toThrow('“Own a” waits for itself.')
-    expect(() => applyCommand(nougat, { type: 'assembly.set', fields: { own: [own('a', []), own('a', [])] } })).toThrow(/same id/)
+    expect(() =>
+      applyCommand(with1, {
+        type: 'assembly.set',
+        fields: { own: [own('a', ['b']), own('b', ['c']), own('c', ['a']), own('d', [])] },
+      }),
+    ).toThrow('These wait for each other in a circle: “Own a” waits for “Own b” waits for “Own c” waits for “Own a”.')
+    expect(() => applyCommand(nougat, { type: 'assembly.set', fields: { own: [own('a', ['a'])] } })).toThrow(
+      '“Own a” waits for itself.',
+    )
+    expect(() => applyCommand(nougat, { type: 'assembly.set', fields: { own: [own('a', []), own('a', [])] } })).toThrow(
+      /same id/,
+    )
     // What a template names and this build has not does no harm.
-    expect(sorted(applyCommand(sherbet, { type: 'assembly.set', fields: { order: ['capacitor', 'props'], own: [own('x', ['capacitor'])] } })).some(s => s.id === 'x')).toBe(true)
+    expect(
+      sorted(
+        applyCommand(sherbet, {
+          type: 'assembly.set',
+          fields: { order: ['capacitor', 'props'], own: [own('x', ['capacitor'])] },
+        }),
+      ).some(s => s.id === 'x'),
+    ).toBe(true)
   })
 })
 
@@ -218,26 +383,55 @@ describe('gates', () => {
   it('a failed test blocks whatever rests on it, near and far, and nothing else', () => {
     const steps = sorted(failed)
     const state = (id: string) => standingOf(steps, assemblyOf(failed), step(failed, id)).state
-    expect([state('first-power'), state('motors-test'), state('radio'), state('maiden'), state('motors-place'), state('capacitor')]).toEqual(['failed', 'blocked', 'blocked', 'blocked', 'open', 'open'])
-    expect(whyBlocked(steps, assemblyOf(failed), step(failed, 'radio'))).toBe('“Radio: 2.4 GHz” waits for “First power-up through a limiter, nothing else connected”: its test failed. Test it again, or go past it with a reason.')
+    expect([
+      state('first-power'),
+      state('motors-test'),
+      state('radio'),
+      state('maiden'),
+      state('motors-place'),
+      state('capacitor'),
+    ]).toEqual(['failed', 'blocked', 'blocked', 'blocked', 'open', 'open'])
+    expect(whyBlocked(steps, assemblyOf(failed), step(failed, 'radio'))).toBe(
+      '“Radio: 2.4 GHz” waits for “First power-up through a limiter, nothing else connected”: its test failed. Test it again, or go past it with a reason.',
+    )
     expect(() => record(failed, 'radio', { doneAt: at })).toThrow('its test failed')
     expect(() => record(failed, 'first-power', { test: 'failed', doneAt: at })).toThrow('Its test failed')
     expect(record(failed, 'capacitor', { doneAt: at }).assembly!.records).toHaveLength(2)
     expect(record(failed, 'radio', { note: 'wires cut already' }).assembly!.records).toHaveLength(2)
   })
   it('passed again, or gone past with a reason that stays noted, it opens', () => {
-    expect(() => record(record(failed, 'first-power', { test: 'passed', doneAt: at }), 'radio', { doneAt: at })).not.toThrow()
-    const past = record(failed, 'first-power', { test: 'failed', overriddenWhy: 'limiter too small for this board', doneAt: at })
+    expect(() =>
+      record(record(failed, 'first-power', { test: 'passed', doneAt: at }), 'radio', { doneAt: at }),
+    ).not.toThrow()
+    const past = record(failed, 'first-power', {
+      test: 'failed',
+      overriddenWhy: 'limiter too small for this board',
+      doneAt: at,
+    })
     expect(standingOf(sorted(past), assemblyOf(past), step(past, 'first-power')).state).toBe('overridden')
     expect(() => record(past, 'radio', { doneAt: at })).not.toThrow()
     expect(() => record(nougat, 'first-power', { overriddenWhy: 'for fun' })).toThrow('Only a failed test')
     expect(progressOf(sorted(past), assemblyOf(past))).toMatchObject({ done: 1, failed: 0, overridden: 1 })
-    const checks = maidenChecks(past, past.flies, overviewOf(past, past.flies, startingCards, estimatesOf(past, new HonestyTable())), sorted(past))
-    expect(checks.filter(check => check.open).map(check => check.words).join('; ')).toContain('Gone past: First power-up through a limiter, nothing else connected (limiter too small for this board)')
+    const checks = maidenChecks(
+      past,
+      past.flies,
+      overviewOf(past, past.flies, startingCards, estimatesOf(past, new HonestyTable())),
+      sorted(past),
+    )
+    expect(
+      checks
+        .filter(check => check.open)
+        .map(check => check.words)
+        .join('; '),
+    ).toContain(
+      'Gone past: First power-up through a limiter, nothing else connected (limiter too small for this board)',
+    )
   })
   it('two people at one step do not undo each other: only what is named changes', () => {
     const noted = record(record(nougat, 'camera', { note: 'lens scratched' }), 'camera', { doneAt: at })
-    expect(noted.assembly!.records).toEqual([expect.objectContaining({ stepId: 'camera', note: 'lens scratched', doneAt: at })])
+    expect(noted.assembly!.records).toEqual([
+      expect.objectContaining({ stepId: 'camera', note: 'lens scratched', doneAt: at }),
+    ])
   })
   it('records are at most three hundred, so that a file of the build can always be read again', () => {
     let build = nougat
@@ -246,12 +440,22 @@ describe('gates', () => {
     expect(record(build, 'old-7', { note: 'y' }).assembly!.records).toHaveLength(300)
   })
   it('progress counts what is ticked, leaves out what is skipped, and is told in the journal', () => {
-    const done = record(record(nougat, 'dry-fit', { doneAt: at, test: 'passed' }), 'capacitor', { skippedWhy: 'none at hand' })
+    const done = record(record(nougat, 'dry-fit', { doneAt: at, test: 'passed' }), 'capacitor', {
+      skippedWhy: 'none at hand',
+    })
     const steps = sorted(done)
-    expect(progressOf(steps, assemblyOf(done))).toMatchObject({ done: 1, of: steps.length - 1, next: { id: 'frame-base' } })
-    expect(progressOf(steps, assemblyOf(done)).minutesLeft).toBe(steps.filter(s => s.id !== 'dry-fit' && s.id !== 'capacitor').reduce((sum, s) => sum + s.minutes, 0))
+    expect(progressOf(steps, assemblyOf(done))).toMatchObject({
+      done: 1,
+      of: steps.length - 1,
+      next: { id: 'frame-base' },
+    })
+    expect(progressOf(steps, assemblyOf(done)).minutesLeft).toBe(
+      steps.filter(s => s.id !== 'dry-fit' && s.id !== 'capacitor').reduce((sum, s) => sum + s.minutes, 0),
+    )
     const command = { type: 'assembly.record', stepId: 'props', fields: { doneAt: at } } as const
-    expect(describeCommand(command, nougat, diffBuilds(nougat, applyCommand(nougat, command))).title).toBe('Assemble: “Two-blade 3.5 in on, after everything else” done')
+    expect(describeCommand(command, nougat, diffBuilds(nougat, applyCommand(nougat, command))).title).toBe(
+      'Assemble: “Two-blade 3.5 in on, after everything else” done',
+    )
   })
 })
 
@@ -286,9 +490,15 @@ describe('repair', () => {
 })
 
 describe('the connection table', () => {
-  const row = (build: Build, to: string, pin: string) => connectionsOf(build, build.flies).find(c => c.to === to && c.pin === pin)
+  const row = (build: Build, to: string, pin: string) =>
+    connectionsOf(build, build.flies).find(c => c.to === to && c.pin === pin)
   it('names pad, colour, pin and volts of every feed, with the lead to cut', () => {
-    expect(row(marzipan, 'Oddfellow digital', '+')).toMatchObject({ from: 'Nettle & Daughter all-in-one', pad: '9 V', colour: 'red', volts: '9 V, bears 7–13 V' })
+    expect(row(marzipan, 'Oddfellow digital', '+')).toMatchObject({
+      from: 'Nettle & Daughter all-in-one',
+      pad: '9 V',
+      colour: 'red',
+      volts: '9 V, bears 7–13 V',
+    })
     expect(row(marzipan, '2.4 GHz', 'transmit (TX)')).toMatchObject({ pad: 'receive (RX)', volts: 'signal' })
     expect(row(marzipan, 'Small satellite receiver', '+')!.lead).toMatchObject({ lengthMm: 78 })
     expect(row(marzipan, 'Digital nano camera', 'plug')).toMatchObject({ pad: 'camera socket', colour: 'ready cable' })
@@ -296,26 +506,61 @@ describe('the connection table', () => {
     expect(row(nougat, '470 µF 35 V', 'stripe, −')).toMatchObject({ colour: 'black', volts: '0 V' })
   })
   it('a digital picture comes on its ready cable whatever its outputs are called; an analogue one goes through the board that lays figures over it', () => {
-    const named = (build: Build, changes: Record<string, Line['properties']>): Build => ({ ...build, lines: build.lines.map(line => changes[line.slot] === undefined ? line : { ...line, properties: { ...line.properties, ...changes[line.slot] } }) })
-    const pictures = (build: Build) => connectionsOf(build, build.flies).filter(c => c.pad.startsWith('video') || c.pad === 'camera socket').map(c => [c.from, c.pad, c.to, c.pin])
-    expect(pictures(named(nougat, { 'video transmitter': { outputs: [] } }))).toEqual([[expect.anything(), 'camera socket', 'Digital nano camera', 'plug']])
+    const named = (build: Build, changes: Record<string, Line['properties']>): Build => ({
+      ...build,
+      lines: build.lines.map(line =>
+        changes[line.slot] === undefined
+          ? line
+          : { ...line, properties: { ...line.properties, ...changes[line.slot] } },
+      ),
+    })
+    const pictures = (build: Build) =>
+      connectionsOf(build, build.flies)
+        .filter(c => c.pad.startsWith('video') || c.pad === 'camera socket')
+        .map(c => [c.from, c.pad, c.to, c.pin])
+    expect(pictures(named(nougat, { 'video transmitter': { outputs: [] } }))).toEqual([
+      [expect.anything(), 'camera socket', 'Digital nano camera', 'plug'],
+    ])
     const short = (slot: string) => praline.lines.find(line => line.slot === slot)!.name.split(',')[0]
     expect(pictures(praline)).toEqual([[short('video transmitter'), 'video in', short('camera'), 'video out']])
-    expect(pictures(named(praline, { board: { laysFiguresOver: true } }))).toEqual([[short('board'), 'video in', short('camera'), 'video out'], [short('board'), 'video out', short('video transmitter'), 'video in']])
+    expect(pictures(named(praline, { board: { laysFiguresOver: true } }))).toEqual([
+      [short('board'), 'video in', short('camera'), 'video out'],
+      [short('board'), 'video out', short('video transmitter'), 'video in'],
+    ])
   })
   it('a clash is printed as a clash, and what the motor says of its own leads appears where none is planned', () => {
-    const onPack: Build = { ...marzipan, lines: marzipan.lines.map(line => line.id === 'vtx' ? { ...line, feed: { from: 'pack', output: '' } } : line) }
+    const onPack: Build = {
+      ...marzipan,
+      lines: marzipan.lines.map(line => (line.id === 'vtx' ? { ...line, feed: { from: 'pack', output: '' } } : line)),
+    }
     expect(row(onPack, 'Oddfellow digital', '+')!.clash).toBe('16.8 V there, it bears 13 V: do not connect it there')
     expect(row(marzipan, 'Oddfellow digital', '+')!.clash).toBeNull()
-    const motors: Build = { ...nougat, fit: null, lines: nougat.lines.map(line => line.slot === 'motor' ? { ...line, properties: { ...line.properties, leadAwg: 26, leadLengthMm: 150 } } : line) }
-    expect(connectionsOf(motors, motors.flies).find(c => c.pad.startsWith('motor pads'))).toMatchObject({ lead: null, itsOwn: { awg: 26, lengthMm: 150 } })
-    expect(connectionsOf(nougat, nougat.flies).find(c => c.pad.startsWith('motor pads'))).toMatchObject({ lead: { lengthMm: 72 }, itsOwn: null })
+    const motors: Build = {
+      ...nougat,
+      fit: null,
+      lines: nougat.lines.map(line =>
+        line.slot === 'motor' ? { ...line, properties: { ...line.properties, leadAwg: 26, leadLengthMm: 150 } } : line,
+      ),
+    }
+    expect(connectionsOf(motors, motors.flies).find(c => c.pad.startsWith('motor pads'))).toMatchObject({
+      lead: null,
+      itsOwn: { awg: 26, lengthMm: 150 },
+    })
+    expect(connectionsOf(nougat, nougat.flies).find(c => c.pad.startsWith('motor pads'))).toMatchObject({
+      lead: { lengthMm: 72 },
+      itsOwn: null,
+    })
   })
   it('says where nobody has said the feed, and has a plus and a minus for every wired device of every build', () => {
-    expect(row(treacle, 'Oddfellow digital', '+')).toMatchObject({ from: 'not said', pad: '?', volts: 'not known, bears 7–26 V' })
+    expect(row(treacle, 'Oddfellow digital', '+')).toMatchObject({
+      from: 'not said',
+      pad: '?',
+      volts: 'not known, bears 7–26 V',
+    })
     for (const build of all) {
       const rows = connectionsOf(build, build.flies)
-      for (const plus of rows.filter(c => c.pin === '+' && c.colour === 'red')) expect(rows.filter(c => c.to === plus.to && c.colour === 'black')).toHaveLength(1)
+      for (const plus of rows.filter(c => c.pin === '+' && c.colour === 'red'))
+        expect(rows.filter(c => c.to === plus.to && c.colour === 'black')).toHaveLength(1)
     }
   })
 })
@@ -327,8 +572,20 @@ describe('the card of the first flight', () => {
     expect(checks[0]).toMatchObject({ open: true })
     expect(checks[0]!.words).toMatch(/^heat camera · N1: 254\.97 g ± 0\.87, Over under /)
     expect(checks.some(check => check.words.startsWith('Pack N1: label read, 4 cells full'))).toBe(true)
-    const bare: Line = makeLine({ id: 'only', slot: 'frame', name: 'Only a frame', mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 4 }) })
+    const bare: Line = makeLine({
+      id: 'only',
+      slot: 'frame',
+      name: 'Only a frame',
+      mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 4 }),
+    })
     const little: Build = { ...nougat, lines: [bare], flies: { ...nougat.flies, packLineId: null } }
-    expect(maidenChecks(little, little.flies, overviewOf(little, little.flies, startingCards, estimatesOf(little, new HonestyTable())), sorted(little)).map(c => c.words)).toContain('No pack is chosen for this loadout')
+    expect(
+      maidenChecks(
+        little,
+        little.flies,
+        overviewOf(little, little.flies, startingCards, estimatesOf(little, new HonestyTable())),
+        sorted(little),
+      ).map(c => c.words),
+    ).toContain('No pack is chosen for this loadout')
   })
 })

@@ -26,7 +26,14 @@ export function repairPath(sorted: readonly AssemblyStep[], lineId: string): Rep
     grew = over.length > 0
   }
   const rebuild = sorted.filter(step => undone.has(step.id))
-  const testsAgain = sorted.filter(step => step.test !== null && !undone.has(step.id) && step.proves.some(id => undone.has(id)))
+  const testsAgain = sorted.filter(
+    step => step.test !== null && !undone.has(step.id) && step.proves.some(id => undone.has(id)),
+  )
   // A setting is not taken apart, only made again.
-  return { takeApart: rebuild.filter(step => step.phase !== 'set up').toReversed(), rebuild, testsAgain, minutes: [...rebuild, ...testsAgain].reduce((sum, step) => sum + step.minutes, 0) }
+  return {
+    takeApart: rebuild.filter(step => step.phase !== 'set up').toReversed(),
+    rebuild,
+    testsAgain,
+    minutes: [...rebuild, ...testsAgain].reduce((sum, step) => sum + step.minutes, 0),
+  }
 }

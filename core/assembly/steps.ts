@@ -10,9 +10,37 @@ import { close, coat, last, packOn, props, setUp } from './rules/finish'
 import type { Assembly, AssemblyStep, OwnStep, StepPart } from './types'
 
 /** Each rule looks at the build and writes the steps it has a reason for; in the order they are usually done. */
-const rules: readonly Rule[] = [dryFit, frame, motors, boardIn, power, stack, radio, video, camera, devices, setUp, coat, close, props, packOn, last]
+const rules: readonly Rule[] = [
+  dryFit,
+  frame,
+  motors,
+  boardIn,
+  power,
+  stack,
+  radio,
+  video,
+  camera,
+  devices,
+  setUp,
+  coat,
+  close,
+  props,
+  packOn,
+  last,
+]
 
-const blankStep = { need: [], parts: [], uses: [], facts: [], cautions: [], test: null, proves: [], after: [], over: [], own: false } as const
+const blankStep = {
+  need: [],
+  parts: [],
+  uses: [],
+  facts: [],
+  cautions: [],
+  test: null,
+  proves: [],
+  after: [],
+  over: [],
+  own: false,
+} as const
 const made = (draft: Draft): AssemblyStep => ({ ...blankStep, ...draft })
 
 function ownStep({ id, title, words, phase, after, minutes }: OwnStep): AssemblyStep {
@@ -23,7 +51,11 @@ function ownStep({ id, title, words, phase, after, minutes }: OwnStep): Assembly
  * The steps of one build in one loadout, in no order yet. Every piece of every line that flies comes on board in exactly one
  * step: what no rule takes goes on with the closing.
  */
-export function stepsOf(build: Build, choice: LoadoutChoice, own: readonly OwnStep[] = assemblyOf(build).own): AssemblyStep[] {
+export function stepsOf(
+  build: Build,
+  choice: LoadoutChoice,
+  own: readonly OwnStep[] = assemblyOf(build).own,
+): AssemblyStep[] {
   const lines = countedLines(build, choice)
   const context = contextOf(build, choice, lines, build.fit ?? blankFit)
   const steps = rules.flatMap(rule => rule(context)).map(made)
@@ -33,7 +65,7 @@ export function stepsOf(build: Build, choice: LoadoutChoice, own: readonly OwnSt
 /** Steps that put on board what there is: no more pieces than a line has, first come first served, and the rest with the closing. */
 function allotted(steps: readonly AssemblyStep[], lines: readonly Line[]): AssemblyStep[] {
   const left = new Map(lines.map(line => [line.id, line.quantity]))
-  const served = steps.map((step) => {
+  const served = steps.map(step => {
     const parts = step.parts.flatMap(({ lineId, pieces }): StepPart[] => {
       const given = Math.min(pieces, left.get(lineId) ?? 0)
       left.set(lineId, (left.get(lineId) ?? 0) - given)
@@ -41,8 +73,8 @@ function allotted(steps: readonly AssemblyStep[], lines: readonly Line[]): Assem
     })
     return { ...step, parts }
   })
-  const rest = [...left].flatMap(([lineId, pieces]) => pieces > 0 ? [{ lineId, pieces }] : [])
-  return served.map(step => step.id === 'close' ? { ...step, parts: [...step.parts, ...rest] } : step)
+  const rest = [...left].flatMap(([lineId, pieces]) => (pieces > 0 ? [{ lineId, pieces }] : []))
+  return served.map(step => (step.id === 'close' ? { ...step, parts: [...step.parts, ...rest] } : step))
 }
 
 /** The steps in the order of the builder's school, template and own wishes. */

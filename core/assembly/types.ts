@@ -1,12 +1,40 @@
 /** What a step belongs to; the schools differ in the order of these. */
-export const phases = ['dry fit', 'frame', 'motors', 'power', 'motor leads', 'first power', 'motor test', 'boards', 'radio', 'video', 'camera', 'devices', 'second power', 'set up', 'coat', 'close', 'pack', 'props', 'weigh', 'maiden'] as const
+export const phases = [
+  'dry fit',
+  'frame',
+  'motors',
+  'power',
+  'motor leads',
+  'first power',
+  'motor test',
+  'boards',
+  'radio',
+  'video',
+  'camera',
+  'devices',
+  'second power',
+  'set up',
+  'coat',
+  'close',
+  'pack',
+  'props',
+  'weigh',
+  'maiden',
+] as const
 export type Phase = (typeof phases)[number]
 
 /** So many pieces of a line, put on board at a step. */
-export interface StepPart { readonly lineId: string, readonly pieces: number }
+export interface StepPart {
+  readonly lineId: string
+  readonly pieces: number
+}
 
 /** What a step is tested by. */
-export interface StepTest { readonly doThis: string, readonly see: string, readonly otherwise: string }
+export interface StepTest {
+  readonly doThis: string
+  readonly see: string
+  readonly otherwise: string
+}
 
 /** One step of putting a build together. */
 export interface AssemblyStep {
@@ -39,7 +67,14 @@ export interface AssemblyStep {
 }
 
 /** A step of the builder's own. */
-export interface OwnStep { readonly id: string, readonly title: string, readonly words: string, readonly phase: Phase, readonly after: readonly string[], readonly minutes: number }
+export interface OwnStep {
+  readonly id: string
+  readonly title: string
+  readonly words: string
+  readonly phase: Phase
+  readonly after: readonly string[]
+  readonly minutes: number
+}
 
 /** What became of a step. */
 export interface StepRecord {
@@ -69,8 +104,23 @@ export interface Assembly {
 export const blankAssembly: Assembly = { school: 'motors first', order: [], own: [], records: [] }
 
 export function blankRecord(stepId: string): StepRecord {
-  return { stepId, startedAt: null, doneAt: null, minutes: null, test: null, overriddenWhy: '', skippedWhy: null, note: '', photoIds: [] }
+  return {
+    stepId,
+    startedAt: null,
+    doneAt: null,
+    minutes: null,
+    test: null,
+    overriddenWhy: '',
+    skippedWhy: null,
+    note: '',
+    photoIds: [],
+  }
 }
 
 /** A way of building kept by the builder, for any build. */
-export interface AssemblyTemplate { readonly id: string, readonly name: string, readonly order: readonly string[], readonly own: readonly OwnStep[] }
+export interface AssemblyTemplate {
+  readonly id: string
+  readonly name: string
+  readonly order: readonly string[]
+  readonly own: readonly OwnStep[]
+}

@@ -52,14 +52,31 @@ function packOfClass(className: string, fitted: Line): PackFacts | null {
 export function candidateRows({ build, fittedId, parts, choice, cards, estimates, gear }: Given): CandidateRow[] {
   const fitted = build.lines.find(line => line.id === fittedId)
   if (!fitted) return []
-  const replaced = new Set([fitted.partId, ...build.lines.filter(l => l.insteadOf === fittedId).map(l => l.partId)].filter(id => id !== null))
+  const replaced = new Set(
+    [fitted.partId, ...build.lines.filter(l => l.insteadOf === fittedId).map(l => l.partId)].filter(id => id !== null),
+  )
   const own = build.lines.filter(line => line.state === 'candidate' && line.insteadOf === fittedId)
-  const fromDrawer = parts.filter(part => part.slot === fitted.slot && !replaced.has(part.id)).map(part => lineOfPart(part, `part-${part.id}`, fitted.quantity))
-  const fromCatalogue = typicalClasses(fitted.slot).filter(c => c.per === 'piece').map((c, i) => makeLine({
-    id: `class-${i}`, slot: fitted.slot, quantity: fitted.quantity, name: `${slotFacts[fitted.slot].label}, ${c.class}`,
-    mass: makeMass({ versionId: `class-${fitted.slot.replaceAll(' ', '-')}-${i}`, evidence: 'typical', valueG: (c.lowG + c.highG) / 2, halfRangeG: (c.highG - c.lowG) / 2, origin: `typical for ${c.class}` }),
-    pack: packOfClass(c.class, fitted),
-  }))
+  const fromDrawer = parts
+    .filter(part => part.slot === fitted.slot && !replaced.has(part.id))
+    .map(part => lineOfPart(part, `part-${part.id}`, fitted.quantity))
+  const fromCatalogue = typicalClasses(fitted.slot)
+    .filter(c => c.per === 'piece')
+    .map((c, i) =>
+      makeLine({
+        id: `class-${i}`,
+        slot: fitted.slot,
+        quantity: fitted.quantity,
+        name: `${slotFacts[fitted.slot].label}, ${c.class}`,
+        mass: makeMass({
+          versionId: `class-${fitted.slot.replaceAll(' ', '-')}-${i}`,
+          evidence: 'typical',
+          valueG: (c.lowG + c.highG) / 2,
+          halfRangeG: (c.highG - c.lowG) / 2,
+          origin: `typical for ${c.class}`,
+        }),
+        pack: packOfClass(c.class, fitted),
+      }),
+    )
   const now = overviewOf(build, choice, cards, estimates)
   const cells = build.lines.find(line => line.id === choice.packLineId)?.pack?.cells ?? null
 
@@ -69,27 +86,68 @@ export function candidateRows({ build, fittedId, parts, choice, cards, estimates
     const overview = source === 'fitted' ? now : overviewOf(tried, flown, cards, estimates)
     const estimate = estimates.of(tried.lines.find(l => l.id === line.id)!)
     return {
-      source, line, setG: line.mass ? estimate.valueG : null, spreadG: line.mass ? spreadG(estimate) : 0,
-      auwG: overview.massG, deltaG: line.mass && fitted!.mass ? overview.massG - now.massG : null, verdict: overview.binding?.verdict ?? null,
+      source,
+      line,
+      setG: line.mass ? estimate.valueG : null,
+      spreadG: line.mass ? spreadG(estimate) : 0,
+      auwG: overview.massG,
+      deltaG: line.mass && fitted!.mass ? overview.massG - now.massG : null,
+      verdict: overview.binding?.verdict ?? null,
       setPriceCents: line.priceEachCents === null ? null : line.priceEachCents * line.quantity,
-      figures: figuresOf({ slot: line.slot, properties: line.properties, pack: line.pack, eachG: line.mass ? estimate.valueG / line.quantity : null, quantity: line.quantity }, fitted!.slot === 'pack' ? line.pack?.cells ?? null : cells),
+      figures: figuresOf(
+        {
+          slot: line.slot,
+          properties: line.properties,
+          pack: line.pack,
+          eachG: line.mass ? estimate.valueG / line.quantity : null,
+          quantity: line.quantity,
+        },
+        fitted!.slot === 'pack' ? (line.pack?.cells ?? null) : cells,
+      ),
       findings: line.properties === null && source === 'catalogue' ? [] : findingsWith(tried, flown, line),
     }
   }
   /** Of the candidate itself, and of devices that would lose their feed by it. */
   function findingsWith(tried: Build, flown: LoadoutChoice, line: Line): Finding[] {
-    const report = fitReport({ ...tried, setups: tried.setups.filter(s => s.id === flown.setupId), neverFlown: [] }, flown, gear)
+    const report = fitReport(
+      { ...tried, setups: tried.setups.filter(s => s.id === flown.setupId), neverFlown: [] },
+      flown,
+      gear,
+    )
     const cutOff = line.id === fitted!.id ? [] : tried.lines.filter(other => other.feed?.from === fitted!.id)
     const own = findingsOf(report, line)
-    const lost = cutOff.flatMap(other => findingsOf(report, other).filter(f => f.check === 'feed-known' && !own.includes(f)))
+    const lost = cutOff.flatMap(other =>
+      findingsOf(report, other).filter(f => f.check === 'feed-known' && !own.includes(f)),
+    )
     return [...own, ...lost].filter(f => f.severity !== 'advice')
   }
 
-  return [row(fitted, 'fitted'), ...own.map(line => row(line, 'on the list')), ...fromDrawer.map(line => row(line, 'drawer')), ...fromCatalogue.map(line => row(line, 'catalogue'))]
+  return [
+    row(fitted, 'fitted'),
+    ...own.map(line => row(line, 'on the list')),
+    ...fromDrawer.map(line => row(line, 'drawer')),
+    ...fromCatalogue.map(line => row(line, 'catalogue')),
+  ]
 }
 
 /** The build with a candidate in the place of the fitted line. */
 function tryIn(build: Build, fitted: Line, line: Line, source: CandidateSource): Build {
-  const added = source === 'on the list' ? build : applyCommand(build, { type: 'lines.add', lines: [{ ...line, state: 'candidate', insteadOf: fitted.id, role: fitted.role, tie: fitted.tie, feed: fitted.feed }], beforeId: null })
+  const added =
+    source === 'on the list'
+      ? build
+      : applyCommand(build, {
+          type: 'lines.add',
+          lines: [
+            {
+              ...line,
+              state: 'candidate',
+              insteadOf: fitted.id,
+              role: fitted.role,
+              tie: fitted.tie,
+              feed: fitted.feed,
+            },
+          ],
+          beforeId: null,
+        })
   return applyCommand(added, { type: 'line.fit', id: line.id })
 }

@@ -11,7 +11,8 @@ const mostRecords = 300
 /** Order, school and own steps; refused where steps would wait for each other in a circle. */
 export function setAssembly(build: Build, fields: Partial<Omit<Assembly, 'records'>>): Build {
   const assembly = { ...assemblyOf(build), ...fields }
-  if (new Set(assembly.own.map(step => step.id)).size !== assembly.own.length) throw new CommandRefused('Two steps of your own have the same id.', 'own')
+  if (new Set(assembly.own.map(step => step.id)).size !== assembly.own.length)
+    throw new CommandRefused('Two steps of your own have the same id.', 'own')
   const sorted = sequenceOf(build, build.flies, assembly)
   if ('cycle' in sorted) throw new CommandRefused(circleWords(sorted.cycle), 'own')
   return { ...build, assembly }
@@ -27,9 +28,12 @@ export function recordStep(build: Build, stepId: string, fields: Partial<Omit<St
   const ticked = record.doneAt !== null && recordOf(assembly, stepId).doneAt === null
   const why = step && ticked ? whyBlocked(steps, assembly, step) : ''
   if (why) throw new CommandRefused(why, 'doneAt')
-  if (record.overriddenWhy !== '' && record.test !== 'failed') throw new CommandRefused('Only a failed test can be gone past.', 'overriddenWhy')
-  if (record.doneAt !== null && record.test === 'failed' && record.overriddenWhy === '') throw new CommandRefused('Its test failed: test it again, or go past it with a reason.', 'test')
+  if (record.overriddenWhy !== '' && record.test !== 'failed')
+    throw new CommandRefused('Only a failed test can be gone past.', 'overriddenWhy')
+  if (record.doneAt !== null && record.test === 'failed' && record.overriddenWhy === '')
+    throw new CommandRefused('Its test failed: test it again, or go past it with a reason.', 'test')
   const others = assembly.records.filter(r => r.stepId !== stepId)
-  if (others.length >= mostRecords) throw new CommandRefused(`A build keeps records of at most ${mostRecords} steps.`, 'stepId')
+  if (others.length >= mostRecords)
+    throw new CommandRefused(`A build keeps records of at most ${mostRecords} steps.`, 'stepId')
   return { ...build, assembly: { ...assembly, records: [...others, record] } }
 }

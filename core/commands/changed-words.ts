@@ -5,7 +5,8 @@ import { propertyNamed, propertyText } from '../properties'
 /** The most changes one entry spells out. */
 const mostSpelt = 3
 
-const isPlain = (value: unknown) => value === null || value === undefined || ['string', 'number', 'boolean'].includes(typeof value)
+const isPlain = (value: unknown) =>
+  value === null || value === undefined || ['string', 'number', 'boolean'].includes(typeof value)
 
 function valueWords(key: string, value: unknown): string {
   if (value === null || value === undefined || value === '') return 'not said'
@@ -19,18 +20,26 @@ function valueWords(key: string, value: unknown): string {
 export function changesOf(before: object, after: object): string[] {
   const was = before as Record<string, unknown>
   const now = after as Record<string, unknown>
-  return [...new Set([...Object.keys(was), ...Object.keys(now)])].filter(key => key !== 'id' && !sameValue(was[key], now[key])).map(key => isPlain(was[key]) && isPlain(now[key])
-    ? `${wordsOfField(key)} ${valueWords(key, was[key])} → ${valueWords(key, now[key])}`
-    : `${wordsOfField(key)} changed`)
+  return [...new Set([...Object.keys(was), ...Object.keys(now)])]
+    .filter(key => key !== 'id' && !sameValue(was[key], now[key]))
+    .map(key =>
+      isPlain(was[key]) && isPlain(now[key])
+        ? `${wordsOfField(key)} ${valueWords(key, was[key])} → ${valueWords(key, now[key])}`
+        : `${wordsOfField(key)} changed`,
+    )
 }
-const sameValue = (a: unknown, b: unknown) => a === b || (!isPlain(a) && !isPlain(b) && JSON.stringify(a) === JSON.stringify(b))
+const sameValue = (a: unknown, b: unknown) =>
+  a === b || (!isPlain(a) && !isPlain(b) && JSON.stringify(a) === JSON.stringify(b))
 
 /** What differs between two lists whose items have ids and names: added, gone, or changed in what. */
-export function itemChanges(before: readonly { readonly id: string, readonly name: string }[], after: readonly { readonly id: string, readonly name: string }[]): string[] {
+export function itemChanges(
+  before: readonly { readonly id: string; readonly name: string }[],
+  after: readonly { readonly id: string; readonly name: string }[],
+): string[] {
   const was = new Map(before.map(item => [item.id, item]))
   const now = new Set(after.map(item => item.id))
   return [
-    ...after.flatMap((item) => {
+    ...after.flatMap(item => {
       const old = was.get(item.id)
       const changes = old ? changesOf(old, item) : []
       return !old ? [`“${item.name}” added`] : changes.length > 0 ? [`“${old.name}”: ${changes.join(', ')}`] : []
@@ -42,14 +51,21 @@ export function itemChanges(before: readonly { readonly id: string, readonly nam
 /** What the properties of a line became, by their labels. */
 export function propertyChanges(before: Line, after: Line): string[] {
   const [was, now] = [before.properties ?? {}, after.properties ?? {}]
-  return [...new Set([...Object.keys(was), ...Object.keys(now)])].filter(key => !sameValue(was[key], now[key])).map((key) => {
-    const property = propertyNamed(after.slot, key)
-    // “Cells, fewest” in a list of others reads as two: “fewest cells”.
-    const label = (property?.label ?? wordsOfField(key)).replace(/^[A-Z](?![A-Z])/, letter => letter.toLowerCase()).split(', ').reverse().join(' ')
-    const unit = property && property.unit !== '' ? ` ${property.unit}` : ''
-    const words = (value: typeof now[string] | undefined) => value === undefined ? 'not said' : `${shortened(propertyText(value))}${unit}`
-    return `${label} ${words(was[key])} → ${words(now[key])}`
-  })
+  return [...new Set([...Object.keys(was), ...Object.keys(now)])]
+    .filter(key => !sameValue(was[key], now[key]))
+    .map(key => {
+      const property = propertyNamed(after.slot, key)
+      // “Cells, fewest” in a list of others reads as two: “fewest cells”.
+      const label = (property?.label ?? wordsOfField(key))
+        .replace(/^[A-Z](?![A-Z])/, letter => letter.toLowerCase())
+        .split(', ')
+        .reverse()
+        .join(' ')
+      const unit = property && property.unit !== '' ? ` ${property.unit}` : ''
+      const words = (value: (typeof now)[string] | undefined) =>
+        value === undefined ? 'not said' : `${shortened(propertyText(value))}${unit}`
+      return `${label} ${words(was[key])} → ${words(now[key])}`
+    })
 }
 const shortened = (text: string) => {
   const line = text.replaceAll('\n', '; ')
@@ -59,5 +75,7 @@ const shortened = (text: string) => {
 /** A few changes in one sentence; more than those are counted. */
 export function joined(changes: readonly string[]): string {
   if (changes.length === 0) return 'nothing changed'
-  return changes.length <= mostSpelt ? changes.join(', ') : `${changes.slice(0, mostSpelt).join(', ')} and ${changes.length - mostSpelt} more`
+  return changes.length <= mostSpelt
+    ? changes.join(', ')
+    : `${changes.slice(0, mostSpelt).join(', ')} and ${changes.length - mostSpelt} more`
 }

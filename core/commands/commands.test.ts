@@ -4,13 +4,40 @@ import { blankAim, makeLine, makeMass, type Build, type Line } from '../ledger'
 import { applyCommand, applyPatch, describeCommand, diffBuilds, isEmptyPatch, type Command } from './index'
 
 function line(id: string, more: Partial<Line> = {}): Line {
-  return makeLine({ id, slot: 'strap', name: `line ${id}`, mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG: 2 }), ...more })
+  return makeLine({
+    id,
+    slot: 'strap',
+    name: `line ${id}`,
+    mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG: 2 }),
+    ...more,
+  })
 }
 const build: Build = {
-  id: 'b', name: 'B', craftClass: '', archived: false, reference: null, aim: blankAim(),
-  lines: [line('a'), line('b', { tie: 'camera', role: 'payload' }), line('c', { tie: 'camera', role: 'payload' }), line('d', { state: 'candidate', insteadOf: 'a' }), line('e', { state: 'candidate', insteadOf: 'a' }), line('p', { slot: 'pack' })],
-  setups: [{ id: 's', name: 'all', lineIds: ['b', 'c'] }, { id: 't', name: 'bare', lineIds: [] }],
-  flies: { setupId: 's', packLineId: 'p' }, neverFlown: [{ setupId: 't', packLineId: 'p' }], observations: [], fit: null, flying: null, shave: null, assembly: null,
+  id: 'b',
+  name: 'B',
+  craftClass: '',
+  archived: false,
+  reference: null,
+  aim: blankAim(),
+  lines: [
+    line('a'),
+    line('b', { tie: 'camera', role: 'payload' }),
+    line('c', { tie: 'camera', role: 'payload' }),
+    line('d', { state: 'candidate', insteadOf: 'a' }),
+    line('e', { state: 'candidate', insteadOf: 'a' }),
+    line('p', { slot: 'pack' }),
+  ],
+  setups: [
+    { id: 's', name: 'all', lineIds: ['b', 'c'] },
+    { id: 't', name: 'bare', lineIds: [] },
+  ],
+  flies: { setupId: 's', packLineId: 'p' },
+  neverFlown: [{ setupId: 't', packLineId: 'p' }],
+  observations: [],
+  fit: null,
+  flying: null,
+  shave: null,
+  assembly: null,
 }
 const byId = (b: Build, id: string) => b.lines.find(l => l.id === id)
 
@@ -35,8 +62,16 @@ describe('commands', () => {
     expect(byId(next, 'e')).toMatchObject({ insteadOf: 'd' })
   })
   it('keep the listing when a listed part is weighed', () => {
-    const listed = applyCommand(build, { type: 'lines.change', changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n1', evidence: 'listed', valueG: 3.4, resolutionG: 0.1 }) } }] })
-    const weighed = applyCommand(listed, { type: 'lines.change', changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n2', evidence: 'weighed', valueG: 3.55 }) } }] })
+    const listed = applyCommand(build, {
+      type: 'lines.change',
+      changes: [
+        { id: 'a', fields: { mass: makeMass({ versionId: 'n1', evidence: 'listed', valueG: 3.4, resolutionG: 0.1 }) } },
+      ],
+    })
+    const weighed = applyCommand(listed, {
+      type: 'lines.change',
+      changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n2', evidence: 'weighed', valueG: 3.55 }) } }],
+    })
     expect(byId(weighed, 'a')).toMatchObject({ listing: { valueG: 3.4, resolutionG: 0.1 }, mass: { valueG: 3.55 } })
   })
   it('deleting a line or a set-up leaves nothing that points to it', () => {
@@ -52,7 +87,11 @@ describe('commands', () => {
     ['an unknown line', { type: 'lines.change', changes: [{ id: 'zz', fields: {} }] }, 'no longer in this build'],
     ['an empty name', { type: 'lines.change', changes: [{ id: 'a', fields: { name: '  ' } }] }, 'needs a name'],
     ['a second line with one id', { type: 'lines.add', lines: [line('a')], beforeId: null }, 'already'],
-    ['too many lines', { type: 'lines.add', lines: Array.from({ length: 2001 }, (_, i) => line(`n${i}`)), beforeId: null }, 'at most 2000'],
+    [
+      'too many lines',
+      { type: 'lines.add', lines: Array.from({ length: 2001 }, (_, i) => line(`n${i}`)), beforeId: null },
+      'at most 2000',
+    ],
     ['the last set-up', { type: 'setup.delete', id: 's' }, 'at least one'],
     ['a set-up of strangers', { type: 'setup.put', setup: { id: 'x', name: 'x', lineIds: ['zz'] } }, 'does not have'],
     ['a pack that is none', { type: 'loadout.fly', choice: { setupId: 's', packLineId: 'a' } }, 'no such pack'],
@@ -65,46 +104,83 @@ describe('commands', () => {
 })
 
 const anyCommand: fc.Arbitrary<Command> = fc.oneof(
-  fc.record({ type: fc.constant('lines.change' as const), changes: fc.array(fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'p'), fields: fc.record({ quantity: fc.integer({ min: 1, max: 9 }), note: fc.string() }) }), { minLength: 1, maxLength: 3 }) }),
-  fc.record({ type: fc.constant('lines.move' as const), ids: fc.constantFrom(['a'], ['b', 'c'], ['p']), beforeId: fc.constantFrom('d', 'e', null) }),
+  fc.record({
+    type: fc.constant('lines.change' as const),
+    changes: fc.array(
+      fc.record({
+        id: fc.constantFrom('a', 'b', 'c', 'd', 'p'),
+        fields: fc.record({ quantity: fc.integer({ min: 1, max: 9 }), note: fc.string() }),
+      }),
+      { minLength: 1, maxLength: 3 },
+    ),
+  }),
+  fc.record({
+    type: fc.constant('lines.move' as const),
+    ids: fc.constantFrom(['a'], ['b', 'c'], ['p']),
+    beforeId: fc.constantFrom('d', 'e', null),
+  }),
   fc.record({ type: fc.constant('lines.delete' as const), ids: fc.constantFrom(['a'], ['p'], ['b', 'e']) }),
   fc.record({ type: fc.constant('line.fit' as const), id: fc.constantFrom('d', 'e') }),
-  fc.record({ type: fc.constant('lines.add' as const), lines: fc.constantFrom([line('x')], [line('y'), line('z')]), beforeId: fc.constantFrom('a', null) }),
+  fc.record({
+    type: fc.constant('lines.add' as const),
+    lines: fc.constantFrom([line('x')], [line('y'), line('z')]),
+    beforeId: fc.constantFrom('a', null),
+  }),
   fc.record({ type: fc.constant('setup.delete' as const), id: fc.constantFrom('s', 't') }),
-  fc.record({ type: fc.constant('build.set' as const), fields: fc.record({ name: fc.constantFrom('N', 'M'), aim: fc.record({ reserveG: fc.integer({ min: 0, max: 5 }) }) }) }),
+  fc.record({
+    type: fc.constant('build.set' as const),
+    fields: fc.record({
+      name: fc.constantFrom('N', 'M'),
+      aim: fc.record({ reserveG: fc.integer({ min: 0, max: 5 }) }),
+    }),
+  }),
 )
 
 describe('patches', () => {
   it('any run of commands is taken back and done again exactly', () => {
-    fc.assert(fc.property(fc.array(anyCommand, { maxLength: 8 }), (commands) => {
-      const states = [build]
-      const patches = []
-      for (const command of commands) {
-        try {
-          const next = applyCommand(states.at(-1)!, command)
-          patches.push(diffBuilds(states.at(-1)!, next))
-          states.push(next)
+    fc.assert(
+      fc.property(fc.array(anyCommand, { maxLength: 8 }), commands => {
+        const states = [build]
+        const patches = []
+        for (const command of commands) {
+          try {
+            const next = applyCommand(states.at(-1)!, command)
+            patches.push(diffBuilds(states.at(-1)!, next))
+            states.push(next)
+          } catch {
+            /* a refused command changes nothing */
+          }
         }
-        catch { /* a refused command changes nothing */ }
-      }
-      let now = states.at(-1)!
-      for (let i = patches.length - 1; i >= 0; i--) {
-        now = applyPatch(now, JSON.parse(JSON.stringify(patches[i])), 'backwards')
-        expect(now).toEqual(states[i])
-      }
-      for (const [i, patch] of patches.entries()) {
-        now = applyPatch(now, patch, 'forwards')
-        expect(now).toEqual(states[i + 1])
-      }
-    }))
+        let now = states.at(-1)!
+        for (let i = patches.length - 1; i >= 0; i--) {
+          now = applyPatch(now, JSON.parse(JSON.stringify(patches[i])), 'backwards')
+          expect(now).toEqual(states[i])
+        }
+        for (const [i, patch] of patches.entries()) {
+          now = applyPatch(now, patch, 'forwards')
+          expect(now).toEqual(states[i + 1])
+        }
+      }),
+    )
   })
   it('of nothing are empty', () => {
     expect(isEmptyPatch(diffBuilds(build, build))).toBe(true)
   })
   it('are described with grams only where grams changed', () => {
-    const weigh: Command = { type: 'lines.change', changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n', evidence: 'weighed', valueG: 2.5 }) } }] }
-    expect(describeCommand(weigh, build, diffBuilds(build, applyCommand(build, weigh)))).toEqual({ title: 'line a: grams changed', gramsBeforeG: 2, gramsAfterG: 2.5 })
+    const weigh: Command = {
+      type: 'lines.change',
+      changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n', evidence: 'weighed', valueG: 2.5 }) } }],
+    }
+    expect(describeCommand(weigh, build, diffBuilds(build, applyCommand(build, weigh)))).toEqual({
+      title: 'line a: grams changed',
+      gramsBeforeG: 2,
+      gramsAfterG: 2.5,
+    })
     const rename: Command = { type: 'lines.change', changes: [{ id: 'a', fields: { name: 'Band' } }] }
-    expect(describeCommand(rename, build, diffBuilds(build, applyCommand(build, rename)))).toEqual({ title: 'Renamed line a to Band', gramsBeforeG: null, gramsAfterG: null })
+    expect(describeCommand(rename, build, diffBuilds(build, applyCommand(build, rename)))).toEqual({
+      title: 'Renamed line a to Band',
+      gramsBeforeG: null,
+      gramsAfterG: null,
+    })
   })
 })

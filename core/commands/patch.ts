@@ -5,19 +5,35 @@ import { sameData } from '../merge'
 export type BuildHead = Omit<Build, 'id' | 'lines' | 'setups'>
 
 /** One line before and after; null where it did not or does not exist. */
-export interface LineChange { readonly before: Line | null, readonly after: Line | null }
+export interface LineChange {
+  readonly before: Line | null
+  readonly after: Line | null
+}
 
 /** What a command changed, with its before and after: enough to undo and redo it. */
 export interface Patch {
-  readonly head: { readonly before: Partial<BuildHead>, readonly after: Partial<BuildHead> } | null
+  readonly head: { readonly before: Partial<BuildHead>; readonly after: Partial<BuildHead> } | null
   readonly lines: readonly LineChange[]
   /** All set-ups, when one of them changed: they are few, and their order matters. */
-  readonly setups: { readonly before: readonly Setup[], readonly after: readonly Setup[] } | null
+  readonly setups: { readonly before: readonly Setup[]; readonly after: readonly Setup[] } | null
   /** Ids in ledger order, when it changed. */
-  readonly order: { readonly before: readonly string[], readonly after: readonly string[] } | null
+  readonly order: { readonly before: readonly string[]; readonly after: readonly string[] } | null
 }
 
-const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies', 'neverFlown', 'observations', 'fit', 'flying', 'shave', 'assembly'] as const satisfies readonly (keyof BuildHead)[]
+const headFields = [
+  'name',
+  'craftClass',
+  'archived',
+  'reference',
+  'aim',
+  'flies',
+  'neverFlown',
+  'observations',
+  'fit',
+  'flying',
+  'shave',
+  'assembly',
+] as const satisfies readonly (keyof BuildHead)[]
 
 /** The patch from one build to the next: what really differs, field by field. */
 export function diffBuilds(before: Build, after: Build): Patch {
@@ -67,9 +83,18 @@ function diffOrder(before: readonly Line[], after: readonly Line[]): Patch['orde
   return same ? null : { before: before.map(l => l.id), after: after.map(l => l.id) }
 }
 
-function patchLines(items: readonly Line[], changes: readonly LineChange[], direction: 'forwards' | 'backwards'): readonly Line[] {
+function patchLines(
+  items: readonly Line[],
+  changes: readonly LineChange[],
+  direction: 'forwards' | 'backwards',
+): readonly Line[] {
   if (changes.length === 0) return items
-  const targets = new Map(changes.map(change => [(change.after ?? change.before)!.id, direction === 'forwards' ? change.after : change.before]))
+  const targets = new Map(
+    changes.map(change => [
+      (change.after ?? change.before)!.id,
+      direction === 'forwards' ? change.after : change.before,
+    ]),
+  )
   const result: Line[] = []
   for (const item of items) {
     const target = targets.get(item.id)

@@ -12,10 +12,21 @@ import type { Properties } from '../properties'
 import { bearingsOf, fullThrottleOf } from './index'
 
 const demo = [marzipanFile, nougatFile, pralineFile, sherbetFile].map(file => file.build as unknown as Build)
-const line = (slot: Slot, properties: Properties | null, more: Partial<Line> = {}) => makeLine({ id: slot, slot, name: slot, properties, ...more })
-const facts: PackFacts = { label: 'P1', cells: 4, chemistry: 'LiPo', capacityMah: 720, cRating: 75, plug: 'two bullets 2 mm' }
+const line = (slot: Slot, properties: Properties | null, more: Partial<Line> = {}) =>
+  makeLine({ id: slot, slot, name: slot, properties, ...more })
+const facts: PackFacts = {
+  label: 'P1',
+  cells: 4,
+  chemistry: 'LiPo',
+  capacityMah: 720,
+  cRating: 75,
+  plug: 'two bullets 2 mm',
+}
 const pack = line('pack', { resistanceMohm: 9 }, { pack: facts })
-const bench = [{ throttlePercent: 50, volts: 8, amps: 3, thrustG: 60 }, { throttlePercent: 100, volts: 8, amps: 8, thrustG: 150 }]
+const bench = [
+  { throttlePercent: 50, volts: 8, amps: 3, thrustG: 60 },
+  { throttlePercent: 100, volts: 8, amps: 8, thrustG: 150 },
+]
 
 describe('full throttle', () => {
   it('takes the most current that was said before a bench table, and a bench table before kV and prop', () => {
@@ -27,12 +38,18 @@ describe('full throttle', () => {
     const said = at({ maxCurrentA: 9, bench, kv: 3850 })
     expect(said).toMatchObject({ from: 'said', motorsA: [{ amps: 9 }] })
     expect((said as { currentA: number }).currentA).toBeCloseTo(36, 6)
-    expect(at({ bench, kv: 3850 })).toMatchObject({ from: 'bench table', atLeastA: true, motorsA: [{ amps: 8, atLeast: true }] })
+    expect(at({ bench, kv: 3850 })).toMatchObject({
+      from: 'bench table',
+      atLeastA: true,
+      motorsA: [{ amps: 8, atLeast: true }],
+    })
     expect(at({ kv: 3850 })).toMatchObject({ from: 'kV and prop', rough: true, atLeast: false })
     expect(at({})).toBeNull()
   })
   it('a wire rated for 35 A bears twice that in a burst', () => {
-    expect(bearingsOf([line('power lead', { awg: 16 }), pack], pack).find(one => one.part === 'power lead')).toMatchObject({ continuousA: 35, burstA: 70 })
+    expect(
+      bearingsOf([line('power lead', { awg: 16 }), pack], pack).find(one => one.part === 'power lead'),
+    ).toMatchObject({ continuousA: 35, burstA: 70 })
   })
   it('is not to be had on a pack that collapses under it', () => {
     const weak = line('pack', { resistanceMohm: 200 }, { pack: { ...facts, cells: 1, capacityMah: 100 } })
@@ -56,7 +73,10 @@ describe('full throttle', () => {
           const link = forecast.links.find(l => l.lineId === bearing.lineId && l.name === bearing.part)!
           expect(link.burstA).toBe(bearing.burstA ?? bearing.continuousA)
           const figure = (value: number) => `${Number(value.toFixed(value < 10 ? 2 : 1))} A`
-          if (words.includes(bearing.name)) { expect(words).toContain(figure(link.fullA!)); held++ }
+          if (words.includes(bearing.name)) {
+            expect(words).toContain(figure(link.fullA!))
+            held++
+          }
           compared++
         }
       }

@@ -1,9 +1,27 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { centsFigure, decimalsFor, decimalsOfStep, fixed, gramsFigure, gramsWithSpread, headroomWords, percentSure, priceWords, reserveWords, signed, sureWords } from './index'
+import {
+  centsFigure,
+  decimalsFor,
+  decimalsOfStep,
+  fixed,
+  gramsFigure,
+  gramsWithSpread,
+  headroomWords,
+  percentSure,
+  priceWords,
+  reserveWords,
+  signed,
+  sureWords,
+} from './index'
 
 it('a price is told as far as it is said', () => {
-  expect([priceWords(2100, 0, '€'), priceWords(2100, 1, '€'), priceWords(0, 3, '€'), priceWords(0, 0, '€')]).toEqual(['21.00 €', 'at least 21.00 €', 'not said', '0.00 €'])
+  expect([priceWords(2100, 0, '€'), priceWords(2100, 1, '€'), priceWords(0, 3, '€'), priceWords(0, 0, '€')]).toEqual([
+    '21.00 €',
+    'at least 21.00 €',
+    'not said',
+    '0.00 €',
+  ])
 })
 
 describe('figures', () => {
@@ -38,10 +56,16 @@ describe('figures', () => {
     expect(gramsFigure(248.1, 1.2, limitG)).toBe('248.1')
     expect(gramsFigure(249.46, 1.2, null)).toBe('249.5')
     expect(headroomWords(249.4758035 - 249.477, 0.05)).toBe('0.001 g over')
-    fc.assert(fc.property(fc.double({ min: 240, max: 260, noNaN: true }), fc.double({ min: 0.01, max: 20, noNaN: true }), (massG, spread) => {
-      const shown = Number(gramsFigure(massG, spread, limitG).replace('\u2212', '-'))
-      if (Math.abs(massG - limitG) > 1e-3) expect(Math.sign(shown - limitG)).toBe(Math.sign(massG - limitG))
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 240, max: 260, noNaN: true }),
+        fc.double({ min: 0.01, max: 20, noNaN: true }),
+        (massG, spread) => {
+          const shown = Number(gramsFigure(massG, spread, limitG).replace('\u2212', '-'))
+          if (Math.abs(massG - limitG) > 1e-3) expect(Math.sign(shown - limitG)).toBe(Math.sign(massG - limitG))
+        },
+      ),
+    )
   })
   it('say how sure the word is, and never round across the confidence asked for', () => {
     expect(sureWords({ word: 'Clear', probability: 0.97557 }, 0.95)).toBe('97.6 % sure')
@@ -51,12 +75,19 @@ describe('figures', () => {
     expect(sureWords({ word: 'Over', probability: 0.0496 }, 0.95)).toBe('95.0 % sure')
   })
   it('say how far a clear mass reaches into the reserve', () => {
-    expect([reserveWords(null), reserveWords(0), reserveWords(1.24), reserveWords(0.04)]).toEqual(['', '', '1.2 g into your reserve', '0.04 g into your reserve'])
+    expect([reserveWords(null), reserveWords(0), reserveWords(1.24), reserveWords(0.04)]).toEqual([
+      '',
+      '',
+      '1.2 g into your reserve',
+      '0.04 g into your reserve',
+    ])
   })
   it('write every whole number of cents exactly', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 1e9 }), (cents) => {
-      expect(Math.round(Number(centsFigure(cents)) * 100)).toBe(cents)
-      expect(centsFigure(cents)).toMatch(/^\d+\.\d\d$/)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1e9 }), cents => {
+        expect(Math.round(Number(centsFigure(cents)) * 100)).toBe(cents)
+        expect(centsFigure(cents)).toMatch(/^\d+\.\d\d$/)
+      }),
+    )
   })
 })

@@ -66,7 +66,9 @@ export function gramsFigure(valueG: number, spreadG: number, limitG: number | nu
   let decimals = decimalsFor(spreadG)
   if (limitG !== null && valueG !== limitG) {
     const side = Math.sign(valueG - limitG)
-    const stands = () => Math.sign(Number(valueG.toFixed(decimals)) - limitG) === side && Math.abs(Number(valueG.toFixed(decimals)) - Number(limitG.toFixed(decimals))) > 0
+    const stands = () =>
+      Math.sign(Number(valueG.toFixed(decimals)) - limitG) === side &&
+      Math.abs(Number(valueG.toFixed(decimals)) - Number(limitG.toFixed(decimals))) > 0
     const apart = Math.abs(valueG - limitG)
     while (decimals < mostDecimals && apart > 10 ** -mostDecimals / 2 && apart < 1 && !stands()) decimals++
   }
@@ -77,9 +79,14 @@ export function gramsFigure(valueG: number, spreadG: number, limitG: number | nu
  * How sure the word of a verdict is, in words: of Clear that the limit is kept, of Over that it is not. Never rounded across the
  * confidence asked for.
  */
-export function sureWords({ word, probability }: { readonly word: string, readonly probability: number }, confidence: number): string {
+export function sureWords(
+  { word, probability }: { readonly word: string; readonly probability: number },
+  confidence: number,
+): string {
   if (word === 'Over') return `${percentBeside(1 - probability, confidence)} sure`
-  return word === 'Clear' ? `${percentBeside(probability, confidence)} sure` : `${percentBeside(probability, confidence)} likely to pass`
+  return word === 'Clear'
+    ? `${percentBeside(probability, confidence)} sure`
+    : `${percentBeside(probability, confidence)} likely to pass`
 }
 
 /** A probability in per cent that is not rounded across `confidence`. */
@@ -87,7 +94,7 @@ export function percentBeside(probability: number, confidence: number): string {
   if (probability > 0.999 || probability < 0.001) return percentSure(probability)
   for (let decimals = 1; decimals < mostDecimals; decimals++) {
     const shown = Number((probability * 100).toFixed(decimals)) / 100
-    if ((shown >= confidence - 1e-12) === (probability >= confidence)) return `${(probability * 100).toFixed(decimals)} %`
+    if (shown >= confidence - 1e-12 === probability >= confidence) return `${(probability * 100).toFixed(decimals)} %`
   }
   return `${(probability * 100).toFixed(mostDecimals)} %`
 }

@@ -1,4 +1,14 @@
-import { makeLine, wholePack, type Chemistry, type Line, type Listing, type Mass, type PackFacts, type PackSoFar, type Slot } from '../ledger'
+import {
+  makeLine,
+  wholePack,
+  type Chemistry,
+  type Line,
+  type Listing,
+  type Mass,
+  type PackFacts,
+  type PackSoFar,
+  type Slot,
+} from '../ledger'
 import type { Properties } from '../properties'
 
 /** Something the builder owns, has owned or has looked at: one kind of thing, so many pieces. */
@@ -31,13 +41,45 @@ export interface Part {
 }
 
 /** One purchase that became many pieces. */
-export interface Kit { readonly id: string, readonly name: string, readonly priceCents: number | null, readonly link: string, readonly note: string, readonly leavesOut: string }
+export interface Kit {
+  readonly id: string
+  readonly name: string
+  readonly priceCents: number | null
+  readonly link: string
+  readonly note: string
+  readonly leavesOut: string
+}
 
 /** Pieces of a part that are on a build. */
-export interface Placement { readonly partId: string, readonly buildId: string, readonly buildName: string, readonly lineId: string, readonly quantity: number, readonly state: Line['state'] }
+export interface Placement {
+  readonly partId: string
+  readonly buildId: string
+  readonly buildName: string
+  readonly lineId: string
+  readonly quantity: number
+  readonly state: Line['state']
+}
 
-export function makePart(given: { id: string, slot: Slot, name: string } & Partial<Part>): Part {
-  return { properties: null, listing: null, mass: null, pack: null, packSoFar: null, priceCents: null, soldIn: 1, owned: 0, lost: 0, scrapped: 0, missing: 0, kitId: null, bag: '', link: '', note: '', tags: [], ...given }
+export function makePart(given: { id: string; slot: Slot; name: string } & Partial<Part>): Part {
+  return {
+    properties: null,
+    listing: null,
+    mass: null,
+    pack: null,
+    packSoFar: null,
+    priceCents: null,
+    soldIn: 1,
+    owned: 0,
+    lost: 0,
+    scrapped: 0,
+    missing: 0,
+    kitId: null,
+    bag: '',
+    link: '',
+    note: '',
+    tags: [],
+    ...given,
+  }
 }
 
 /** Pieces on builds: candidates do not take a piece out of the drawer. */
@@ -57,17 +99,45 @@ export function priceEachCents(part: Part): number | null {
 
 /** A line that is this part: linked, with its grams and their version. */
 export function lineOfPart(part: Part, id: string, quantity: number, more: Partial<Line> = {}): Line {
-  return makeLine({ id, slot: part.slot, name: part.name, quantity, mass: part.mass, listing: part.listing, priceEachCents: priceEachCents(part), pack: part.slot === 'pack' ? part.pack : null, packSoFar: part.slot === 'pack' ? part.packSoFar : null, properties: part.properties, partId: part.id, ...more })
+  return makeLine({
+    id,
+    slot: part.slot,
+    name: part.name,
+    quantity,
+    mass: part.mass,
+    listing: part.listing,
+    priceEachCents: priceEachCents(part),
+    pack: part.slot === 'pack' ? part.pack : null,
+    packSoFar: part.slot === 'pack' ? part.packSoFar : null,
+    properties: part.properties,
+    partId: part.id,
+    ...more,
+  })
 }
 
 /** A part made of a line that is put into the drawer. */
 export function partOfLine(line: Line, id: string): Part {
-  return makePart({ id, slot: line.slot, name: line.name, properties: line.properties, listing: line.listing, mass: line.mass, pack: line.pack, packSoFar: line.packSoFar, priceCents: line.priceEachCents, owned: line.quantity, note: line.note })
+  return makePart({
+    id,
+    slot: line.slot,
+    name: line.name,
+    properties: line.properties,
+    listing: line.listing,
+    mass: line.mass,
+    pack: line.pack,
+    packSoFar: line.packSoFar,
+    priceCents: line.priceEachCents,
+    owned: line.quantity,
+    note: line.note,
+  })
 }
 
 /** Whether a line is still simply its part: nothing was done to this piece alone (leads trimmed, weighed by difference). */
 export function sameAsPart(line: Pick<Line, 'mass' | 'properties'>, part: Pick<Part, 'mass' | 'properties'>): boolean {
-  return (line.mass?.versionId ?? null) === (part.mass?.versionId ?? null) && JSON.stringify(line.properties) === JSON.stringify(part.properties)
+  return (
+    (line.mass?.versionId ?? null) === (part.mass?.versionId ?? null) &&
+    JSON.stringify(line.properties) === JSON.stringify(part.properties)
+  )
 }
 
 /** The stator of a motor as a number: 14 mm by 4 mm is 1404. Null when either is not known. */
@@ -87,8 +157,8 @@ export interface PartRow {
   readonly slot: Slot
   readonly name: string
   readonly owned: number
-  readonly listed?: { readonly valueG: number, readonly resolutionG: number }
-  readonly weighed?: { readonly valueG: number, readonly resolutionG: number }
+  readonly listed?: { readonly valueG: number; readonly resolutionG: number }
+  readonly weighed?: { readonly valueG: number; readonly resolutionG: number }
   readonly properties?: Properties
   readonly priceCents?: number
   readonly soldIn?: number
@@ -105,18 +175,51 @@ export interface PartRow {
 export function partOfRow(row: PartRow): Part {
   const { id, slot, name, owned, listed, weighed } = row
   const known = weighed ?? listed
-  const soFar = slot === 'pack' && (row.cells ?? row.chemistry ?? row.capacityMah) !== undefined ? packSoFarOf(row) : null
+  const soFar =
+    slot === 'pack' && (row.cells ?? row.chemistry ?? row.capacityMah) !== undefined ? packSoFarOf(row) : null
   const pack = soFar && wholePack(soFar, name)
   // Written out field by field: lists are long, and copies of objects of many shapes are slow.
   return {
-    id, slot, name, properties: row.properties ?? null, listing: listed ?? null,
-    mass: known ? { versionId: id, evidence: weighed ? 'weighed' : 'listed', valueG: known.valueG, valueCount: 1, resolutionG: known.resolutionG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis: 'as supplied', origin: 'drawer list', weighing: null } : null,
-    pack, packSoFar: pack ? null : soFar,
-    priceCents: row.priceCents ?? null, soldIn: row.soldIn ?? 1, owned, lost: 0, scrapped: 0, missing: 0, kitId: null,
-    bag: row.bag ?? '', link: row.link ?? '', note: row.note ?? '', tags: row.tags ?? [],
+    id,
+    slot,
+    name,
+    properties: row.properties ?? null,
+    listing: listed ?? null,
+    mass: known
+      ? {
+          versionId: id,
+          evidence: weighed ? 'weighed' : 'listed',
+          valueG: known.valueG,
+          valueCount: 1,
+          resolutionG: known.resolutionG,
+          pieceReadingsG: null,
+          halfRangeG: null,
+          ownSpreadG: null,
+          basis: 'as supplied',
+          origin: 'drawer list',
+          weighing: null,
+        }
+      : null,
+    pack,
+    packSoFar: pack ? null : soFar,
+    priceCents: row.priceCents ?? null,
+    soldIn: row.soldIn ?? 1,
+    owned,
+    lost: 0,
+    scrapped: 0,
+    missing: 0,
+    kitId: null,
+    bag: row.bag ?? '',
+    link: row.link ?? '',
+    note: row.note ?? '',
+    tags: row.tags ?? [],
   }
 }
 
 function packSoFarOf({ cells, chemistry, capacityMah }: PartRow): PackSoFar {
-  return { ...(cells === undefined ? {} : { cells }), ...(chemistry === undefined ? {} : { chemistry }), ...(capacityMah === undefined ? {} : { capacityMah }) }
+  return {
+    ...(cells === undefined ? {} : { cells }),
+    ...(chemistry === undefined ? {} : { chemistry }),
+    ...(capacityMah === undefined ? {} : { capacityMah }),
+  }
 }

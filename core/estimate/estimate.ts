@@ -23,7 +23,9 @@ function noContributions(): Record<string, number> {
 }
 
 /** Contributions from pairs of a key and its coefficient in grams. */
-export function contributionsOf(...pairs: readonly (readonly [key: string, coefficientG: number])[]): Record<string, number> {
+export function contributionsOf(
+  ...pairs: readonly (readonly [key: string, coefficientG: number])[]
+): Record<string, number> {
   const contributions = noContributions()
   for (const [key, coefficientG] of pairs) contributions[key] = coefficientG
   return contributions
@@ -54,7 +56,8 @@ export function estimateOf(valueG: number, contributions: Record<string, number>
 export function addEstimates(estimates: readonly Estimate[]): Estimate {
   const contributions = noContributions()
   for (const estimate of estimates) {
-    for (const key in estimate.contributions) contributions[key] = (contributions[key] ?? 0) + estimate.contributions[key]!
+    for (const key in estimate.contributions)
+      contributions[key] = (contributions[key] ?? 0) + estimate.contributions[key]!
   }
   return { valueG: sumCompensated(estimates.map(e => e.valueG)), contributions }
 }

@@ -21,10 +21,13 @@ describe('pieces', () => {
     expect(betweenPiecePartG(4, 3, sigma)).toBeCloseTo(0.072041, 6)
   })
   it('all pieces weighed leave no between-piece part, more weighed never widen it', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 20 }), fc.double({ min: 0.01, max: 50, noNaN: true }), (n, massG) => {
-      expect(betweenPiecePartG(n, n, massG)).toBe(0)
-      for (let k = 2; k <= n; k++) expect(betweenPiecePartG(n, k, massG)).toBeLessThan(betweenPiecePartG(n, k - 1, massG))
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 20 }), fc.double({ min: 0.01, max: 50, noNaN: true }), (n, massG) => {
+        expect(betweenPiecePartG(n, n, massG)).toBe(0)
+        for (let k = 2; k <= n; k++)
+          expect(betweenPiecePartG(n, k, massG)).toBeLessThan(betweenPiecePartG(n, k - 1, massG))
+      }),
+    )
   })
   it('refuses no readings and negative ones', () => {
     expect(() => betweenPieceSigmaG([])).toThrow('readingsG')
@@ -39,10 +42,15 @@ describe('default pedigrees', () => {
     expect(sigmaOf(line({ evidence: 'guess', valueG: 0.3 }))).toBeCloseTo(0.2 / Math.sqrt(3), 12)
   })
   it('a typical mass spans its class', () => {
-    expect(sigmaOf(line({ evidence: 'typical', valueG: 9.1, halfRangeG: 0.9 }, { quantity: 4 }))).toBeCloseTo(3.6 / Math.sqrt(3), 12)
+    expect(sigmaOf(line({ evidence: 'typical', valueG: 9.1, halfRangeG: 0.9 }, { quantity: 4 }))).toBeCloseTo(
+      3.6 / Math.sqrt(3),
+      12,
+    )
   })
   it('a listed mass is corrected by what its kind has taught', () => {
-    const taught = new HonestyTable([1.06, 1.02, 1.05, 1.04, 1.01].map((ratio, i) => ({ slot: 'motor' as const, product: `p${i}`, ratio })))
+    const taught = new HonestyTable(
+      [1.06, 1.02, 1.05, 1.04, 1.01].map((ratio, i) => ({ slot: 'motor' as const, product: `p${i}`, ratio })),
+    )
     const estimate = lineEstimate(line({ evidence: 'listed', valueG: 10, resolutionG: 0.1 }), taught)
     expect(estimate.valueG).toBeCloseTo(10.27525, 5)
     expect(estimate.contributions['listing:motor']).toBeCloseTo(10.27525 * 0.014348, 5)
@@ -74,7 +82,10 @@ describe('default pedigrees', () => {
     }
   })
   it('a line without grams weighs nothing and says nothing', () => {
-    expect(lineEstimate(makeLine({ id: 'x', slot: 'strap', name: 'x' }), nobody)).toEqual({ valueG: 0, contributions: {} })
+    expect(lineEstimate(makeLine({ id: 'x', slot: 'strap', name: 'x' }), nobody)).toEqual({
+      valueG: 0,
+      contributions: {},
+    })
   })
   it('refuses impossible masses and counts by field', () => {
     expect(() => lineEstimate(line({ evidence: 'guess', valueG: -1 }), nobody)).toThrow('valueG')
@@ -82,16 +93,29 @@ describe('default pedigrees', () => {
     expect(() => lineEstimate(line({ evidence: 'guess', valueG: 1 }, { quantity: 0 }), nobody)).toThrow('quantity')
   })
   it('never gives NaN, and more pieces of anything never narrow it', () => {
-    fc.assert(fc.property(fc.constantFrom(...evidences), fc.double({ min: 0, max: 200, noNaN: true }), fc.integer({ min: 1, max: 30 }), (evidence, valueG, quantity) => {
-      const few = sigmaOf(line({ evidence, valueG }, { quantity }))
-      const more = sigmaOf(line({ evidence, valueG }, { quantity: quantity + 1 }))
-      expect(Number.isFinite(few)).toBe(true)
-      expect(more).toBeGreaterThanOrEqual(few)
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...evidences),
+        fc.double({ min: 0, max: 200, noNaN: true }),
+        fc.integer({ min: 1, max: 30 }),
+        (evidence, valueG, quantity) => {
+          const few = sigmaOf(line({ evidence, valueG }, { quantity }))
+          const more = sigmaOf(line({ evidence, valueG }, { quantity: quantity + 1 }))
+          expect(Number.isFinite(few)).toBe(true)
+          expect(more).toBeGreaterThanOrEqual(few)
+        },
+      ),
+    )
   })
 })
 
 it('a typical mass whose class has no range counts 20 % either way, rectangular', () => {
-  const line = makeLine({ id: 'l', slot: 'strap', name: 'strap', quantity: 2, mass: makeMass({ versionId: 'v', evidence: 'typical', valueG: 5 }) })
-  expect(sigmaG(lineEstimate(line, new HonestyTable()))).toBeCloseTo(2 * 1 / Math.sqrt(3), 9)
+  const line = makeLine({
+    id: 'l',
+    slot: 'strap',
+    name: 'strap',
+    quantity: 2,
+    mass: makeMass({ versionId: 'v', evidence: 'typical', valueG: 5 }),
+  })
+  expect(sigmaG(lineEstimate(line, new HonestyTable()))).toBeCloseTo((2 * 1) / Math.sqrt(3), 9)
 })

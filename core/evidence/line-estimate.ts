@@ -71,9 +71,11 @@ export function lineGrams(mass: Mass, quantity: number): number {
 }
 
 function requireUsable(mass: Mass, quantity: number): void {
-  if (!(mass.valueG >= 0) || !Number.isFinite(mass.valueG)) throw new CoreInputError('lineEstimate', 'valueG', mass.valueG, 'zero or more')
+  if (!(mass.valueG >= 0) || !Number.isFinite(mass.valueG))
+    throw new CoreInputError('lineEstimate', 'valueG', mass.valueG, 'zero or more')
   if (!(mass.valueCount >= 1)) throw new CoreInputError('lineEstimate', 'valueCount', mass.valueCount, 'one or more')
-  if (!(quantity >= 1) || !Number.isFinite(quantity)) throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
+  if (!(quantity >= 1) || !Number.isFinite(quantity))
+    throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
 }
 
 function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
@@ -95,7 +97,9 @@ function weighedPieces(mass: Mass): number {
 function piecesPart(mass: Mass, quantity: number): number {
   const readingsG = mass.pieceReadingsG ?? [mass.valueG / mass.valueCount]
   const pieceSigmaG = betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0)))
-  return mass.evidence === 'twin' ? twinPartG(quantity, weighedPieces(mass), pieceSigmaG) : betweenPiecePartG(quantity, weighedPieces(mass), pieceSigmaG)
+  return mass.evidence === 'twin'
+    ? twinPartG(quantity, weighedPieces(mass), pieceSigmaG)
+    : betweenPiecePartG(quantity, weighedPieces(mass), pieceSigmaG)
 }
 
 /** Key of the between-piece part: that of a twin is told apart, for it goes along when the twin is trimmed. */
@@ -103,7 +107,9 @@ const piecesKey = ({ evidence, versionId }: Mass) => `${evidence === 'twin' ? 't
 
 /** Whether a weighing lacks the between-piece part: a twin's unless it came along from what it was trimmed from, else where the pieces are others than those weighed. */
 function lacksPiecesPart(mass: Mass, { contributions }: Weighing, quantity: number): boolean {
-  return mass.evidence === 'twin' ? !Object.keys(contributions).some(key => key.startsWith('twin:')) : quantity !== weighedPieces(mass)
+  return mass.evidence === 'twin'
+    ? !Object.keys(contributions).some(key => key.startsWith('twin:'))
+    : quantity !== weighedPieces(mass)
 }
 
 /** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
@@ -121,10 +127,13 @@ function typedWeighing(mass: Mass, quantity: number): Estimate {
   const stepG = mass.resolutionG
   const placings = mass.pieceReadingsG?.length ?? 1
   const digit = stepG ** 2 / 12
-  return estimateOf(lineG, contributionsOf(
-    [`reading:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 / placings + digit)],
-    [`zero:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 + digit)],
-    [uncheckedGainKey, -lineG * rectangularSigma(uncheckedGainHalfWidth)],
-    [piecesKey(mass), piecesPart(mass, quantity)],
-  ))
+  return estimateOf(
+    lineG,
+    contributionsOf(
+      [`reading:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 / placings + digit)],
+      [`zero:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 + digit)],
+      [uncheckedGainKey, -lineG * rectangularSigma(uncheckedGainHalfWidth)],
+      [piecesKey(mass), piecesPart(mass, quantity)],
+    ),
+  )
 }

@@ -1,4 +1,12 @@
-import { materialNamed, materialsFor, nominalDiameterMm, safeLengths, screwForms, screwG, screwVerdict } from '../workings'
+import {
+  materialNamed,
+  materialsFor,
+  nominalDiameterMm,
+  safeLengths,
+  screwForms,
+  screwG,
+  screwVerdict,
+} from '../workings'
 import { measureOf, textOf } from '../properties'
 import type { Line } from '../ledger'
 import { frameWith } from './stack'
@@ -7,7 +15,12 @@ import { isSaidJoint, type JointPlan, type SaidJoint } from './plan'
 /** Lengths screws are sold in, mm. */
 export const screwLengthsMm = [2, 2.5, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 18, 20, 22, 25, 30, 35, 40] as const
 
-export interface MaterialChoice { readonly material: string, readonly massG: number, readonly savesG: number, readonly note: string }
+export interface MaterialChoice {
+  readonly material: string
+  readonly massG: number
+  readonly savesG: number
+  readonly note: string
+}
 
 /** What a joint asks of its screws. */
 export interface JointRow {
@@ -48,8 +61,18 @@ export function fixingRow(joint: SaidJoint, atHandMm: readonly number[] = []): J
   }
   const massG = massIn(joint.material)
   return {
-    joint, shortestMm, longestMm, verdict, soldMm, massG,
-    materials: massG === null ? [] : materialsFor('screw').filter(m => m.name !== joint.material).map(m => ({ material: m.name, massG: massIn(m.name)!, savesG: massG - massIn(m.name)!, note: m.note })),
+    joint,
+    shortestMm,
+    longestMm,
+    verdict,
+    soldMm,
+    massG,
+    materials:
+      massG === null
+        ? []
+        : materialsFor('screw')
+            .filter(m => m.name !== joint.material)
+            .map(m => ({ material: m.name, massG: massIn(m.name)!, savesG: massG - massIn(m.name)!, note: m.note })),
     washerMm: washer(joint, shortestMm, longestMm, atHandMm, soldMm),
     words: wordsOf(joint, verdict, shortestMm, longestMm, soldMm),
     notes: notesOf(joint),
@@ -57,24 +80,44 @@ export function fixingRow(joint: SaidJoint, atHandMm: readonly number[] = []): J
 }
 
 /** With no right length at hand, a washer or nut under the head of the next longer one. */
-function washer(joint: SaidJoint, shortestMm: number, longestMm: number, atHandMm: readonly number[], soldMm: number | null): number | null {
+function washer(
+  joint: SaidJoint,
+  shortestMm: number,
+  longestMm: number,
+  atHandMm: readonly number[],
+  soldMm: number | null,
+): number | null {
   if (soldMm !== null && (atHandMm.length === 0 || atHandMm.includes(soldMm))) return null
-  const longer = [...(atHandMm.length > 0 ? atHandMm : screwLengthsMm)].sort((a, b) => a - b).find(length => length > longestMm)
+  const longer = [...(atHandMm.length > 0 ? atHandMm : screwLengthsMm)]
+    .sort((a, b) => a - b)
+    .find(length => length > longestMm)
   return longer === undefined ? null : Number((longer - longestMm).toFixed(2))
 }
 
-function wordsOf(joint: SaidJoint, verdict: JointRow['verdict'], shortestMm: number, longestMm: number, soldMm: number | null): string {
+function wordsOf(
+  joint: SaidJoint,
+  verdict: JointRow['verdict'],
+  shortestMm: number,
+  longestMm: number,
+  soldMm: number | null,
+): string {
   const range = `${round(shortestMm)} to ${round(longestMm)} mm is safe`
   const buy = soldMm === null ? 'no length that is sold lies between' : `${joint.thread} × ${soldMm} fits`
-  if (shortestMm > longestMm + 1e-9) return `No length is safe: holding ${joint.engagementMm} mm of thread would go past the ${joint.freeDepthMm} mm that are free.`
+  if (shortestMm > longestMm + 1e-9)
+    return `No length is safe: holding ${joint.engagementMm} mm of thread would go past the ${joint.freeDepthMm} mm that are free.`
   switch (verdict) {
-    case 'too long': return `${joint.lengthMm} mm would touch ${touched(joint)}: ${joint.lengthMm} through ${joint.clampedMm} leaves ${round(joint.lengthMm! - joint.clampedMm)}, and ${joint.freeDepthMm} are free. ${capital(buy)}.`
-    case 'too short': return `${joint.lengthMm} mm holds too few threads: ${round(Math.max(0, joint.lengthMm! - joint.clampedMm))} mm of the ${joint.engagementMm} mm wanted. ${capital(buy)}.`
-    case 'fits': return `${joint.lengthMm} mm fits: ${range}.`
-    case 'not chosen': return `${capital(range)}; ${buy}.`
+    case 'too long':
+      return `${joint.lengthMm} mm would touch ${touched(joint)}: ${joint.lengthMm} through ${joint.clampedMm} leaves ${round(joint.lengthMm! - joint.clampedMm)}, and ${joint.freeDepthMm} are free. ${capital(buy)}.`
+    case 'too short':
+      return `${joint.lengthMm} mm holds too few threads: ${round(Math.max(0, joint.lengthMm! - joint.clampedMm))} mm of the ${joint.engagementMm} mm wanted. ${capital(buy)}.`
+    case 'fits':
+      return `${joint.lengthMm} mm fits: ${range}.`
+    case 'not chosen':
+      return `${capital(range)}; ${buy}.`
   }
 }
-const touched = (joint: JointPlan) => joint.beyond === 'windings' ? 'the windings' : joint.beyond === 'nothing' ? 'what lies beyond' : joint.beyond
+const touched = (joint: JointPlan) =>
+  joint.beyond === 'windings' ? 'the windings' : joint.beyond === 'nothing' ? 'what lies beyond' : joint.beyond
 const round = (value: number) => Number(value.toFixed(2))
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
@@ -83,22 +126,56 @@ function notesOf(joint: SaidJoint): string[] {
   return [
     ...(weak.test(joint.material) ? ['Soft screw: gentle torque, it strips or shears easily.'] : []),
     ...(soft.test(joint.into) ? [`Gentle torque: ${joint.into} strips.`] : []),
-    ...(joint.into !== '' && bitesMetal && joint.beyond !== 'a cell' ? ['Metal in metal: a drop of thread-lock, away from plastic.'] : []),
-    ...(joint.engagementMm < nominalDiameterMm(joint.thread) && joint.into !== '' && bitesMetal ? [`Less than one diameter of thread (${nominalDiameterMm(joint.thread)} mm) holds weakly.`] : []),
+    ...(joint.into !== '' && bitesMetal && joint.beyond !== 'a cell'
+      ? ['Metal in metal: a drop of thread-lock, away from plastic.']
+      : []),
+    ...(joint.engagementMm < nominalDiameterMm(joint.thread) && joint.into !== '' && bitesMetal
+      ? [`Less than one diameter of thread (${nominalDiameterMm(joint.thread)} mm) holds weakly.`]
+      : []),
   ]
 }
 
 /** The whole schedule of the joints that are wholly said, with the grams of all their screws; those with something still to say are open. */
-export function fixingsSchedule(joints: readonly JointPlan[], atHand: (thread: string) => readonly number[] = () => []): { rows: readonly JointRow[], open: readonly JointPlan[], massG: number, clashes: number } {
+export function fixingsSchedule(
+  joints: readonly JointPlan[],
+  atHand: (thread: string) => readonly number[] = () => [],
+): { rows: readonly JointRow[]; open: readonly JointPlan[]; massG: number; clashes: number } {
   const rows = joints.filter(isSaidJoint).map(joint => fixingRow(joint, atHand(joint.thread)))
-  return { rows, open: joints.filter(joint => !isSaidJoint(joint)), massG: rows.reduce((sum, row) => sum + (row.massG ?? 0), 0), clashes: rows.filter(row => row.verdict === 'too long' || row.verdict === 'too short').length }
+  return {
+    rows,
+    open: joints.filter(joint => !isSaidJoint(joint)),
+    massG: rows.reduce((sum, row) => sum + (row.massG ?? 0), 0),
+    clashes: rows.filter(row => row.verdict === 'too long' || row.verdict === 'too short').length,
+  }
 }
 
 /** A joint to begin with: that of the motors on the arms while there is none, with what frame and motors say; else one of which nothing is said. */
 export function newJoint(id: string, joints: readonly JointPlan[], lines: readonly Line[]): JointPlan {
-  const blank: JointPlan = { id, name: 'New joint', count: null, thread: null, head: null, material: null, clampedMm: null, engagementMm: null, freeDepthMm: null, beyond: null, into: '', lengthMm: null, lineId: null, said: true }
+  const blank: JointPlan = {
+    id,
+    name: 'New joint',
+    count: null,
+    thread: null,
+    head: null,
+    material: null,
+    clampedMm: null,
+    engagementMm: null,
+    freeDepthMm: null,
+    beyond: null,
+    into: '',
+    lengthMm: null,
+    lineId: null,
+    said: true,
+  }
   const motor = lines.find(line => line.slot === 'motor')
   if (!motor || joints.some(joint => joint.beyond === 'windings')) return blank
   const frame = frameWith(lines, 'armThicknessMm')
-  return { ...blank, name: 'Motors on the arms', thread: textOf(motor, 'screwThread') ?? null, clampedMm: (frame && measureOf(frame, 'armThicknessMm')) ?? null, freeDepthMm: measureOf(motor, 'screwDepthMm') ?? null, beyond: 'windings' }
+  return {
+    ...blank,
+    name: 'Motors on the arms',
+    thread: textOf(motor, 'screwThread') ?? null,
+    clampedMm: (frame && measureOf(frame, 'armThicknessMm')) ?? null,
+    freeDepthMm: measureOf(motor, 'screwDepthMm') ?? null,
+    beyond: 'windings',
+  }
 }

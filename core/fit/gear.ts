@@ -12,4 +12,10 @@ export function namesOne(several: string, name: string): boolean {
   return several.split(/[;\n]/).some(one => one.trim().toLowerCase() === name.trim().toLowerCase())
 }
 
-export const noGear: GroundGear = { radioFamily: '', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' }
+export const noGear: GroundGear = {
+  radioFamily: '',
+  videoFamily: '',
+  polarisation: '',
+  chargerCells: null,
+  chargerPlugs: '',
+}

@@ -21,7 +21,9 @@ export interface Layer {
   /** The side a plug goes in at; null when none does. */
   readonly port: (typeof boardSides)[number] | null
 }
-export interface Stack { readonly layers: readonly Layer[] }
+export interface Stack {
+  readonly layers: readonly Layer[]
+}
 
 export const beyondThings = ['windings', 'a board', 'a cell', 'nothing'] as const
 
@@ -53,10 +55,23 @@ export type AskedOfJoint = (typeof asked)[number]
 export type SaidJoint = JointPlan & { readonly [K in AskedOfJoint]: NonNullable<JointPlan[K]> }
 
 /** The figures every new joint once came with, whatever it was. */
-const madeUp = { count: 16, thread: 'M2', head: 'button', material: 'alloy steel', clampedMm: 3, engagementMm: 2, freeDepthMm: 2.4, beyond: 'windings', into: 'aluminium' } as const
+const madeUp = {
+  count: 16,
+  thread: 'M2',
+  head: 'button',
+  material: 'alloy steel',
+  clampedMm: 3,
+  engagementMm: 2,
+  freeDepthMm: 2.4,
+  beyond: 'windings',
+  into: 'aluminium',
+} as const
 /** Whether the figures of a joint may never have been said by anybody: they are asked about, and nothing rests on them. */
 export function isJointInDoubt(joint: JointPlan): boolean {
-  return joint.said === undefined && (Object.keys(madeUp) as (keyof typeof madeUp)[]).every(key => joint[key] === madeUp[key])
+  return (
+    joint.said === undefined &&
+    (Object.keys(madeUp) as (keyof typeof madeUp)[]).every(key => joint[key] === madeUp[key])
+  )
 }
 
 /** What has still to be said of a joint before its screws can be told. */
@@ -92,13 +107,28 @@ export const askedOfWire = (wire: WirePlan): readonly AskedOfWire[] => askedOfWi
 export const isSaidWire = (wire: WirePlan): wire is SaidWire => askedOfWire(wire).length === 0
 
 /** How things are mounted where it changes what must be set. */
-export interface Mounting { readonly motorsUpsideDown: boolean, readonly pushedProps: boolean, readonly boardUpsideDown: boolean, readonly boardTurnDeg: number }
+export interface Mounting {
+  readonly motorsUpsideDown: boolean
+  readonly pushedProps: boolean
+  readonly boardUpsideDown: boolean
+  readonly boardTurnDeg: number
+}
 
 /** Something thought of for a slot, and why it was not taken. */
-export interface Considered { readonly id: string, readonly slot: Slot, readonly name: string, readonly grams: number | null, readonly why: string, readonly on: string }
+export interface Considered {
+  readonly id: string
+  readonly slot: Slot
+  readonly name: string
+  readonly grams: number | null
+  readonly why: string
+  readonly on: string
+}
 
 /** A finding the builder lives with, and why. */
-export interface SetAside { readonly finding: string, readonly why: string }
+export interface SetAside {
+  readonly finding: string
+  readonly why: string
+}
 
 /** How the parts of a build go together. */
 export interface FitPlan {
@@ -110,5 +140,17 @@ export interface FitPlan {
   readonly setAside: readonly SetAside[]
 }
 
-export const usualMounting: Mounting = { motorsUpsideDown: false, pushedProps: false, boardUpsideDown: false, boardTurnDeg: 0 }
-export const blankFit: FitPlan = { stack: null, joints: [], wires: [], mounting: usualMounting, considered: [], setAside: [] }
+export const usualMounting: Mounting = {
+  motorsUpsideDown: false,
+  pushedProps: false,
+  boardUpsideDown: false,
+  boardTurnDeg: 0,
+}
+export const blankFit: FitPlan = {
+  stack: null,
+  joints: [],
+  wires: [],
+  mounting: usualMounting,
+  considered: [],
+  setAside: [],
+}

@@ -14,11 +14,17 @@ const daysFull = 3
 /** What should be known of a pack before it is flown or put away, on a given day (YYYY-MM-DD). */
 export function packNotes(pack: Line, today: string): string[] {
   const notes: string[] = []
-  const [charged, policy, state, caution] = ['lastChargedOn', 'chargePolicy', 'packState', 'cautions'].map(key => textOf(pack, key))
+  const [charged, policy, state, caution] = ['lastChargedOn', 'chargePolicy', 'packState', 'cautions'].map(key =>
+    textOf(pack, key),
+  )
   const days = charged === undefined ? null : daysBetween(charged, today)
   if (days !== null && days >= 0) {
     const ago = days === 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`
-    notes.push(days >= daysFull && policy !== 'storage' ? `Charged ${ago}. A pack left full ages and sags: bring it to storage, or charge it just before flying.` : `Charged ${ago}.`)
+    notes.push(
+      days >= daysFull && policy !== 'storage'
+        ? `Charged ${ago}. A pack left full ages and sags: bring it to storage, or charge it just before flying.`
+        : `Charged ${ago}.`,
+    )
   }
   if (state === 'tired') notes.push('Tired: expect fewer minutes and more sag than the figures say.')
   if (state === 'retired') notes.push('Retired: not flown any more.')

@@ -18,8 +18,11 @@ export interface Carry {
 }
 
 /** The mAh/g typical classes of these cells and chemistry have, lowest and highest; null when there are none. */
-export function typicalMahPerG({ cells, chemistry }: Pick<PackFacts, 'cells' | 'chemistry'>): readonly [number, number] | null {
-  const ratios = typicalClasses('pack').flatMap((c) => {
+export function typicalMahPerG({
+  cells,
+  chemistry,
+}: Pick<PackFacts, 'cells' | 'chemistry'>): readonly [number, number] | null {
+  const ratios = typicalClasses('pack').flatMap(c => {
     const facts = typicalPackFacts(c.class)
     const same = facts && facts.cells === cells && (facts.chemistry === 'Li-ion') === (chemistry === 'Li-ion')
     return same ? [facts.capacityMah / c.highG, facts.capacityMah / c.lowG] : []
@@ -31,14 +34,44 @@ export function typicalMahPerG({ cells, chemistry }: Pick<PackFacts, 'cells' | '
  * The heaviest pack that stays Clear, the reserve kept, with a set-up, and what capacity that is: by the packs of the sheet, and by the typical
  * mAh/g of packs with the cells of `like`. The pack is taken as weighed.
  */
-export function carryOf(build: Build, choice: LoadoutChoice, like: PackFacts, cells: readonly SheetCell[], cards: readonly RuleCard[], estimates: LineEstimates): Carry {
+export function carryOf(
+  build: Build,
+  choice: LoadoutChoice,
+  like: PackFacts,
+  cells: readonly SheetCell[],
+  cards: readonly RuleCard[],
+  estimates: LineEstimates,
+): Carry {
   const isClear = (grams: number) => {
-    const line = makeLine({ id: 'carried-pack', slot: 'pack', name: 'Pack', pack: like, mass: makeMass({ versionId: 'carried-pack', evidence: 'weighed', valueG: grams }) })
-    const alone: Build = { ...withTried({ ...build, lines: build.lines.filter(l => l.slot !== 'pack') }, line), neverFlown: build.neverFlown.filter(n => n.packLineId === choice.packLineId).map(n => ({ ...n, packLineId: line.id })) }
-    return loadoutVerdicts(alone, [{ setupId: choice.setupId, packLineId: line.id }], cards, estimates)[0]!.intoReserveG === 0
+    const line = makeLine({
+      id: 'carried-pack',
+      slot: 'pack',
+      name: 'Pack',
+      pack: like,
+      mass: makeMass({ versionId: 'carried-pack', evidence: 'weighed', valueG: grams }),
+    })
+    const alone: Build = {
+      ...withTried({ ...build, lines: build.lines.filter(l => l.slot !== 'pack') }, line),
+      neverFlown: build.neverFlown
+        .filter(n => n.packLineId === choice.packLineId)
+        .map(n => ({ ...n, packLineId: line.id })),
+    }
+    return (
+      loadoutVerdicts(alone, [{ setupId: choice.setupId, packLineId: line.id }], cards, estimates)[0]!.intoReserveG ===
+      0
+    )
   }
-  const clear = cells.filter(cell => cell.choice.setupId === choice.setupId && cell.source !== 'typical' && cell.intoReserveG === 0 && cell.pack.pack?.cells === like.cells)
-  const best = clear.reduce<SheetCell | null>((most, cell) => most && most.pack.pack!.capacityMah >= cell.pack.pack!.capacityMah ? most : cell, null)
+  const clear = cells.filter(
+    cell =>
+      cell.choice.setupId === choice.setupId &&
+      cell.source !== 'typical' &&
+      cell.intoReserveG === 0 &&
+      cell.pack.pack?.cells === like.cells,
+  )
+  const best = clear.reduce<SheetCell | null>(
+    (most, cell) => (most && most.pack.pack!.capacityMah >= cell.pack.pack!.capacityMah ? most : cell),
+    null,
+  )
   const mahPerG = typicalMahPerG(like)
   let [low, high] = [0, 2000]
   if (isClear(high)) return { roomG: null, typicalMah: null, mahPerG, best }

@@ -1,6 +1,27 @@
 import { packLabel, type Line } from '../ledger'
-import { bearingsOf, cellResistanceOf, fullThrottle, packModelOf, startChargeOf, type Craft, type FullThrottle } from '../currents'
-import { assumedResistanceSpread, discharge, dischargePoints, efficiencySpread, idealHoverW, meanFlightW, styleFactors, usualCutOffV, type DischargeOf, type DischargePoint, type Ending, type FlightPlan } from '../power'
+import {
+  bearingsOf,
+  cellResistanceOf,
+  fullThrottle,
+  packModelOf,
+  startChargeOf,
+  type Craft,
+  type FullThrottle,
+} from '../currents'
+import {
+  assumedResistanceSpread,
+  discharge,
+  dischargePoints,
+  efficiencySpread,
+  idealHoverW,
+  meanFlightW,
+  styleFactors,
+  usualCutOffV,
+  type DischargeOf,
+  type DischargePoint,
+  type Ending,
+  type FlightPlan,
+} from '../power'
 
 /** One thing the current goes through, against what it bears. */
 export interface Link {
@@ -45,12 +66,23 @@ export interface Forecast {
 /** Landing asks for at least this much thrust over the weight. */
 const landingThrustToWeight = 1.5
 /** Whether a flight ends with too little thrust to land on; false where nothing is known of it. */
-export const landsWeakly = ({ thrustToWeightEnd }: Pick<Forecast, 'thrustToWeightEnd'>): boolean => thrustToWeightEnd !== null && thrustToWeightEnd < landingThrustToWeight
+export const landsWeakly = ({ thrustToWeightEnd }: Pick<Forecast, 'thrustToWeightEnd'>): boolean =>
+  thrustToWeightEnd !== null && thrustToWeightEnd < landingThrustToWeight
 
 /** What the discharge of one loadout at its mean power is asked for. */
 export function dischargeAsked(craft: Craft, pack: Line, massG: number, plan: FlightPlan): DischargeOf {
   const idealW = idealHoverW(massG, craft.areaM2, craft.densityKgM3)
-  return { powerW: meanFlightW({ idealW, style: styleFactors[plan.style].usual, efficiency: craft.efficiency, avionicsW: craft.avionicsW }), startCharge: startChargeOf(pack), cutOffCellV: plan.endCellV ?? usualCutOffV(pack.pack!.chemistry), reserve: plan.reservePercent / 100 }
+  return {
+    powerW: meanFlightW({
+      idealW,
+      style: styleFactors[plan.style].usual,
+      efficiency: craft.efficiency,
+      avionicsW: craft.avionicsW,
+    }),
+    startCharge: startChargeOf(pack),
+    cutOffCellV: plan.endCellV ?? usualCutOffV(pack.pack!.chemistry),
+    reserve: plan.reservePercent / 100,
+  }
 }
 
 /** A loadout's flight as points in time. */
@@ -75,34 +107,66 @@ export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG
   const factors = styleFactors[plan.style]
   const spread = Math.log(1 / (1 - efficiencySpread))
   const usualLiftW = asked.powerW - craft.avionicsW
-  const lift = (extreme: number) => usualLiftW * Math.exp((extreme > factors.usual ? 1 : -1) * Math.hypot(Math.log(extreme / factors.usual), spread))
+  const lift = (extreme: number) =>
+    usualLiftW * Math.exp((extreme > factors.usual ? 1 : -1) * Math.hypot(Math.log(extreme / factors.usual), spread))
   const off = cellResistanceOf(pack).from === 'assumed' ? assumedResistanceSpread : 0
-  const at = (liftW: number, resistance: number) => discharge({ ...model, cellResistanceMohm: model.cellResistanceMohm * resistance }, { ...asked, powerW: liftW + craft.avionicsW })
+  const at = (liftW: number, resistance: number) =>
+    discharge(
+      { ...model, cellResistanceMohm: model.cellResistanceMohm * resistance },
+      { ...asked, powerW: liftW + craft.avionicsW },
+    )
   const usual = at(usualLiftW, 1)
   const gentle = at(factors.gentle === factors.usual ? usualLiftW * Math.exp(-spread) : lift(factors.gentle), 1 - off)
   const hard = at(factors.hard === factors.usual ? usualLiftW * Math.exp(spread) : lift(factors.hard), 1 + off)
   const throttle = (charge: number) => fullThrottle(craft.motors, craft.avionicsW, model, charge)
   const atStart = throttle(asked.startCharge)
   const atEnd = usual.timeS > 0 ? throttle(usual.endCharge) : null
-  const [start, end] = [atStart, atEnd].map(full => full === 'collapses' ? null : full) as [FullThrottle | null, FullThrottle | null]
+  const [start, end] = [atStart, atEnd].map(full => (full === 'collapses' ? null : full)) as [
+    FullThrottle | null,
+    FullThrottle | null,
+  ]
   const hoverW = idealW / craft.efficiency + craft.avionicsW
   const middleV = Math.max(1e-9, (usual.startV + usual.endV) / 2)
-  const meanA = usual.timeS > 0 ? usual.consumedMah * 3.6 / usual.timeS : 0
-  const links = usual.timeS > 0 ? linksOf(lines, pack, meanA, craft.motors.reduce((sum, on) => sum + on.count, 0), start) : []
+  const meanA = usual.timeS > 0 ? (usual.consumedMah * 3.6) / usual.timeS : 0
+  const links =
+    usual.timeS > 0
+      ? linksOf(
+          lines,
+          pack,
+          meanA,
+          craft.motors.reduce((sum, on) => sum + on.count, 0),
+          start,
+        )
+      : []
   return {
-    minutes: usual.timeS / 60, gentleMinutes: gentle.timeS / 60, hardMinutes: hard.timeS / 60, endedBy: usual.endedBy, why: usual.timeS > 0 ? null : whyNot(usual.endedBy, asked, pack),
-    meanW: asked.powerW, hoverW, hoverA: usual.timeS > 0 ? hoverW / middleV : 0, meanA, consumedMah: usual.consumedMah, start, end,
-    thrustToWeightStart: start?.thrustG == null ? null : start.thrustG / massG, thrustToWeightEnd: end?.thrustG == null ? null : end.thrustG / massG,
+    minutes: usual.timeS / 60,
+    gentleMinutes: gentle.timeS / 60,
+    hardMinutes: hard.timeS / 60,
+    endedBy: usual.endedBy,
+    why: usual.timeS > 0 ? null : whyNot(usual.endedBy, asked, pack),
+    meanW: asked.powerW,
+    hoverW,
+    hoverA: usual.timeS > 0 ? hoverW / middleV : 0,
+    meanA,
+    consumedMah: usual.consumedMah,
+    start,
+    end,
+    thrustToWeightStart: start?.thrustG == null ? null : start.thrustG / massG,
+    thrustToWeightEnd: end?.thrustG == null ? null : end.thrustG / massG,
     collapses: atStart === 'collapses' ? 'at the start' : atEnd === 'collapses' ? 'at the end' : null,
-    links, weakest: links.reduce<Link | null>((worst, link) => worst && worst.share >= link.share ? worst : link, null),
+    links,
+    weakest: links.reduce<Link | null>((worst, link) => (worst && worst.share >= link.share ? worst : link), null),
   }
 }
 
 function whyNot(ending: Ending, { powerW, cutOffCellV, reserve }: DischargeOf, pack: Line): string {
   const name = packLabel(pack)
   if (ending === 'collapse') return `${name} cannot give ${powerW.toFixed(0)} W: its volts collapse.`
-  if (ending === 'cut-off') return `${name} falls below ${cutOffCellV.toFixed(2)} V a cell at once when asked for ${powerW.toFixed(0)} W.`
-  return ending === 'reserve' ? `${name} starts with no more charge than the reserve of ${(reserve * 100).toFixed(0)} %.` : `${name} starts empty.`
+  if (ending === 'cut-off')
+    return `${name} falls below ${cutOffCellV.toFixed(2)} V a cell at once when asked for ${powerW.toFixed(0)} W.`
+  return ending === 'reserve'
+    ? `${name} starts with no more charge than the reserve of ${(reserve * 100).toFixed(0)} %.`
+    : `${name} starts empty.`
 }
 
 /** What the current goes through, each against what it bears; only what is known. */
@@ -111,6 +175,15 @@ function linksOf(lines: readonly Line[], pack: Line, meanA: number, motors: numb
     const mean = ofOneMotor ? meanA / Math.max(1, motors) : meanA
     const fullA = full === null ? null : ofOneMotor ? Math.max(...full.motorsA.map(one => one.amps)) : full.currentA
     const bears = burstA ?? continuousA
-    return { name: part, lineId, meanA: mean, continuousA, fullA, burstA: bears, atLeast: full?.atLeastA ?? false, share: Math.max(mean / continuousA, fullA === null ? 0 : fullA / bears) }
+    return {
+      name: part,
+      lineId,
+      meanA: mean,
+      continuousA,
+      fullA,
+      burstA: bears,
+      atLeast: full?.atLeastA ?? false,
+      share: Math.max(mean / continuousA, fullA === null ? 0 : fullA / bears),
+    }
   })
 }

@@ -16,12 +16,16 @@ export interface FlightReportRow extends ReportRow {
 /** Every loadout with weight, verdicts and minutes. */
 export function flightReport(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): FlightReportRow[] {
   const plan = flightPlanOf(build)
-  return reportRows(build, cards, honesty).map((row) => {
+  return reportRows(build, cards, honesty).map(row => {
     const { forecast, missing } = sheetFlight(build, row.choice, row.auwG, plan)
     const told = forecast && forecast.why === null
     return {
-      ...row, minutes: told ? forecast.minutes : null, hardMinutes: told ? forecast.hardMinutes : null, gentleMinutes: told ? forecast.gentleMinutes : null,
-      thrustToWeight: forecast?.thrustToWeightStart ?? null, withoutMinutes: forecast?.why ?? missing?.missing ?? null,
+      ...row,
+      minutes: told ? forecast.minutes : null,
+      hardMinutes: told ? forecast.hardMinutes : null,
+      gentleMinutes: told ? forecast.gentleMinutes : null,
+      thrustToWeight: forecast?.thrustToWeightStart ?? null,
+      withoutMinutes: forecast?.why ?? missing?.missing ?? null,
     }
   })
 }

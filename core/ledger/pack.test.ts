@@ -8,7 +8,11 @@ describe('what words say of a pack', () => {
     ['1s lihv 300 mah', { cells: 1, capacityMah: 300, chemistry: 'LiHV' }],
     ['650 mAh', { capacityMah: 650 }],
     // A range, a size and a plug say nothing of the cells.
-    ['2-4S board', {}], ['2–4S', {}], ['4S-6S', {}], ['65S', {}], ['Long one', {}],
+    ['2-4S board', {}],
+    ['2–4S', {}],
+    ['4S-6S', {}],
+    ['65S', {}],
+    ['Long one', {}],
     // Two chemistries are none.
     ['LiPo or LiHV, 4S', { cells: 4 }],
   ] as const)('%s', (words, said) => {
@@ -17,7 +21,14 @@ describe('what words say of a pack', () => {
   it('is a whole pack only where cells, chemistry and capacity are all said', () => {
     expect(wholePack({ cells: 4, chemistry: 'LiPo' }, 'Pack')).toBeNull()
     expect(wholePack({ cells: 4, capacityMah: 650 }, 'Pack')).toBeNull()
-    expect(wholePack({ cells: 4, chemistry: 'LiPo', capacityMah: 650 }, 'Pack')).toEqual({ label: 'Pack', cells: 4, chemistry: 'LiPo', capacityMah: 650, cRating: null, plug: '' })
+    expect(wholePack({ cells: 4, chemistry: 'LiPo', capacityMah: 650 }, 'Pack')).toEqual({
+      label: 'Pack',
+      cells: 4,
+      chemistry: 'LiPo',
+      capacityMah: 650,
+      cRating: null,
+      plug: '',
+    })
   })
 })
 
@@ -26,7 +37,10 @@ describe('a pack saved with the figures every new one once had', () => {
   const { packSoFar: _none, ...line } = makeLine({ id: 'p', slot: 'pack', name: 'New pack', pack: saved })
   it('is asked about and keeps its label', () => {
     const asked = withPackAsked(line)
-    expect(asked).toMatchObject({ pack: null, packSoFar: { label: 'P1', cells: 1, chemistry: 'LiPo', capacityMah: 300 } })
+    expect(asked).toMatchObject({
+      pack: null,
+      packSoFar: { label: 'P1', cells: 1, chemistry: 'LiPo', capacityMah: 300 },
+    })
     expect(packLabel(asked)).toBe('P1')
   })
   it('is told from one whose name happens to say those figures', () => {
@@ -35,7 +49,16 @@ describe('a pack saved with the figures every new one once had', () => {
     expect(cameMadeUp({ cells: 1, chemistry: 'LiHV', capacityMah: 300 })).toBe(false)
     expect(cameMadeUp(null)).toBe(false)
   })
-  it.each([{ cells: 2 }, { chemistry: 'LiHV' }, { capacityMah: 301 }, { cRating: 75 }, { plug: 'bullet 1 mm' }] as const)('is believed where it says %j', (more) => {
-    expect(withPackAsked({ ...line, pack: { ...saved, ...more } })).toMatchObject({ pack: { ...saved, ...more }, packSoFar: null })
+  it.each([
+    { cells: 2 },
+    { chemistry: 'LiHV' },
+    { capacityMah: 301 },
+    { cRating: 75 },
+    { plug: 'bullet 1 mm' },
+  ] as const)('is believed where it says %j', more => {
+    expect(withPackAsked({ ...line, pack: { ...saved, ...more } })).toMatchObject({
+      pack: { ...saved, ...more },
+      packSoFar: null,
+    })
   })
 })

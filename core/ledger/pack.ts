@@ -5,10 +5,15 @@ export function packLabel(line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): stri
   return line.pack?.label || line.packSoFar?.label || line.name
 }
 
-const names: Record<Chemistry, RegExp> = { 'LiPo': /\bli-?po\b/i, 'LiHV': /\bli-?hv\b/i, 'Li-ion': /\bli(?:thium)?-?ion\b/i }
+const names: Record<Chemistry, RegExp> = {
+  LiPo: /\bli-?po\b/i,
+  LiHV: /\bli-?hv\b/i,
+  'Li-ion': /\bli(?:thium)?-?ion\b/i,
+}
 
 /** `Pack P4`, but never “Pack Pack”: a label that says it is a pack stands alone. */
-export const packTitle = (line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): string => /^packs?\b/i.test(packLabel(line)) ? packLabel(line) : `Pack ${packLabel(line)}`
+export const packTitle = (line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): string =>
+  /^packs?\b/i.test(packLabel(line)) ? packLabel(line) : `Pack ${packLabel(line)}`
 
 /** What words say of a pack (`4S 650 mAh LiPo`); only what stands in them. */
 export function packInWords(words: string): PackSoFar {
@@ -17,7 +22,8 @@ export function packInWords(words: string): PackSoFar {
   const capacity = /\b(\d{2,5})\s?mah\b/i.exec(text)?.[1]
   const named = chemistries.filter(chemistry => names[chemistry].test(text))
   return {
-    ...(cells === undefined ? {} : { cells: Number(cells) }), ...(capacity === undefined ? {} : { capacityMah: Number(capacity) }),
+    ...(cells === undefined ? {} : { cells: Number(cells) }),
+    ...(capacity === undefined ? {} : { capacityMah: Number(capacity) }),
     ...(named.length === 1 ? { chemistry: named[0]! } : {}),
   }
 }
@@ -26,12 +32,25 @@ export function packInWords(words: string): PackSoFar {
 export function wholePack(soFar: PackSoFar, name: string): PackFacts | null {
   const { cells, chemistry, capacityMah } = soFar
   if (cells === undefined || chemistry === undefined || capacityMah === undefined) return null
-  return { label: soFar.label || name.slice(0, 40), cells, chemistry, capacityMah, cRating: soFar.cRating ?? null, plug: soFar.plug ?? '' }
+  return {
+    label: soFar.label || name.slice(0, 40),
+    cells,
+    chemistry,
+    capacityMah,
+    cRating: soFar.cRating ?? null,
+    plug: soFar.plug ?? '',
+  }
 }
 
 /** Whether these are the figures every new pack once came with, whatever it was. */
 export function madeUpPack(pack: PackFacts): boolean {
-  return pack.cells === 1 && pack.chemistry === 'LiPo' && pack.capacityMah === 300 && pack.cRating === null && pack.plug === ''
+  return (
+    pack.cells === 1 &&
+    pack.chemistry === 'LiPo' &&
+    pack.capacityMah === 300 &&
+    pack.cRating === null &&
+    pack.plug === ''
+  )
 }
 
 /** Whether a pack that is asked about is asked because it was saved with those figures; what its name says does not count. */
@@ -42,5 +61,7 @@ export function cameMadeUp(soFar: PackSoFar | null): boolean {
 
 /** A line from before packs could be half said: one with the made-up figures is asked about. */
 export function withPackAsked(line: Omit<Line, 'packSoFar'>): Line {
-  return line.pack && madeUpPack(line.pack) ? { ...line, pack: null, packSoFar: { label: line.pack.label, cells: 1, chemistry: 'LiPo', capacityMah: 300 } } : { ...line, packSoFar: null }
+  return line.pack && madeUpPack(line.pack)
+    ? { ...line, pack: null, packSoFar: { label: line.pack.label, cells: 1, chemistry: 'LiPo', capacityMah: 300 } }
+    : { ...line, packSoFar: null }
 }

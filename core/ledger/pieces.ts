@@ -18,22 +18,28 @@ type Weighings = Pick<Build, 'observations'>
 function withSubjects<B extends Weighings>(build: B, line: Line, change: (subject: Subject) => Subject): B {
   let touched = false
   const observations = build.observations.map((observation): Observation => {
-    if (!observation.subjects.some(subject => isPresentPiece(subject, line) && change(subject) !== subject)) return observation
+    if (!observation.subjects.some(subject => isPresentPiece(subject, line) && change(subject) !== subject))
+      return observation
     touched = true
-    return { ...observation, subjects: observation.subjects.map(subject => isPresentPiece(subject, line) ? change(subject) : subject) }
+    return {
+      ...observation,
+      subjects: observation.subjects.map(subject => (isPresentPiece(subject, line) ? change(subject) : subject)),
+    }
   })
   return touched ? { ...build, observations } : build
 }
 
 /** Before a line becomes better known: weighings from before there were editions learn which one was on the pan. */
 export function withEditionsKnown<B extends Weighings>(build: B, line: Line): B {
-  return withSubjects(build, line, subject => subject.edition === undefined ? { ...subject, edition: line.edition } : subject)
+  return withSubjects(build, line, subject =>
+    subject.edition === undefined ? { ...subject, edition: line.edition } : subject,
+  )
 }
 
 /** Before a line becomes another piece (`line` is what it was): what was on the pan keeps what was known of it last. */
 export function withPieceLeftBehind<B extends Weighings>(build: B, line: Line): B {
   const { mass, edition } = line
-  return withSubjects(build, line, (subject) => {
+  return withSubjects(build, line, subject => {
     if (subject.edition === edition && (mass === null || subject.mass === mass)) return subject
     return { ...subject, edition, mass: mass ?? subject.mass }
   })
@@ -46,7 +52,7 @@ export function asAnotherPiece(line: Line, was: Line): Line {
 
 function leftBehind({ further, mass, quantity }: Line): readonly FurtherWeighing[] {
   if (mass === null || further.every(one => one.of)) return further
-  return further.map(one => one.of ? one : { ...one, of: { quantity, mass } })
+  return further.map(one => (one.of ? one : { ...one, of: { quantity, mass } }))
 }
 
 /** Whether grams were typed in, not taken from a scale: as shown on the scale at hand, or on one nobody has named. */
@@ -56,6 +62,8 @@ export function isTyped({ weighing }: Pick<Mass, 'weighing'>): boolean {
 
 /** The weighings of a line on a scale: what is only forecast, or known of a twin, carries its causes the same way and was never on one. */
 export function scaleWeighings({ mass, further }: Pick<Line, 'mass' | 'further'>): Weighing[] {
-  return [...(mass ? [mass] : []), ...further.flatMap(one => one.of ? [] : [one.mass])]
-    .flatMap(({ evidence, weighing }) => weighing && evidence !== 'twin' && weighing.method !== 'forecast difference' ? [weighing] : [])
+  return [...(mass ? [mass] : []), ...further.flatMap(one => (one.of ? [] : [one.mass]))].flatMap(
+    ({ evidence, weighing }) =>
+      weighing && evidence !== 'twin' && weighing.method !== 'forecast difference' ? [weighing] : [],
+  )
 }

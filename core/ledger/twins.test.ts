@@ -9,9 +9,32 @@ import { buildOf, lineOf, taking, weighOne } from '../weigh/testing'
 import { asTwin, makeLine, twinOfLine, weighedElsewhere, type Line } from './index'
 
 const nobody = new HonestyTable()
-const scale: Scale = { id: 's', name: 's', resolutionG: 0.01, capacityG: 300, repeatabilityG: 0.008, checkIntervalDays: 30 }
-const ready = { scale, name: 's', check: { id: 'c', result: evaluateCheck(scale, [{ references: [], displayG: 0 }, { references: [{ id: 'r', massG: 100, toleranceG: 0.02 }], displayG: 100 }]) } }
-const motors = makeLine({ id: 'motors', slot: 'motor', name: 'motors', quantity: 4, listing: { valueG: 9.3, resolutionG: 0.1 } })
+const scale: Scale = {
+  id: 's',
+  name: 's',
+  resolutionG: 0.01,
+  capacityG: 300,
+  repeatabilityG: 0.008,
+  checkIntervalDays: 30,
+}
+const ready = {
+  scale,
+  name: 's',
+  check: {
+    id: 'c',
+    result: evaluateCheck(scale, [
+      { references: [], displayG: 0 },
+      { references: [{ id: 'r', massG: 100, toleranceG: 0.02 }], displayG: 100 },
+    ]),
+  },
+}
+const motors = makeLine({
+  id: 'motors',
+  slot: 'motor',
+  name: 'motors',
+  quantity: 4,
+  listing: { valueG: 9.3, resolutionG: 0.1 },
+})
 let made = 0
 const newId = () => `twin-${made++}`
 const of = (line: Line): Estimate => lineEstimate(line, nobody)
@@ -30,7 +53,10 @@ describe('a twin', () => {
   })
   it('of pieces that were never weighed one by one differs by one per cent of a piece', () => {
     const twin = twinOfLine(together, newId)
-    expect(of(twin).contributions[`twin:${twin.mass!.versionId}`]).toBeCloseTo(twinPartG(4, 4, 0.01 * of(together).valueG / 4), 9)
+    expect(of(twin).contributions[`twin:${twin.mass!.versionId}`]).toBeCloseTo(
+      twinPartG(4, 4, (0.01 * of(together).valueG) / 4),
+      9,
+    )
   })
   it('is not corrected for listings and teaches nothing; weighed itself, the weighing takes its place', () => {
     const twin = twinOfLine(together, newId)
@@ -55,14 +81,30 @@ describe('a twin', () => {
     const trimmed = { ...together, mass: takeByDifference(taking(ready), together, 1.6, 0, nobody) }
     const twin = twinOfLine(trimmed, newId)
     expect(twin.mass).toMatchObject({ evidence: 'twin', weighing: { method: 'by difference' } })
-    expect(of(twin).contributions[`twin:${twin.mass!.versionId}`]).toBeCloseTo(twinPartG(4, 4, 0.01 * of(trimmed).valueG / 4), 9)
+    expect(of(twin).contributions[`twin:${twin.mass!.versionId}`]).toBeCloseTo(
+      twinPartG(4, 4, (0.01 * of(trimmed).valueG) / 4),
+      9,
+    )
     expect(sigmaG(of(twin))).toBeGreaterThan(10 * sigmaG(of(trimmed)))
   })
   it('what was copied before copies were twins is found by the weighing it shares, and asked about', () => {
-    const praline = { id: 'a', name: 'Praline', lines: [together, makeLine({ id: 'guess', slot: 'other', name: 'guess' })] }
+    const praline = {
+      id: 'a',
+      name: 'Praline',
+      lines: [together, makeLine({ id: 'guess', slot: 'other', name: 'guess' })],
+    }
     const copy = { id: 'b', name: 'Copy', lines: praline.lines }
     expect(weighedElsewhere(copy, [praline])).toEqual({ from: 'Praline', lineIds: ['motors'] })
-    expect(weighedElsewhere({ ...copy, lines: copy.lines.map(line => line.mass ? { ...line, mass: asTwin(line.mass, newId()) } : line) }, [praline])).toBeNull()
-    expect(weighedElsewhere({ ...copy, lines: [{ ...together, partId: 'drawer' }] }, [{ ...praline, lines: [{ ...together, partId: 'drawer' }] }])).toBeNull()
+    expect(
+      weighedElsewhere(
+        { ...copy, lines: copy.lines.map(line => (line.mass ? { ...line, mass: asTwin(line.mass, newId()) } : line)) },
+        [praline],
+      ),
+    ).toBeNull()
+    expect(
+      weighedElsewhere({ ...copy, lines: [{ ...together, partId: 'drawer' }] }, [
+        { ...praline, lines: [{ ...together, partId: 'drawer' }] },
+      ]),
+    ).toBeNull()
   })
 })

@@ -15,10 +15,17 @@ export function twinOfLine(line: Line, newId: () => string): Line {
 }
 
 /** Lines of a build that are known by the very weighing of a line of an earlier build: it was copied before copies were twins. */
-export function weighedElsewhere(build: Pick<Build, 'id' | 'lines'>, earlier: readonly Pick<Build, 'id' | 'name' | 'lines'>[]): { readonly from: string, readonly lineIds: readonly string[] } | null {
+export function weighedElsewhere(
+  build: Pick<Build, 'id' | 'lines'>,
+  earlier: readonly Pick<Build, 'id' | 'name' | 'lines'>[],
+): { readonly from: string; readonly lineIds: readonly string[] } | null {
   for (const other of earlier) {
-    const versions = new Set(other.lines.flatMap(line => isWeighed(line.mass) && !line.partId ? [line.mass.versionId] : []))
-    const lineIds = build.lines.flatMap(line => isWeighed(line.mass) && !line.partId && versions.has(line.mass.versionId) ? [line.id] : [])
+    const versions = new Set(
+      other.lines.flatMap(line => (isWeighed(line.mass) && !line.partId ? [line.mass.versionId] : [])),
+    )
+    const lineIds = build.lines.flatMap(line =>
+      isWeighed(line.mass) && !line.partId && versions.has(line.mass.versionId) ? [line.id] : [],
+    )
     if (lineIds.length > 0) return { from: other.name, lineIds }
   }
   return null

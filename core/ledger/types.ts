@@ -34,13 +34,21 @@ export interface Weighing {
   /** Raw displays, grams, in the order taken. */
   readonly displaysG: readonly number[]
   /** What was shown with the tare on the pan; null without a tare. */
-  readonly tare: { readonly id: string, readonly name: string, readonly displayG: number } | null
+  readonly tare: { readonly id: string; readonly name: string; readonly displayG: number } | null
   /** Signed causes of the mass's `valueG`, in grams, by key. */
   readonly contributions: Readonly<Record<string, number>>
   /** The version of the grams this weighing took the place of. */
   readonly supersedes: string | null
 }
-export const weighingMethods = ['on the pan', 'one by one', 'by difference', 'in lifts', 'typed', 'booked difference', 'forecast difference'] as const
+export const weighingMethods = [
+  'on the pan',
+  'one by one',
+  'by difference',
+  'in lifts',
+  'typed',
+  'booked difference',
+  'forecast difference',
+] as const
 export type WeighingMethod = (typeof weighingMethods)[number]
 
 /**
@@ -69,7 +77,10 @@ export interface Mass {
 }
 
 /** What a listing promises for one piece, kept when the part is weighed later. */
-export interface Listing { readonly valueG: number, readonly resolutionG: number }
+export interface Listing {
+  readonly valueG: number
+  readonly resolutionG: number
+}
 
 export const chemistries = ['LiPo', 'LiHV', 'Li-ion'] as const
 export type Chemistry = (typeof chemistries)[number]
@@ -88,13 +99,19 @@ export interface PackFacts {
 export type PackSoFar = Partial<PackFacts>
 
 /** Where a device's power comes from: the pack, its balance lead, or a line; with the name of that line's regulated output, empty for the pack's own volts handed on. */
-export interface Feed { readonly from: string, readonly output: string }
+export interface Feed {
+  readonly from: string
+  readonly output: string
+}
 
 /**
  * A weighing of a line beside the estimate it stands on: one more observation of the same piece. `of` is what the line
  * was when it became another piece; null while it is still the piece that was weighed.
  */
-export interface FurtherWeighing { readonly mass: Mass, readonly of: { readonly quantity: number, readonly mass: Mass } | null }
+export interface FurtherWeighing {
+  readonly mass: Mass
+  readonly of: { readonly quantity: number; readonly mass: Mass } | null
+}
 
 /** One row of a build's ledger. */
 export interface Line {
@@ -132,10 +149,17 @@ export interface Line {
 }
 
 /** A named choice of the optional lines: which fittings and which payload are on. */
-export interface Setup { readonly id: string, readonly name: string, readonly lineIds: readonly string[] }
+export interface Setup {
+  readonly id: string
+  readonly name: string
+  readonly lineIds: readonly string[]
+}
 
 /** One way to fly: a set-up and a pack (null: flown without a pack line). */
-export interface LoadoutChoice { readonly setupId: string, readonly packLineId: string | null }
+export interface LoadoutChoice {
+  readonly setupId: string
+  readonly packLineId: string | null
+}
 
 /** What the estimate of a line is made from. */
 export type Weighed = Pick<Line, 'slot' | 'quantity' | 'mass'>

@@ -46,7 +46,11 @@ export function kindHonesty(logRatios: readonly number[]): KindHonesty {
 }
 
 /** One product seen both listed and weighed as it was supplied. */
-export interface ListingObservation { readonly slot: Slot, readonly product: string, readonly ratio: number }
+export interface ListingObservation {
+  readonly slot: Slot
+  readonly product: string
+  readonly ratio: number
+}
 
 /**
  * What a build's lines teach about listings: every line with a listing whose present mass was weighed
@@ -58,7 +62,8 @@ export function listingObservations(lines: readonly Line[]): ListingObservation[
     if (!listing || !(listing.valueG > 0) || !mass) continue
     if (mass.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0)) continue
     const ratio = mass.valueG / mass.valueCount / listing.valueG
-    if (!isSlip(ratio) || isConfirmed(mass)) observations.push({ slot, product: `${name.trim().toLowerCase()}|${listing.valueG}`, ratio })
+    if (!isSlip(ratio) || isConfirmed(mass))
+      observations.push({ slot, product: `${name.trim().toLowerCase()}|${listing.valueG}`, ratio })
   }
   return observations
 }
@@ -69,33 +74,58 @@ const [leastRatio, mostRatio] = [0.5, 2]
 const bothRight = ', both right'
 const isConfirmed = (mass: Mass) => mass.origin.endsWith(bothRight)
 /** The mass, once somebody has said so. */
-export const confirmed = (mass: Mass, versionId: string): Mass => ({ ...mass, versionId, origin: `${mass.origin.slice(0, 180)}${bothRight}` })
+export const confirmed = (mass: Mass, versionId: string): Mass => ({
+  ...mass,
+  versionId,
+  origin: `${mass.origin.slice(0, 180)}${bothRight}`,
+})
 const isSlip = (ratio: number) => ratio < leastRatio || ratio > mostRatio
 /** So many standard deviations from the others of its kind a product is pointed out. */
 const unusualSigmas = 4
 
 /** Why a part that was weighed should be held against its listing once more: a slip of a digit, or far from others of its kind. */
-export interface ListingDoubt { readonly why: 'slip' | 'unusual', readonly weighedG: number, readonly listedG: number }
+export interface ListingDoubt {
+  readonly why: 'slip' | 'unusual'
+  readonly weighedG: number
+  readonly listedG: number
+}
 
 /** The doubt about a line's listing and weighing, grams a piece; null where there is none. `others`: the honesty of its kind without it. */
-export function listingDoubt({ slot, listing, mass }: Pick<Line, 'slot' | 'listing' | 'mass'>, others: HonestyTable): ListingDoubt | null {
-  if (!listing || !(listing.valueG > 0) || mass?.evidence !== 'weighed' || mass.basis !== 'as supplied' || !(mass.valueG > 0) || isConfirmed(mass)) return null
+export function listingDoubt(
+  { slot, listing, mass }: Pick<Line, 'slot' | 'listing' | 'mass'>,
+  others: HonestyTable,
+): ListingDoubt | null {
+  if (
+    !listing ||
+    !(listing.valueG > 0) ||
+    mass?.evidence !== 'weighed' ||
+    mass.basis !== 'as supplied' ||
+    !(mass.valueG > 0) ||
+    isConfirmed(mass)
+  )
+    return null
   const weighedG = mass.valueG / mass.valueCount
   const ratio = weighedG / listing.valueG
   const { mu, ownSigma, sharedSigma } = others.of(slot)
-  const why = isSlip(ratio) ? 'slip' : Math.abs(Math.log(ratio) - mu) > unusualSigmas * Math.hypot(ownSigma, sharedSigma) ? 'unusual' : null
+  const why = isSlip(ratio)
+    ? 'slip'
+    : Math.abs(Math.log(ratio) - mu) > unusualSigmas * Math.hypot(ownSigma, sharedSigma)
+      ? 'unusual'
+      : null
   return why && { why, weighedG, listedG: listing.valueG }
 }
 
 /** Parts whose names begin alike, as those of one maker do, and how they turned out together. */
-export interface Tendency extends KindHonesty { readonly name: string }
+export interface Tendency extends KindHonesty {
+  readonly name: string
+}
 
 const fewestForTendency = 3
 
 /** The beginning of a product's name: its first word, or what is joined by “&”. */
 function beginningOf(product: string): string {
   const words = product.split('|')[0]!.split(/\s+/)
-  return words[1] === '&' && words[2] ? words.slice(0, 3).join(' ') : words[0] ?? ''
+  return words[1] === '&' && words[2] ? words.slice(0, 3).join(' ') : (words[0] ?? '')
 }
 
 /** Tendencies of products whose names begin alike, at least three of them; surest departure from the listing first. */
@@ -108,8 +138,12 @@ export function tendencies(observations: Iterable<ListingObservation>): Tendency
     const key = `${slot}|${product}`
     products.set(key, [...(products.get(key) ?? []), ratio])
   }
-  return [...groups].filter(([name, products]) => name.length > 2 && products.size >= fewestForTendency)
-    .map(([name, products]) => ({ name, ...kindHonesty([...products.values()].map(r => Math.log(sumCompensated(r) / r.length))) }))
+  return [...groups]
+    .filter(([name, products]) => name.length > 2 && products.size >= fewestForTendency)
+    .map(([name, products]) => ({
+      name,
+      ...kindHonesty([...products.values()].map(r => Math.log(sumCompensated(r) / r.length))),
+    }))
     .sort((a, b) => Math.abs(b.mu) / b.sharedSigma - Math.abs(a.mu) / a.sharedSigma)
 }
 
@@ -138,7 +172,10 @@ export class HonestyTable {
   private print: string | null = null
   /** A text that is the same exactly when two tables correct alike. */
   get fingerprint(): string {
-    this.print ??= [...this.kinds].map(([slot, k]) => `${slot}:${k.products}:${k.mu}:${k.ownSigma}`).sort().join(';')
+    this.print ??= [...this.kinds]
+      .map(([slot, k]) => `${slot}:${k.products}:${k.mu}:${k.ownSigma}`)
+      .sort()
+      .join(';')
     return this.print
   }
 }

@@ -34,7 +34,7 @@ export function countedLines(build: Build, choice: LoadoutChoice): Line[] {
   const chosen = new Set(setup?.lineIds)
   const ties = optionalTies(build.lines)
   const flown = ties.size === 0 ? ties : optionalTies(build.lines.filter(line => chosen.has(line.id)))
-  return build.lines.filter((line) => {
+  return build.lines.filter(line => {
     if (line.state !== 'fitted') return false
     if (line.slot === 'pack') return line.id === choice.packLineId
     if (isOptional(line)) return chosen.has(line.id)
@@ -71,9 +71,11 @@ export function isOnPurpose(build: Build, choice: LoadoutChoice): boolean {
 /** The loadout the build is flown in, mended when its set-up or pack is gone. */
 export function defaultLoadout(build: Build): LoadoutChoice {
   const packs = packLines(build)
-  const setupId = build.setups.some(s => s.id === build.flies.setupId) ? build.flies.setupId : build.setups[0]?.id ?? ''
+  const setupId = build.setups.some(s => s.id === build.flies.setupId)
+    ? build.flies.setupId
+    : (build.setups[0]?.id ?? '')
   const wanted = build.flies.packLineId
-  const packLineId = packs.some(p => p.id === wanted) ? wanted : packs[0]?.id ?? null
+  const packLineId = packs.some(p => p.id === wanted) ? wanted : (packs[0]?.id ?? null)
   return { setupId, packLineId }
 }
 
@@ -86,4 +88,4 @@ export function loadoutName(build: Build, choice: LoadoutChoice): string {
 }
 
 /** `with guards`; a set-up called “with sounder” or “without guards” already says so. */
-export const withSetup = (name: string): string => /^with(?:out)?\b/i.test(name) ? name : `with ${name}`
+export const withSetup = (name: string): string => (/^with(?:out)?\b/i.test(name) ? name : `with ${name}`)

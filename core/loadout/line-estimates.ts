@@ -28,9 +28,13 @@ export class LineEstimates {
   private readonly conditioning: Conditioning
   private readonly commonKeys: ReadonlySet<string>
   private readonly commonVersions: ReadonlySet<string>
-  private readonly madeFrom: { honesty: string, build: Ledger, common: string }
+  private readonly madeFrom: { honesty: string; build: Ledger; common: string }
 
-  constructor(private readonly honesty: HonestyTable, build: Ledger = { lines: [], observations: [] }, common: Common = inCommon(build.lines)) {
+  constructor(
+    private readonly honesty: HonestyTable,
+    build: Ledger = { lines: [], observations: [] },
+    common: Common = inCommon(build.lines),
+  ) {
     this.commonKeys = new Set(common.keys)
     this.commonVersions = new Set(common.versions)
     this.madeFrom = { honesty: honesty.fingerprint, build, common: signatureOf(common) }
@@ -40,7 +44,10 @@ export class LineEstimates {
   /** The estimates of a build: these ones while nothing they rest on has changed but lines that no weighing speaks of. */
   for(build: Ledger, honesty: HonestyTable): LineEstimates {
     const common = inCommon(build.lines)
-    const same = honesty.fingerprint === this.madeFrom.honesty && signatureOf(common) === this.madeFrom.common && sameWeighings(build, this.madeFrom.build)
+    const same =
+      honesty.fingerprint === this.madeFrom.honesty &&
+      signatureOf(common) === this.madeFrom.common &&
+      sameWeighings(build, this.madeFrom.build)
     return same ? this : new LineEstimates(honesty, build, common)
   }
 
@@ -69,7 +76,7 @@ export class LineEstimates {
   }
 
   /** How far each weighing moves a line from what it was known to be before, grams, largest first; ids of weighings or of versions weighed beside. */
-  movedBy(line: Line): { readonly id: string, readonly shiftG: number }[] {
+  movedBy(line: Line): { readonly id: string; readonly shiftG: number }[] {
     return this.conditioning.shiftsOf(this.before(line))
   }
 
@@ -84,7 +91,7 @@ export class LineEstimates {
   }
 
   /** What weighings that a sum has so much in common with make of it: how far it moves, grams, and by how much its variance falls, g². */
-  learnt(common: Float64Array): { readonly shiftG: number, readonly knownG2: number } {
+  learnt(common: Float64Array): { readonly shiftG: number; readonly knownG2: number } {
     return { shiftG: this.conditioning.shiftG(common), knownG2: this.conditioning.knownG2(common) }
   }
 
@@ -106,8 +113,9 @@ export class LineEstimates {
       if (isRepeated || isSharedCause(key) || this.commonKeys.has(key)) {
         causes.push(this.numberOf(key))
         coefficientsG.push(coefficientG)
+      } else {
+        ownVarianceG2 += coefficientG * coefficientG
       }
-      else { ownVarianceG2 += coefficientG * coefficientG }
     }
     return { valueG, ownVarianceG2, causes, coefficientsG, common: this.conditioning.inCommon(before) }
   }
@@ -129,7 +137,9 @@ type Ledger = Pick<Build, 'lines' | 'observations'>
 function sameWeighings(now: Ledger, before: Ledger): boolean {
   if (now.observations !== before.observations && now.observations.length + before.observations.length > 0) return false
   if (now.lines === before.lines) return true
-  const onPan = new Set(now.observations.flatMap(o => o.state === 'taken in' ? o.subjects.map(subject => subject.id) : []))
+  const onPan = new Set(
+    now.observations.flatMap(o => (o.state === 'taken in' ? o.subjects.map(subject => subject.id) : [])),
+  )
   const spoken = (line: Line) => line.further.length > 0 || onPan.has(line.id)
   if (onPan.size === 0 && !now.lines.some(spoken)) return !before.lines.some(spoken)
   const earlier = new Map(before.lines.map(line => [line.id, line]))
@@ -137,14 +147,25 @@ function sameWeighings(now: Ledger, before: Ledger): boolean {
   for (const line of now.lines) {
     if (!spoken(line)) continue
     const was = earlier.get(line.id)
-    if (!was || was.mass !== line.mass || was.further !== line.further || was.edition !== line.edition || was.slot !== line.slot || (was.quantity !== line.quantity && line.further.length > 0)) return false
+    if (
+      !was ||
+      was.mass !== line.mass ||
+      was.further !== line.further ||
+      was.edition !== line.edition ||
+      was.slot !== line.slot ||
+      (was.quantity !== line.quantity && line.further.length > 0)
+    )
+      return false
     known++
   }
   return known === before.lines.filter(spoken).length
 }
 
 /** What lines have in common besides the causes that are always shared: grams that stand on several of them, and keys of single weighings. */
-interface Common { readonly keys: readonly string[], readonly versions: readonly string[] }
+interface Common {
+  readonly keys: readonly string[]
+  readonly versions: readonly string[]
+}
 const nothingInCommon: Common = { keys: [], versions: [] }
 const signatureOf = ({ keys, versions }: Common) => `${keys.join()}|${versions.join()}`
 
@@ -159,7 +180,10 @@ function inCommon(lines: readonly Line[]): Common {
   const keys = new Set<string>()
   for (const { mass } of lines) {
     if (!mass) continue
-    if (versions.has(mass.versionId)) { repeated.add(mass.versionId); continue }
+    if (versions.has(mass.versionId)) {
+      repeated.add(mass.versionId)
+      continue
+    }
     versions.add(mass.versionId)
     if (!mass.weighing) continue
     const booked = mass.weighing.method === 'booked difference'

@@ -38,7 +38,8 @@ class Sum {
 
   add(part: LinePart, { mass, slot }: Line): void {
     const next = this.sumG + part.valueG
-    this.lostG += Math.abs(this.sumG) >= Math.abs(part.valueG) ? this.sumG - next + part.valueG : part.valueG - next + this.sumG
+    this.lostG +=
+      Math.abs(this.sumG) >= Math.abs(part.valueG) ? this.sumG - next + part.valueG : part.valueG - next + this.sumG
     this.sumG = next
     this.ownVarianceG2 += part.ownVarianceG2
     for (let c = 0; c < part.causes.length; c++) this.sharedG[part.causes[c]!]! += part.coefficientsG[c]!
@@ -62,7 +63,10 @@ export class LoadoutSheet {
   private tied: readonly number[] = []
   private indexOf = new Map<string, number>()
 
-  constructor(private readonly estimates: LineEstimates, private readonly counts: (line: Line) => boolean = () => true) {}
+  constructor(
+    private readonly estimates: LineEstimates,
+    private readonly counts: (line: Line) => boolean = () => true,
+  ) {}
 
   /** Mean and spread of each loadout asked for, in grams. */
   masses(build: Build, choices: readonly LoadoutChoice[]): LoadoutMass[] {
@@ -89,11 +93,22 @@ export class LoadoutSheet {
         const coefficientG = airframe.sharedG[c]! + setup.sharedG[c]! + pack.sharedG[c]!
         variance += coefficientG * coefficientG
       }
-      const learnt = observations === 0 ? nothingLearnt : this.estimates.learnt(airframe.common.map((c, i) => c + setup.common[i]! + pack.common[i]!))
+      const learnt =
+        observations === 0
+          ? nothingLearnt
+          : this.estimates.learnt(airframe.common.map((c, i) => c + setup.common[i]! + pack.common[i]!))
       variance = Math.max(0, variance - learnt.knownG2)
       result.push({
         choice,
-        massG: sumCompensated([airframe.sumG, setup.sumG, pack.sumG, airframe.lostG, setup.lostG, pack.lostG, learnt.shiftG]),
+        massG: sumCompensated([
+          airframe.sumG,
+          setup.sumG,
+          pack.sumG,
+          airframe.lostG,
+          setup.lostG,
+          pack.lostG,
+          learnt.shiftG,
+        ]),
         sigmaG: Math.sqrt(variance),
         openLines: airframe.openLines + setup.openLines + pack.openLines,
         isCraft: airframe.bodies + setup.bodies + pack.bodies > 0,
@@ -110,13 +125,17 @@ export class LoadoutSheet {
     for (let i = 0; i < lines.length; i++) {
       const line = lines[i]!
       // What a line is tied to may have come or gone with another line.
-      if (line !== this.lines[i] || (tiesMoved && line.tie)) this.flies[i] = this.counts(line) ? whenItFlies(line, ties) : Flies.never
+      if (line !== this.lines[i] || (tiesMoved && line.tie))
+        this.flies[i] = this.counts(line) ? whenItFlies(line, ties) : Flies.never
       if (line === this.lines[i]) continue
       moved ||= line.id !== this.lines[i]?.id
       this.parts[i] = this.estimates.partOf(line)
     }
     this.ties = ties
-    this.tied = ties.size === 0 ? [] : lines.flatMap((line, i) => this.flies[i] === Flies.bySetup && !isOptional(line) ? [i] : [])
+    this.tied =
+      ties.size === 0
+        ? []
+        : lines.flatMap((line, i) => (this.flies[i] === Flies.bySetup && !isOptional(line) ? [i] : []))
     this.parts.length = this.flies.length = lines.length
     this.lines = lines
     if (moved) this.indexOf = new Map(lines.map((line, i) => [line.id, i]))
@@ -126,7 +145,8 @@ export class LoadoutSheet {
     const sum = new Sum(causes, this.estimates.observationCount)
     for (const id of setup.lineIds) {
       const i = this.indexOf.get(id)
-      if (i !== undefined && this.flies[i] === Flies.bySetup && isOptional(this.lines[i]!)) sum.add(this.parts[i]!, this.lines[i]!)
+      if (i !== undefined && this.flies[i] === Flies.bySetup && isOptional(this.lines[i]!))
+        sum.add(this.parts[i]!, this.lines[i]!)
     }
     if (this.tied.length === 0) return sum
     const flown = optionalTies(setup.lineIds.flatMap(id => this.lines[this.indexOf.get(id) ?? -1] ?? []))
@@ -148,7 +168,7 @@ function whenItFlies(line: Line, ties: ReadonlySet<string>): Flies {
   return alwaysFlies(line, ties) ? Flies.always : Flies.bySetup
 }
 
-const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutSheet, readonly lasting: LoadoutSheet }>()
+const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutSheet; readonly lasting: LoadoutSheet }>()
 
 function sheetsOf(estimates: LineEstimates) {
   const known = sheets.get(estimates)
@@ -159,11 +179,19 @@ function sheetsOf(estimates: LineEstimates) {
 }
 
 /** The loadouts asked for, through the sheet that belongs to these estimates. */
-export function loadoutMasses(build: Build, choices: readonly LoadoutChoice[], estimates: LineEstimates): LoadoutMass[] {
+export function loadoutMasses(
+  build: Build,
+  choices: readonly LoadoutChoice[],
+  estimates: LineEstimates,
+): LoadoutMass[] {
   return sheetsOf(estimates).all.masses(build, choices)
 }
 
 /** The same without what comes off as a removable accessory. */
-export function loadoutMassesWithoutRemovable(build: Build, choices: readonly LoadoutChoice[], estimates: LineEstimates): LoadoutMass[] {
+export function loadoutMassesWithoutRemovable(
+  build: Build,
+  choices: readonly LoadoutChoice[],
+  estimates: LineEstimates,
+): LoadoutMass[] {
   return sheetsOf(estimates).lasting.masses(build, choices)
 }

@@ -1,7 +1,12 @@
 import { sameData } from './same'
 
 /** One field that was changed on both sides: where it is, what it was, and what each side made of it. `undefined`: not there. */
-export interface Meeting { readonly path: readonly string[], readonly was: unknown, readonly mine: unknown, readonly theirs: unknown }
+export interface Meeting {
+  readonly path: readonly string[]
+  readonly was: unknown
+  readonly mine: unknown
+  readonly theirs: unknown
+}
 
 /** Objects that are one value: they are only ever changed as a whole. */
 export type WholeValues = ReadonlySet<string>
@@ -21,7 +26,12 @@ export interface MergeRules {
  * both made the same is taken once. Where both changed one field differently, mine is kept and the field is named in
  * `meetings`. Items of lists are told apart by key; those both sides have keep their order, new ones follow.
  */
-export function mergeByField<T>(was: T, mine: T, theirs: T, rules: MergeRules): { readonly merged: T, readonly meetings: readonly Meeting[] } {
+export function mergeByField<T>(
+  was: T,
+  mine: T,
+  theirs: T,
+  rules: MergeRules,
+): { readonly merged: T; readonly meetings: readonly Meeting[] } {
   const meetings: Meeting[] = []
   const merged = mergeValue(was, mine, theirs, [], rules, meetings) as T
   return { merged, meetings }
@@ -31,11 +41,19 @@ function isPlain(value: unknown): value is Record<string, unknown> {
   return typeof value === 'object' && value !== null && !Array.isArray(value)
 }
 
-function mergeValue(was: unknown, mine: unknown, theirs: unknown, path: readonly string[], rules: MergeRules, meetings: Meeting[]): unknown {
+function mergeValue(
+  was: unknown,
+  mine: unknown,
+  theirs: unknown,
+  path: readonly string[],
+  rules: MergeRules,
+  meetings: Meeting[],
+): unknown {
   if (sameData(was, mine)) return theirs
   if (sameData(was, theirs) || sameData(mine, theirs)) return mine
   if (!rules.whole.has(path.at(-1) ?? '')) {
-    if (isPlain(mine) && isPlain(theirs) && (isPlain(was) || was === undefined || was === null)) return mergeObjects(was ?? {}, mine, theirs, path, rules, meetings)
+    if (isPlain(mine) && isPlain(theirs) && (isPlain(was) || was === undefined || was === null))
+      return mergeObjects(was ?? {}, mine, theirs, path, rules, meetings)
     if (Array.isArray(mine) && Array.isArray(theirs) && (Array.isArray(was) || was === undefined)) {
       const key = rules.keyOf([...mine, ...theirs, ...(was ?? [])], path)
       if (key) return mergeLists(was ?? [], mine, theirs, path, rules, meetings, key)
@@ -45,17 +63,32 @@ function mergeValue(was: unknown, mine: unknown, theirs: unknown, path: readonly
   return mine
 }
 
-function mergeObjects(was: Record<string, unknown>, mine: Record<string, unknown>, theirs: Record<string, unknown>, path: readonly string[], rules: MergeRules, meetings: Meeting[]): Record<string, unknown> {
+function mergeObjects(
+  was: Record<string, unknown>,
+  mine: Record<string, unknown>,
+  theirs: Record<string, unknown>,
+  path: readonly string[],
+  rules: MergeRules,
+  meetings: Meeting[],
+): Record<string, unknown> {
   const merged: [string, unknown][] = []
   for (const name of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
-    const own = (object: Record<string, unknown>) => Object.hasOwn(object, name) ? object[name] : undefined
+    const own = (object: Record<string, unknown>) => (Object.hasOwn(object, name) ? object[name] : undefined)
     const value = mergeValue(own(was), own(mine), own(theirs), [...path, name], rules, meetings)
     if (value !== undefined) merged.push([name, value])
   }
   return Object.fromEntries(merged)
 }
 
-function mergeLists(was: readonly unknown[], mine: readonly unknown[], theirs: readonly unknown[], path: readonly string[], rules: MergeRules, meetings: Meeting[], key: (item: unknown) => string): unknown[] {
+function mergeLists(
+  was: readonly unknown[],
+  mine: readonly unknown[],
+  theirs: readonly unknown[],
+  path: readonly string[],
+  rules: MergeRules,
+  meetings: Meeting[],
+  key: (item: unknown) => string,
+): unknown[] {
   const byKey = (list: readonly unknown[]) => new Map(list.map(item => [key(item), item]))
   const [old, ours, others] = [byKey(was), byKey(mine), byKey(theirs)]
   const merged: unknown[] = []

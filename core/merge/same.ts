@@ -7,5 +7,8 @@ export function sameData(a: unknown, b: unknown): boolean {
   }
   const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>]
   const keys = Object.keys(left)
-  return keys.length === Object.keys(right).length && keys.every(key => Object.hasOwn(right, key) && sameData(left[key], right[key]))
+  return (
+    keys.length === Object.keys(right).length &&
+    keys.every(key => Object.hasOwn(right, key) && sameData(left[key], right[key]))
+  )
 }

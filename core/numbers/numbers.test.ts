@@ -21,12 +21,14 @@ describe('the normal distribution', () => {
     expect(spreadFactor95).toBeCloseTo(1.959963984540054, 12)
   })
   it('is monotone, symmetric and inverted by its quantile', () => {
-    fc.assert(fc.property(fc.double({ min: -6, max: 6, noNaN: true }), (z) => {
-      const p = normalCdf(z)
-      expect(p + normalCdf(-z)).toBeCloseTo(1, 13)
-      expect(normalCdf(z + 1e-3)).toBeGreaterThan(p)
-      if (Math.abs(z) < 5) expect(normalQuantile(p)).toBeCloseTo(z, 7)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: -6, max: 6, noNaN: true }), z => {
+        const p = normalCdf(z)
+        expect(p + normalCdf(-z)).toBeCloseTo(1, 13)
+        expect(normalCdf(z + 1e-3)).toBeGreaterThan(p)
+        if (Math.abs(z) < 5) expect(normalQuantile(p)).toBeCloseTo(z, 7)
+      }),
+    )
   })
   it('has no jump where the rational approximation meets the continued fraction', () => {
     const [before, after] = [normalCdf(-7.0710678), normalCdf(-7.0710679)]

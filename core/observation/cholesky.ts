@@ -2,7 +2,10 @@
 export const leastPivotG2 = 1e-12
 
 /** The lower factor of a symmetric matrix whose dependent rows were left out. `kept` are the indices of the rows in it. */
-export interface Factor { readonly rows: readonly Float64Array[], readonly kept: readonly number[] }
+export interface Factor {
+  readonly rows: readonly Float64Array[]
+  readonly kept: readonly number[]
+}
 
 /**
  * Cholesky factor of a symmetric positive semidefinite matrix given by `entry(i, j)`, in g². Rows whose pivot falls below

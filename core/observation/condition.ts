@@ -21,7 +21,11 @@ export function asKnownNow(subject: Subject, lines: ReadonlyMap<string, Line>): 
 }
 
 /** The estimates of what was on the pan, as far as it is known by now. What has no grams yet counts as exactly 0 g. */
-export function observedSum(observation: Observation, lines: ReadonlyMap<string, Line>, honesty: HonestyTable): ObservedSum {
+export function observedSum(
+  observation: Observation,
+  lines: ReadonlyMap<string, Line>,
+  honesty: HonestyTable,
+): ObservedSum {
   return {
     id: observation.id,
     parts: observation.subjects.map(subject => lineEstimate(asKnownNow(subject, lines), honesty)),
@@ -49,7 +53,7 @@ export function observedSums(build: Pick<Build, 'lines' | 'observations'>, hones
   const together = build.observations
     .filter(o => o.state === 'taken in' && o.subjects.every(subject => asKnownNow(subject, lines).mass !== null))
     .map(o => observedSum(o, lines, honesty))
-  return [...together, ...build.lines.flatMap(line => line.further.length === 0 ? [] : furtherSums(line, honesty))]
+  return [...together, ...build.lines.flatMap(line => (line.further.length === 0 ? [] : furtherSums(line, honesty)))]
 }
 
 /** Row of A: how the prediction of the display departs with each cause. Its value is the prediction. */
@@ -60,10 +64,14 @@ function rowOf({ parts, observed }: ObservedSum): Estimate {
 /** An estimate after observations: value and variance at once, the coefficients only when they are asked for. */
 class Conditioned implements Estimate {
   private expanded: Readonly<Record<string, number>> | null = null
-  constructor(readonly valueG: number, readonly knownVarianceG2: number, private readonly expand: () => Readonly<Record<string, number>>) {}
+  constructor(
+    readonly valueG: number,
+    readonly knownVarianceG2: number,
+    private readonly expand: () => Readonly<Record<string, number>>,
+  ) {}
 
   get contributions(): Readonly<Record<string, number>> {
-    return this.expanded ??= this.expand()
+    return (this.expanded ??= this.expand())
   }
 }
 
@@ -80,7 +88,7 @@ export class Conditioning {
   private readonly weights: ArrayLike<number>
   private readonly ids: readonly string[]
   /** The coefficients of each cause in the observations that count, by cause. */
-  private readonly byKey = new Map<string, { readonly rows: number[], readonly coefficientsG: number[] }>()
+  private readonly byKey = new Map<string, { readonly rows: number[]; readonly coefficientsG: number[] }>()
   /** Ids of observations that contradict the others exactly: they were left out. */
   readonly contradictions: readonly string[]
 
@@ -92,11 +100,18 @@ export class Conditioning {
     this.rows.forEach((row, r) => {
       for (const key in row.contributions) {
         const met = this.byKey.get(key)
-        if (met) { met.rows.push(r); met.coefficientsG.push(row.contributions[key]!) }
-        else { this.byKey.set(key, { rows: [r], coefficientsG: [row.contributions[key]!] }) }
+        if (met) {
+          met.rows.push(r)
+          met.coefficientsG.push(row.contributions[key]!)
+        } else {
+          this.byKey.set(key, { rows: [r], coefficientsG: [row.contributions[key]!] })
+        }
       }
     })
-    this.weights = solve(this.factor, this.factor.kept.map(i => sums[i]!.observed.valueG - all[i]!.valueG))
+    this.weights = solve(
+      this.factor,
+      this.factor.kept.map(i => sums[i]!.observed.valueG - all[i]!.valueG),
+    )
     this.contradictions = sums.flatMap((sum, i) => {
       if (this.factor.kept.includes(i)) return []
       return Math.abs(sum.observed.valueG - this.of(all[i]!).valueG) > 1e-6 ? [sum.id] : []
@@ -115,7 +130,8 @@ export class Conditioning {
       const met = this.byKey.get(key)
       if (!met) continue
       common ??= new Float64Array(this.rows.length)
-      for (let i = 0; i < met.rows.length; i++) common[met.rows[i]!]! += met.coefficientsG[i]! * before.contributions[key]!
+      for (let i = 0; i < met.rows.length; i++)
+        common[met.rows[i]!]! += met.coefficientsG[i]! * before.contributions[key]!
     }
     return common
   }
@@ -136,10 +152,13 @@ export class Conditioning {
   }
 
   /** How much each observation moves an estimate, grams, largest first; those that leave it alone are left out. */
-  shiftsOf(before: Estimate): { readonly id: string, readonly shiftG: number }[] {
+  shiftsOf(before: Estimate): { readonly id: string; readonly shiftG: number }[] {
     const common = this.inCommon(before)
     if (!common) return []
-    return this.ids.map((id, i) => ({ id, shiftG: common[i]! * this.weights[i]! })).filter(({ shiftG }) => shiftG !== 0).sort((a, b) => Math.abs(b.shiftG) - Math.abs(a.shiftG))
+    return this.ids
+      .map((id, i) => ({ id, shiftG: common[i]! * this.weights[i]! }))
+      .filter(({ shiftG }) => shiftG !== 0)
+      .sort((a, b) => Math.abs(b.shiftG) - Math.abs(a.shiftG))
   }
 
   /** Covariance of two estimates after the observations, g²; both as they were before. */
@@ -160,7 +179,8 @@ export class Conditioning {
     const gains = solve(this.factor, common)
     const contributions = contributionsOf(...Object.entries(before.contributions))
     this.rows.forEach((row, i) => {
-      for (const key in row.contributions) contributions[key] = (contributions[key] ?? 0) - row.contributions[key]! * gains[i]!
+      for (const key in row.contributions)
+        contributions[key] = (contributions[key] ?? 0) - row.contributions[key]! * gains[i]!
     })
     return estimateOf(0, contributions).contributions
   }

@@ -5,11 +5,36 @@ import { sigmaG } from '../estimate'
 import { makeLine, makeMass, type Build } from '../ledger'
 import { estimatesOf } from '../loadout'
 import { pieceQuestion, placeOf, takeByDifference, type ReadyScale } from '../weigh'
-import { buildOf, check, checked, coarse, flown, gramsOf, guess, lineOf, listed, madeUpLedger, nobody, taking, total, type, unchecked, weighed, weighOne, weighTogether } from '../weigh/testing'
+import {
+  buildOf,
+  check,
+  checked,
+  coarse,
+  flown,
+  gramsOf,
+  guess,
+  lineOf,
+  listed,
+  madeUpLedger,
+  nobody,
+  taking,
+  total,
+  type,
+  unchecked,
+  weighed,
+  weighOne,
+  weighTogether,
+} from '../weigh/testing'
 import { startingCards } from '../rules'
 
 describe('better known is not changed', () => {
-  const craft = buildOf([listed('frame', 'frame', 40), listed('motors', 'motor', 9.3, 4), listed('boards', 'flight controller', 14), guess('wires', 5), guess('solder', 2)])
+  const craft = buildOf([
+    listed('frame', 'frame', 40),
+    listed('motors', 'motor', 9.3, 4),
+    listed('boards', 'flight controller', 14),
+    guess('wires', 5),
+    guess('solder', 2),
+  ])
   const whole = weighTogether(craft, 104.1)
   it('weighing the frame after the whole craft narrows: the whole goes on holding', () => {
     expect(sigmaG({ valueG: 0, contributions: { x: total(craft).sigmaG } })).toBeGreaterThan(1.5)
@@ -24,7 +49,15 @@ describe('better known is not changed', () => {
     expect(others).toBeCloseTo(total(after).massG - gramsOf(after, 'frame').valueG, 9)
   })
   it('a slip mended takes the place of the figure it withdraws, and the total moves within its spread', () => {
-    const slip = buildOf([listed('frame', 'frame', 40), makeLine({ id: 'strap', slot: 'strap', name: 'strap', mass: makeMass({ versionId: 'slip', evidence: 'weighed', valueG: 0.1, resolutionG: 0.1 }) })])
+    const slip = buildOf([
+      listed('frame', 'frame', 40),
+      makeLine({
+        id: 'strap',
+        slot: 'strap',
+        name: 'strap',
+        mass: makeMass({ versionId: 'slip', evidence: 'weighed', valueG: 0.1, resolutionG: 0.1 }),
+      }),
+    ])
     const seen = weighTogether(slip, 44.3)
     const mended = type(seen, 'strap', 4.1, 'mended')
     expect(total(mended).massG - total(seen).massG).toBeLessThan(1.96 * total(seen).sigmaG)
@@ -32,7 +65,10 @@ describe('better known is not changed', () => {
     expect(gramsOf(mended, 'frame').valueG).toBeCloseTo(44.3 / check!.result.gain - 4.1, 1)
   })
   it('a ledger weighed line by line is the sum of its displays over their gain', () => {
-    const one = ['frame', 'motors', 'boards', 'wires', 'solder'].reduce((build, id, i) => weighOne(build, id, [41.3, 38.2, 13.9, 5.6, 2.1][i]!), craft)
+    const one = ['frame', 'motors', 'boards', 'wires', 'solder'].reduce(
+      (build, id, i) => weighOne(build, id, [41.3, 38.2, 13.9, 5.6, 2.1][i]!),
+      craft,
+    )
     expect(total(one).massG).toBeCloseTo((41.3 + 38.2 + 13.9 + 5.6 + 2.1) / check!.result.gain, 9)
     for (const line of one.lines) expect(line.further).toEqual([])
   })
@@ -58,7 +94,12 @@ describe('better known is not changed', () => {
     const again = weighOne(weighOne(whole, 'motors', 38.2), 'motors', 38.21)
     const line = lineOf(again, 'motors')
     const mass = takeByDifference(taking(checked), line, 1.62, 0, nobody)
-    const cut = applyCommand(again, { type: 'line.weigh', id: 'motors', mass, as: placeOf(mass, line, again, estimatesOf(again, nobody), nobody) })
+    const cut = applyCommand(again, {
+      type: 'line.weigh',
+      id: 'motors',
+      mass,
+      as: placeOf(mass, line, again, estimatesOf(again, nobody), nobody),
+    })
     expect(lineOf(cut, 'motors')).toMatchObject({ edition: 1, further: [{ of: { quantity: 4, mass: line.mass } }] })
     expect(cut.observations[0]!.subjects.find(s => s.id === 'motors')).toMatchObject({ edition: 0, mass: line.mass })
     expect(total(cut).massG).toBeCloseTo(total(again).massG - 1.62 / check!.result.gain, 2)
@@ -72,7 +113,11 @@ describe('better known is not changed', () => {
     const fewer = applyCommand(whole, { type: 'lines.change', changes: [{ id: 'motors', fields: { quantity: 3 } }] })
     expect(lineOf(fewer, 'motors').edition).toBe(1)
     const then = weighOne(fewer, 'motors', 28.7)
-    expect(then.observations[0]!.subjects.find(s => s.id === 'motors')).toMatchObject({ quantity: 4, edition: 0, mass: { evidence: 'listed' } })
+    expect(then.observations[0]!.subjects.find(s => s.id === 'motors')).toMatchObject({
+      quantity: 4,
+      edition: 0,
+      mass: { evidence: 'listed' },
+    })
     expect(gramsOf(then, 'motors').valueG).toBeCloseTo(28.7 / check!.result.gain, 1)
   })
   it('a line deleted after it became better known still explains what was on the pan', () => {
@@ -82,12 +127,27 @@ describe('better known is not changed', () => {
     expect(total(without).sigmaG).toBeLessThan(0.1)
   })
   it('weighings kept before there were editions count for the piece while its grams are the same, and go on when it becomes better known', () => {
-    const old: Build = { ...whole, observations: whole.observations.map(o => ({ ...o, subjects: o.subjects.map(({ edition: _edition, ...subject }) => subject) })) }
+    const old: Build = {
+      ...whole,
+      observations: whole.observations.map(o => ({
+        ...o,
+        subjects: o.subjects.map(({ edition: _edition, ...subject }) => subject),
+      })),
+    }
     expect(total(old)).toEqual(total(whole))
     const after = weighOne(old, 'frame', 41.3)
     expect(total(after).sigmaG).toBeLessThanOrEqual(1.03 * total(old).sigmaG)
     expect(lineOf(after, 'frame').edition).toBe(0)
-    const swapped = applyCommand(old, { type: 'lines.change', changes: [{ id: 'frame', fields: { mass: makeMass({ versionId: 'else', evidence: 'weighed', valueG: 20 }) }, anotherPiece: true }] })
+    const swapped = applyCommand(old, {
+      type: 'lines.change',
+      changes: [
+        {
+          id: 'frame',
+          fields: { mass: makeMass({ versionId: 'else', evidence: 'weighed', valueG: 20 }) },
+          anotherPiece: true,
+        },
+      ],
+    })
     expect(gramsOf(swapped, 'frame').valueG).toBe(20)
     expect(total(swapped).massG).toBeCloseTo(total(old).massG - gramsOf(old, 'frame').valueG + 20, 3)
   })
@@ -101,9 +161,19 @@ describe('better known is not changed', () => {
   })
   it('refuses more weighings beside a line than it keeps, and every command is undone by its patch', () => {
     const again = weighOne(weighOne(craft, 'frame', 41.3), 'frame', 41.31)
-    const full: Build = { ...again, lines: again.lines.map(line => line.id === 'frame' ? { ...line, further: Array.from({ length: 200 }, () => line.further[0]!) } : line) }
+    const full: Build = {
+      ...again,
+      lines: again.lines.map(line =>
+        line.id === 'frame' ? { ...line, further: Array.from({ length: 200 }, () => line.further[0]!) } : line,
+      ),
+    }
     expect(() => weighOne(full, 'frame', 41.3)).toThrow(CommandRefused)
-    for (const next of [weighOne(whole, 'frame', 41.3), weighOne(again, 'frame', 41.2), type(whole, 'wires', 4, 'w1'), applyCommand(whole, { type: 'lines.delete', ids: ['wires'] })]) {
+    for (const next of [
+      weighOne(whole, 'frame', 41.3),
+      weighOne(again, 'frame', 41.2),
+      type(whole, 'wires', 4, 'w1'),
+      applyCommand(whole, { type: 'lines.delete', ids: ['wires'] }),
+    ]) {
       const from = next.lines.length < 5 || next.observations.length > 0 ? whole : again
       expect(applyPatch(next, diffBuilds(from, next), 'backwards')).toEqual(from)
     }
@@ -111,8 +181,18 @@ describe('better known is not changed', () => {
 })
 
 describe('same piece or another', () => {
-  const near = (solderG: number) => weighTogether(buildOf([weighed(guess('frame', 40), 40.02), weighed(guess('pack', 90), 90.1), guess('wires', 5), guess('solder', solderG)]), 136.8)
-  const asked = (before: Build, after: Build, id: string) => pieceQuestion(before, after, id, flown, startingCards, nobody)
+  const near = (solderG: number) =>
+    weighTogether(
+      buildOf([
+        weighed(guess('frame', 40), 40.02),
+        weighed(guess('pack', 90), 90.1),
+        guess('wires', 5),
+        guess('solder', solderG),
+      ]),
+      136.8,
+    )
+  const asked = (before: Build, after: Build, id: string) =>
+    pieceQuestion(before, after, id, flown, startingCards, nobody)
   it('against a guess or a listing alone nothing is asked, however far off', () => {
     const alone = buildOf([guess('frame', 40)])
     expect(asked(alone, weighOne(alone, 'frame', 80), 'frame')).toBeNull()
@@ -122,7 +202,11 @@ describe('same piece or another', () => {
   it('asks where it does not go with what the line was weighed as, or with what it was part of', () => {
     const craft = near(2)
     const heavy = weighOne(craft, 'frame', 43)
-    expect(asked(craft, heavy, 'frame')).toMatchObject({ lineId: 'frame', contradicted: { title: 'the weighings before' }, until: 'another' })
+    expect(asked(craft, heavy, 'frame')).toMatchObject({
+      lineId: 'frame',
+      contradicted: { title: 'the weighings before' },
+      until: 'another',
+    })
     const wires = weighOne(craft, 'wires', 9)
     expect(asked(craft, wires, 'wires')).toMatchObject({ contradicted: { title: 'whole' } })
   })
@@ -130,12 +214,19 @@ describe('same piece or another', () => {
     const craft = near(2)
     const heavy = weighOne(craft, 'frame', 43)
     const question = asked(craft, heavy, 'frame')!
-    const another = applyCommand(heavy, { type: 'line.another', id: 'frame', versionId: question.versionId, was: question.was })
+    const another = applyCommand(heavy, {
+      type: 'line.another',
+      id: 'frame',
+      versionId: question.versionId,
+      was: question.was,
+    })
     expect(lineOf(another, 'frame')).toMatchObject({ edition: 1, further: [] })
     expect(gramsOf(another, 'frame').valueG).toBeCloseTo(43 / check!.result.gain, 2)
     expect(total(another).massG - total(craft).massG).toBeCloseTo(2.98 / check!.result.gain, 2)
     expect(total(another).sigmaG).toBeLessThan(Math.hypot(total(craft).sigmaG, 0.02))
-    expect(() => applyCommand(craft, { type: 'line.another', id: 'frame', versionId: 'gone', was: question.was })).toThrow('other grams by now')
+    expect(() =>
+      applyCommand(craft, { type: 'line.another', id: 'frame', versionId: 'gone', was: question.was }),
+    ).toThrow('other grams by now')
   })
   it('what one piece cannot be is another one until somebody says it is the same; then the weighings of it hold again', () => {
     const craft = near(2)
@@ -148,12 +239,35 @@ describe('same piece or another', () => {
     expect(total(same).massG).toBeCloseTo(total(direct).massG, 9)
     expect(total(same).sigmaG).toBeCloseTo(total(direct).sigmaG, 9)
     const twice = weighOne(craft, 'frame', 43, checked, 'another piece')
-    expect(applyCommand(twice, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toMatchObject({ lines: [{ mass: lineOf(craft, 'frame').mass, further: [{ mass: lineOf(twice, 'frame').mass, of: null }] }, {}, {}, {}] })
+    expect(applyCommand(twice, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toMatchObject({
+      lines: [
+        { mass: lineOf(craft, 'frame').mass, further: [{ mass: lineOf(twice, 'frame').mass, of: null }] },
+        {},
+        {},
+        {},
+      ],
+    })
     // A weighing beside the estimate comes back as well.
     const again = weighOne(weighOne(craft, 'frame', 40.03), 'frame', 40.01)
-    const other = applyCommand(again, { type: 'lines.change', changes: [{ id: 'frame', fields: { mass: makeMass({ versionId: 'new', evidence: 'weighed', valueG: 48 }) }, anotherPiece: true }] })
-    expect(lineOf(applyCommand(other, { type: 'line.same', id: 'frame', was: lineOf(again, 'frame').mass! }), 'frame').further.map(one => one.of)).toEqual([null, null])
-    expect(() => applyCommand(craft, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toThrow('always was')
+    const other = applyCommand(again, {
+      type: 'lines.change',
+      changes: [
+        {
+          id: 'frame',
+          fields: { mass: makeMass({ versionId: 'new', evidence: 'weighed', valueG: 48 }) },
+          anotherPiece: true,
+        },
+      ],
+    })
+    expect(
+      lineOf(
+        applyCommand(other, { type: 'line.same', id: 'frame', was: lineOf(again, 'frame').mass! }),
+        'frame',
+      ).further.map(one => one.of),
+    ).toEqual([null, null])
+    expect(() => applyCommand(craft, { type: 'line.same', id: 'frame', was: lineOf(craft, 'frame').mass! })).toThrow(
+      'always was',
+    )
   })
   it('asks beyond two of its standard uncertainties, and beyond four takes it for another until somebody says', () => {
     const craft = near(2)
@@ -174,9 +288,16 @@ describe('same piece or another', () => {
   })
   it('asks where the two answers give different words, although nothing is contradicted', () => {
     // The frame was weighed on the coarse scale, and 0.3 g decides: the same piece is Clear with the whole, another is not.
-    const craft = weighTogether(buildOf([{ ...guess('frame', 150), slot: 'frame' }, guess('pack', 90), guess('wires', 8)]), 248.9)
+    const craft = weighTogether(
+      buildOf([{ ...guess('frame', 150), slot: 'frame' }, guess('pack', 90), guess('wires', 8)]),
+      248.9,
+    )
     const after = weighOne(craft, 'frame', 151)
-    expect(asked(craft, after, 'frame')).toMatchObject({ contradicted: null, wordSame: 'Clear', wordAnother: 'Too close to call' })
+    expect(asked(craft, after, 'frame')).toMatchObject({
+      contradicted: null,
+      wordSame: 'Clear',
+      wordAnother: 'Too close to call',
+    })
   })
 })
 
@@ -184,25 +305,45 @@ describe('over made-up ledgers with weighings', () => {
   it('weighing a line again widens no loadout; weighing it first by at most 3 %', () => {
     const hits = { first: 0, again: 0, observed: 0, beside: 0 }
     let worst = 1
-    fc.assert(fc.property(madeUpLedger, fc.nat(8), fc.boolean(), fc.double({ min: 0.9, max: 1.1, noNaN: true }), (build, which, onGood, factor) => {
-      const line = build.lines[which % build.lines.length]!
-      const first = line.mass!.evidence !== 'weighed'
-      const after = weighOne(build, line.id, Number((gramsOf(build, line.id).valueG * factor).toFixed(2)) || 0.01, onGood ? checked : unchecked)
-      const beside = lineOf(after, line.id).further.length > 0
-      if (first) hits.first++
-      else hits.again++
-      if (beside) hits.beside++
-      if (build.observations.length > 0) hits.observed++
-      const ratio = total(after).sigmaG / total(build).sigmaG
-      worst = Math.max(worst, ratio)
-      expect(ratio).toBeLessThanOrEqual(beside ? 1 + 1e-9 : 1.03)
-    }), { numRuns: 1500, seed: 20_261_127 })
+    fc.assert(
+      fc.property(
+        madeUpLedger,
+        fc.nat(8),
+        fc.boolean(),
+        fc.double({ min: 0.9, max: 1.1, noNaN: true }),
+        (build, which, onGood, factor) => {
+          const line = build.lines[which % build.lines.length]!
+          const first = line.mass!.evidence !== 'weighed'
+          const after = weighOne(
+            build,
+            line.id,
+            Number((gramsOf(build, line.id).valueG * factor).toFixed(2)) || 0.01,
+            onGood ? checked : unchecked,
+          )
+          const beside = lineOf(after, line.id).further.length > 0
+          if (first) hits.first++
+          else hits.again++
+          if (beside) hits.beside++
+          if (build.observations.length > 0) hits.observed++
+          const ratio = total(after).sigmaG / total(build).sigmaG
+          worst = Math.max(worst, ratio)
+          expect(ratio).toBeLessThanOrEqual(beside ? 1 + 1e-9 : 1.03)
+        },
+      ),
+      { numRuns: 1500, seed: 20_261_127 },
+    )
     expect(Math.min(hits.first, hits.again, hits.beside)).toBeGreaterThan(300)
     expect(hits.observed).toBeGreaterThan(500)
     expect(worst).toBeGreaterThan(1)
   })
   it('another scale moves a typed figure only where both share a cause, and the weighing is named', () => {
-    const typed = (id: string, valueG: number) => makeLine({ id, slot: 'other', name: id, mass: makeMass({ versionId: `t-${id}`, evidence: 'weighed', valueG, resolutionG: 0.01 }) })
+    const typed = (id: string, valueG: number) =>
+      makeLine({
+        id,
+        slot: 'other',
+        name: id,
+        mass: makeMass({ versionId: `t-${id}`, evidence: 'weighed', valueG, resolutionG: 0.01 }),
+      })
     const build = buildOf([typed('pack', 250), typed('frame', 100)])
     const after = weighOne(build, 'frame', 99.9)
     const estimates = estimatesOf(after, nobody)

@@ -40,7 +40,12 @@ export function isComparable(weighedG: number, expectedG: number): boolean {
  * Compares an observation with its prediction from everything else taken in. `others` are lines of the build that were
  * not ticked as being on the pan.
  */
-export function reconcile(observation: Observation, build: Pick<Build, 'lines' | 'observations'>, others: readonly Line[], honesty: HonestyTable): Reconciliation {
+export function reconcile(
+  observation: Observation,
+  build: Pick<Build, 'lines' | 'observations'>,
+  others: readonly Line[],
+  honesty: HonestyTable,
+): Reconciliation {
   const lines = new Map(build.lines.map(line => [line.id, line]))
   const rest = { lines: build.lines, observations: build.observations.filter(o => o.id !== observation.id) }
   const known = new Conditioning(observedSums(rest, honesty))
@@ -59,17 +64,29 @@ export function reconcile(observation: Observation, build: Pick<Build, 'lines' |
       const explainsG = (known.covarianceG2(parts[i]!, predicted, predictedCommon) / sigma ** 2) * differenceG
       found.push({ lineId: subject.id, why: 'its spread', explainsG, stretch: Math.abs(differenceG) / own })
     }
-    if (isAbout(part.valueG, -differenceG, sigma)) found.push({ lineId: subject.id, why: 'not on the pan', explainsG: -part.valueG, stretch: 0 })
+    if (isAbout(part.valueG, -differenceG, sigma))
+      found.push({ lineId: subject.id, why: 'not on the pan', explainsG: -part.valueG, stretch: 0 })
     return found
   })
   for (const line of others) {
     if (!line.mass) continue
     const part = known.of(observedSum({ ...observation, subjects: [subjectOf(line)] }, lines, honesty).parts[0]!)
-    if (isAbout(part.valueG, differenceG, sigma)) suspects.push({ lineId: line.id, why: 'on the pan though not ticked', explainsG: part.valueG, stretch: 0 })
+    if (isAbout(part.valueG, differenceG, sigma))
+      suspects.push({ lineId: line.id, why: 'on the pan though not ticked', explainsG: part.valueG, stretch: 0 })
   }
-  suspects.sort((a, b) => Number(b.why !== 'its spread') - Number(a.why !== 'its spread') || Math.abs(b.explainsG) - Math.abs(a.explainsG))
-  const after = new Conditioning(observedSums({ lines: rest.lines, observations: [...rest.observations, { ...observation, state: 'taken in' }] }, honesty))
-  const belowNothing = observation.subjects.flatMap((subject, i) => after.of(parts[i]!).valueG < 0 ? [subject.id] : [])
+  suspects.sort(
+    (a, b) =>
+      Number(b.why !== 'its spread') - Number(a.why !== 'its spread') || Math.abs(b.explainsG) - Math.abs(a.explainsG),
+  )
+  const after = new Conditioning(
+    observedSums(
+      { lines: rest.lines, observations: [...rest.observations, { ...observation, state: 'taken in' }] },
+      honesty,
+    ),
+  )
+  const belowNothing = observation.subjects.flatMap((subject, i) =>
+    after.of(parts[i]!).valueG < 0 ? [subject.id] : [],
+  )
   return { expected, differenceG, sigmaG: sigma, z, agrees: Math.abs(z) <= 2, suspects, belowNothing }
 }
 

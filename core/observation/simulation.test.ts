@@ -9,7 +9,7 @@ import { Conditioning, type ObservedSum } from './index'
 function chance(seed: number) {
   let state = seed >>> 0
   const uniform = () => {
-    state = (state + 0x6D2B79F5) >>> 0
+    state = (state + 0x6d2b79f5) >>> 0
     let t = Math.imul(state ^ (state >>> 15), 1 | state)
     t ^= t + Math.imul(t ^ (t >>> 7), 61 | t)
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296
@@ -23,8 +23,15 @@ type Shape = 'normal' | 'rectangular'
 function madeUpBuild(seed: number, shape: Shape) {
   const { uniform, normal, between } = chance(seed)
   /** An error of half-width a: rectangular, or normal with the same standard deviation. */
-  const within = (a: number) => shape === 'rectangular' ? between(-a, a) : normal() * rectangularSigma(a)
-  const scale: Scale = { id: 's', name: 's', resolutionG: 0.01, capacityG: 500, repeatabilityG: 0.008, checkIntervalDays: 30 }
+  const within = (a: number) => (shape === 'rectangular' ? between(-a, a) : normal() * rectangularSigma(a))
+  const scale: Scale = {
+    id: 's',
+    name: 's',
+    resolutionG: 0.01,
+    capacityG: 500,
+    repeatabilityG: 0.008,
+    checkIntervalDays: 30,
+  }
   const [trueLevelG, trueGain] = [between(-0.2, 0.2), 1 + within(0.003)]
   const display = (massG: number) => {
     const raw = trueLevelG + trueGain * massG + 0.008 * normal()
@@ -32,11 +39,15 @@ function madeUpBuild(seed: number, shape: Shape) {
   }
   const reference = { id: 'r', massG: 100, toleranceG: 0.02 }
   const trueReferenceG = 100 + within(0.02)
-  const check = evaluateCheck(scale, [{ references: [], displayG: display(0) }, { references: [reference], displayG: display(trueReferenceG) }])
+  const check = evaluateCheck(scale, [
+    { references: [], displayG: display(0) },
+    { references: [reference], displayG: display(trueReferenceG) },
+  ])
   const state: ScaleState = { scale, check: uniform() < 0.8 ? { id: 'c', result: check } : null }
   const tares = Array.from({ length: 3 }, (_, i) => ({ id: `t${i}`, displayG: display(0) }))
   let count = 0
-  const weigh = (massG: number): Estimate => weighedEstimate(state, { id: `w${count++}`, displaysG: [display(massG)], tare: tares[Math.floor(uniform() * 3)]! })
+  const weigh = (massG: number): Estimate =>
+    weighedEstimate(state, { id: `w${count++}`, displaysG: [display(massG)], tare: tares[Math.floor(uniform() * 3)]! })
   const believe = (massG: number): Estimate => {
     const a = Math.max(0.2 * massG, 0.2)
     return estimateOf(massG - within(a), { [`g${count++}`]: rectangularSigma(a) })
@@ -59,7 +70,10 @@ function madeUpBuild(seed: number, shape: Shape) {
   const trueG = between(0.5, 10)
   const flown = [...lines.slice(1), { trueG, estimate: uniform() < 0.5 ? weigh(trueG) : believe(trueG) }, packs[1]!]
   const given = new Conditioning(observations)
-  return { estimate: addEstimates(flown.map(line => given.of(line.estimate))), trueG: flown.reduce((sum, line) => sum + line.trueG, 0) }
+  return {
+    estimate: addEstimates(flown.map(line => given.of(line.estimate))),
+    trueG: flown.reduce((sum, line) => sum + line.trueG, 0),
+  }
 }
 
 function coverage(shape: Shape): number {
@@ -84,7 +98,8 @@ describe('2,000 made-up builds weighed on made-up scales', () => {
 
 describe('verdicts about craft of known mass', () => {
   const limitG = 249.4758
-  const say = (trueG: number, sigma: number, normal: () => number) => judge({ massG: trueG + sigma * normal(), sigmaG: sigma, limitG, comparator: '<=', confidence: 0.95 }).word
+  const say = (trueG: number, sigma: number, normal: () => number) =>
+    judge({ massG: trueG + sigma * normal(), sigmaG: sigma, limitG, comparator: '<=', confidence: 0.95 }).word
   it('truth uniform within 10 g: of those called Clear within 2 g of the limit at most 5 % are over', () => {
     const { between, normal } = chance(20261)
     let clear = 0
@@ -102,7 +117,7 @@ describe('verdicts about craft of known mass', () => {
     const tries = 20_000
     let clear = 0
     for (let i = 0; i < tries; i++) if (say(limitG, between(0.05, 1), normal) === 'Clear') clear++
-    expect(clear / tries).toBeLessThanOrEqual(0.05 + 3 * Math.sqrt(0.05 * 0.95 / tries))
+    expect(clear / tries).toBeLessThanOrEqual(0.05 + 3 * Math.sqrt((0.05 * 0.95) / tries))
     expect(spreadFactor95).toBeGreaterThan(sigmaG({ valueG: 0, contributions: { one: 1 } }))
   })
 })

@@ -1,10 +1,20 @@
 import connectorFacts from '../facts/connectors.json'
 
 /** A plug by a neutral name, with what it bears and what a mated pair weighs. */
-export interface Connector { readonly connector: string, readonly continuousA: number, readonly burstA: number, readonly pairG: number, readonly note: string }
+export interface Connector {
+  readonly connector: string
+  readonly continuousA: number
+  readonly burstA: number
+  readonly pairG: number
+  readonly note: string
+}
 export const connectors: readonly Connector[] = connectorFacts
 
-const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9.]+/g, ' ').trim()
+const plain = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9.]+/g, ' ')
+    .trim()
 
 /** The class in amps that words name (`30 A class`, `gold ones of the 60 A class`); null where they name none. */
 const classOf = (text: string): string | null => /\b(\d{1,3}) a class\b/.exec(plain(text))?.[1] ?? null
@@ -17,9 +27,13 @@ const onlyClass = /^\d{1,3} a class(?: plugs?| connectors?)?$/
 export function connectorNamed(name: string): Connector | undefined {
   const wanted = plain(name)
   if (wanted === '') return undefined
-  return connectors.find((c) => {
+  return connectors.find(c => {
     const whole = plain(c.connector)
-    return whole === wanted || plain(c.connector.split('(')[0]!) === wanted || (onlyClass.test(wanted) && classOf(wanted) === classOf(c.connector))
+    return (
+      whole === wanted ||
+      plain(c.connector.split('(')[0]!) === wanted ||
+      (onlyClass.test(wanted) && classOf(wanted) === classOf(c.connector))
+    )
   })
 }
 
@@ -34,7 +48,7 @@ export function plugBearing(name: string): Connector | undefined {
 const smallPairG = Math.min(...connectors.map(c => c.pairG))
 
 /** Grams soldering saves where a plug of this name joins, and whether they are more than a guess; null without a plug. */
-export function plugPairG(name: string): { readonly grams: number, readonly known: boolean } | null {
+export function plugPairG(name: string): { readonly grams: number; readonly known: boolean } | null {
   if (name.trim() === '') return null
   const named = connectorNamed(name)
   return { grams: named?.pairG ?? smallPairG, known: named !== undefined }

@@ -3,7 +3,12 @@ import type { Chemistry } from '../ledger/types'
 import { cellCurve, openCircuitV } from './cells'
 
 /** A pack as the discharge sees it. Resistance of one cell, milliohms. */
-export interface PackModel { readonly cells: number, readonly chemistry: Chemistry, readonly capacityMah: number, readonly cellResistanceMohm: number }
+export interface PackModel {
+  readonly cells: number
+  readonly chemistry: Chemistry
+  readonly capacityMah: number
+  readonly cellResistanceMohm: number
+}
 
 /** What is asked of it: a constant power from a starting charge (0 to 1) down to the first of the ends. */
 export interface DischargeOf {
@@ -35,7 +40,13 @@ export interface Discharge {
 }
 
 /** One moment of a discharge. */
-export interface DischargePoint { readonly timeS: number, readonly charge: number, readonly packV: number, readonly currentA: number, readonly consumedMah: number }
+export interface DischargePoint {
+  readonly timeS: number
+  readonly charge: number
+  readonly packV: number
+  readonly currentA: number
+  readonly consumedMah: number
+}
 
 /** Volts of a pack of `openV` and `resistanceOhm` that gives a power: the upper of the two, or null where it cannot. */
 export function loadedV(openV: number, resistanceOhm: number, powerW: number): number | null {
@@ -47,27 +58,43 @@ const [near, far] = [(1 - 1 / Math.sqrt(3)) / 2, (1 + 1 / Math.sqrt(3)) / 2]
 /** Substeps of each straight piece of the cell's curve: minutes are then right to far below what is shown. */
 const usualSteps = 6
 
-interface Walk { readonly from: number, readonly to: number, readonly endedBy: Ending, readonly ohm: number, readonly coulomb: number }
+interface Walk {
+  readonly from: number
+  readonly to: number
+  readonly endedBy: Ending
+  readonly ohm: number
+  readonly coulomb: number
+}
 
 function walkOf(pack: PackModel, { powerW, startCharge, cutOffCellV, reserve }: DischargeOf): Walk {
   const where = 'discharge'
-  if (!(Number.isInteger(pack.cells) && pack.cells >= 1)) throw new CoreInputError(where, 'cells', pack.cells, 'a whole number from 1')
-  if (!(pack.capacityMah > 0) || !Number.isFinite(pack.capacityMah)) throw new CoreInputError(where, 'capacityMah', pack.capacityMah, 'above zero')
+  if (!(Number.isInteger(pack.cells) && pack.cells >= 1))
+    throw new CoreInputError(where, 'cells', pack.cells, 'a whole number from 1')
+  if (!(pack.capacityMah > 0) || !Number.isFinite(pack.capacityMah))
+    throw new CoreInputError(where, 'capacityMah', pack.capacityMah, 'above zero')
   requireNotNegative(where, 'cellResistanceMohm', pack.cellResistanceMohm)
   if (!(powerW > 0) || !Number.isFinite(powerW)) throw new CoreInputError(where, 'powerW', powerW, 'above zero')
-  if (!(startCharge >= 0 && startCharge <= 1)) throw new CoreInputError(where, 'startCharge', startCharge, 'from 0 to 1')
+  if (!(startCharge >= 0 && startCharge <= 1))
+    throw new CoreInputError(where, 'startCharge', startCharge, 'from 0 to 1')
   requireFinite(where, 'cutOffCellV', cutOffCellV)
   if (!(reserve >= 0 && reserve <= 1)) throw new CoreInputError(where, 'reserve', reserve, 'from 0 to 1')
-  const ohm = pack.cells * pack.cellResistanceMohm / 1000
+  const ohm = (pack.cells * pack.cellResistanceMohm) / 1000
   const cutV = pack.cells * cutOffCellV
   const collapseV = 2 * Math.sqrt(ohm * powerW)
   // Below the point of most power the volts under load have already passed the cut-off on their way down.
-  const cutAtV = cutV * cutV >= ohm * powerW && cutV > 0 ? cutV + powerW * ohm / cutV : 0
+  const cutAtV = cutV * cutV >= ohm * powerW && cutV > 0 ? cutV + (powerW * ohm) / cutV : 0
   const ends: readonly (readonly [Ending, number])[] = [
-    ['collapse', chargeBelow(pack, collapseV)], ['cut-off', chargeBelow(pack, cutAtV)], ['reserve', reserve > 0 ? reserve : -1], ['empty', 0],
+    ['collapse', chargeBelow(pack, collapseV)],
+    ['cut-off', chargeBelow(pack, cutAtV)],
+    ['reserve', reserve > 0 ? reserve : -1],
+    ['empty', 0],
   ]
   let [endedBy, to] = ends[3]!
-  for (const [ending, charge] of ends.toReversed()) if (charge >= to) { endedBy = ending; to = charge }
+  for (const [ending, charge] of ends.toReversed())
+    if (charge >= to) {
+      endedBy = ending
+      to = charge
+    }
   return { from: startCharge, to: Math.min(to, startCharge), endedBy, ohm, coulomb: pack.capacityMah * 3.6 }
 }
 
@@ -78,14 +105,17 @@ function chargeBelow(pack: PackModel, openV: number): number {
   if (cellV < curve[0]!.openV) return -1
   for (let i = 1; i < curve.length; i++) {
     const [a, b] = [curve[i - 1]!, curve[i]!]
-    if (cellV <= b.openV) return a.charge + (b.charge - a.charge) * (cellV - a.openV) / (b.openV - a.openV)
+    if (cellV <= b.openV) return a.charge + ((b.charge - a.charge) * (cellV - a.openV)) / (b.openV - a.openV)
   }
   return 2
 }
 
 /** Charges at which the walk passes a point of the curve, from high to low, ends included. */
 function stretches(pack: PackModel, { from, to }: Walk): number[] {
-  const between = cellCurve(pack.chemistry).map(point => point.charge).filter(charge => charge < from && charge > to).toReversed()
+  const between = cellCurve(pack.chemistry)
+    .map(point => point.charge)
+    .filter(charge => charge < from && charge > to)
+    .toReversed()
   return [from, ...between, to]
 }
 
@@ -111,17 +141,25 @@ export function discharge(pack: PackModel, of: DischargeOf, steps = usualSteps):
       for (const place of [near, far]) {
         const openV = openHigh - slope * span * (s + place)
         const packV = (openV + Math.sqrt(Math.max(0, openV * openV - 4 * ohm * of.powerW))) / 2
-        const passed = coulomb * span / 2
-        timeS += passed * packV / of.powerW
+        const passed = (coulomb * span) / 2
+        timeS += (passed * packV) / of.powerW
         cellsJ += passed * openV
-        heatJ += passed * ohm * of.powerW / packV
+        heatJ += (passed * ohm * of.powerW) / packV
       }
     }
   }
   const endV = timeS === 0 ? startV : endVolts(pack, walk, of.powerW)
   return {
-    timeS, endedBy: walk.endedBy, endCharge: walk.to, startV, endV, cellsJ, heatJ, deliveredJ: timeS * of.powerW,
-    consumedMah: (walk.from - walk.to) * pack.capacityMah, peakA: endV > 0 ? of.powerW / endV : 0,
+    timeS,
+    endedBy: walk.endedBy,
+    endCharge: walk.to,
+    startV,
+    endV,
+    cellsJ,
+    heatJ,
+    deliveredJ: timeS * of.powerW,
+    consumedMah: (walk.from - walk.to) * pack.capacityMah,
+    peakA: endV > 0 ? of.powerW / endV : 0,
   }
 }
 
@@ -140,12 +178,21 @@ export function dischargePoints(pack: PackModel, of: DischargeOf, perStretch = 8
   const note = (charge: number) => {
     const openV = pack.cells * openCircuitV(pack.chemistry, charge)
     const packV = loadedV(openV, walk.ohm, of.powerW) ?? openV / 2
-    points.push({ timeS, charge, packV, currentA: of.powerW / packV, consumedMah: (walk.from - charge) * pack.capacityMah })
+    points.push({
+      timeS,
+      charge,
+      packV,
+      currentA: of.powerW / packV,
+      consumedMah: (walk.from - charge) * pack.capacityMah,
+    })
   }
   note(walk.from)
   for (let m = 1; m < marks.length; m++) {
     for (let s = 1; s <= perStretch; s++) {
-      const [high, low] = [marks[m - 1]! + (marks[m]! - marks[m - 1]!) * (s - 1) / perStretch, marks[m - 1]! + (marks[m]! - marks[m - 1]!) * s / perStretch]
+      const [high, low] = [
+        marks[m - 1]! + ((marks[m]! - marks[m - 1]!) * (s - 1)) / perStretch,
+        marks[m - 1]! + ((marks[m]! - marks[m - 1]!) * s) / perStretch,
+      ]
       if (high <= low) continue
       timeS += discharge(pack, { ...of, startCharge: high, reserve: low, cutOffCellV: 0 }, 2).timeS
       note(low)
@@ -161,5 +208,5 @@ export function warningAfterS(points: readonly DischargePoint[], cells: number, 
   if (first < 0) return null
   if (first === 0) return 0
   const [a, b] = [points[first - 1]!, points[first]!]
-  return a.timeS + (b.timeS - a.timeS) * (a.packV - warnV) / (a.packV - b.packV)
+  return a.timeS + ((b.timeS - a.timeS) * (a.packV - warnV)) / (a.packV - b.packV)
 }

@@ -2,18 +2,45 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { benchCurve, monotoneCubic, roughCurve, settledV } from './index'
 
-const bench = [[20, 16.4, 0.8, 38], [40, 16.3, 1.9, 88], [60, 16.2, 3.4, 140], [80, 16, 5.1, 190], [100, 15.8, 6.7, 231]].map(([throttlePercent, volts, amps, thrustG]) => ({ throttlePercent: throttlePercent!, volts: volts!, amps: amps!, thrustG: thrustG! }))
+const bench = [
+  [20, 16.4, 0.8, 38],
+  [40, 16.3, 1.9, 88],
+  [60, 16.2, 3.4, 140],
+  [80, 16, 5.1, 190],
+  [100, 15.8, 6.7, 231],
+].map(([throttlePercent, volts, amps, thrustG]) => ({
+  throttlePercent: throttlePercent!,
+  volts: volts!,
+  amps: amps!,
+  thrustG: thrustG!,
+}))
 
 describe('a monotone cubic', () => {
-  const tables = fc.array(fc.tuple(fc.double({ min: 0.01, max: 5, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true })), { minLength: 2, maxLength: 12 })
-    .map(steps => steps.reduce<{ xs: number[], ys: number[] }>(({ xs, ys }, [dx, dy]) => ({ xs: [...xs, (xs.at(-1) ?? 0) + dx], ys: [...ys, (ys.at(-1) ?? 0) + dy] }), { xs: [], ys: [] }))
+  const tables = fc
+    .array(fc.tuple(fc.double({ min: 0.01, max: 5, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true })), {
+      minLength: 2,
+      maxLength: 12,
+    })
+    .map(steps =>
+      steps.reduce<{ xs: number[]; ys: number[] }>(
+        ({ xs, ys }, [dx, dy]) => ({ xs: [...xs, (xs.at(-1) ?? 0) + dx], ys: [...ys, (ys.at(-1) ?? 0) + dy] }),
+        { xs: [], ys: [] },
+      ),
+    )
   it('goes through its points, never falls between rising ones and never leaves their range', () => {
-    fc.assert(fc.property(tables, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), ({ xs, ys }, a, b) => {
-      const curve = monotoneCubic(xs, ys)
-      xs.forEach((x, i) => expect(curve.at(x)).toBeCloseTo(ys[i]!, 8))
-      const [low, high] = [Math.min(a, b), Math.max(a, b)].map(t => curve.from + t * (curve.to - curve.from))
-      expect(curve.at(low!)).toBeLessThanOrEqual(curve.at(high!) + 1e-9)
-    }))
+    fc.assert(
+      fc.property(
+        tables,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        ({ xs, ys }, a, b) => {
+          const curve = monotoneCubic(xs, ys)
+          xs.forEach((x, i) => expect(curve.at(x)).toBeCloseTo(ys[i]!, 8))
+          const [low, high] = [Math.min(a, b), Math.max(a, b)].map(t => curve.from + t * (curve.to - curve.from))
+          expect(curve.at(low!)).toBeLessThanOrEqual(curve.at(high!) + 1e-9)
+        },
+      ),
+    )
   })
   it('of a straight line is that line, also at its ends', () => {
     const line = monotoneCubic([0, 1, 3, 7], [2, 4, 8, 16])
@@ -39,7 +66,10 @@ describe('where pack and load meet', () => {
     const packV = settledV(ampsAt, 16.4, 0.036)!
     expect(16.4 - 0.036 * ampsAt(packV)).toBeCloseTo(packV, 6)
     // Constant power alone: V = (E + √(E² − 4RP))/2.
-    expect(settledV(volts => 71.2396 / volts, 16.8, 0.036)).toBeCloseTo((16.8 + Math.sqrt(16.8 ** 2 - 4 * 0.036 * 71.2396)) / 2, 9)
+    expect(settledV(volts => 71.2396 / volts, 16.8, 0.036)).toBeCloseTo(
+      (16.8 + Math.sqrt(16.8 ** 2 - 4 * 0.036 * 71.2396)) / 2,
+      9,
+    )
   })
   it('is nowhere where the pack cannot hold the load: 4.2 V over 0.2 Ω never gives 27.4 A', () => {
     expect(settledV(() => 27.4, 4.2, 0.2)).toBeNull()
@@ -48,11 +78,18 @@ describe('where pack and load meet', () => {
   })
   it('sinks with an emptier or a worse pack', () => {
     const ampsAt = (volts: number) => 4 * benchCurve(bench).amps(volts) + 5 / volts
-    fc.assert(fc.property(fc.double({ min: 12, max: 15, noNaN: true }), fc.double({ min: 0.005, max: 0.1, noNaN: true }), (openV, resistanceOhm) => {
-      const at = settledV(ampsAt, openV, resistanceOhm)!
-      expect(settledV(ampsAt, openV - 0.5, resistanceOhm)!).toBeLessThan(at)
-      expect(settledV(ampsAt, openV, resistanceOhm * 1.3)!).toBeLessThan(at)
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: 12, max: 15, noNaN: true }),
+        fc.double({ min: 0.005, max: 0.1, noNaN: true }),
+        (openV, resistanceOhm) => {
+          const at = settledV(ampsAt, openV, resistanceOhm)!
+          expect(settledV(ampsAt, openV - 0.5, resistanceOhm)!).toBeLessThan(at)
+          expect(settledV(ampsAt, openV, resistanceOhm * 1.3)!).toBeLessThan(at)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
 })
 
@@ -68,12 +105,25 @@ describe('a motor', () => {
     const curve = benchCurve(bench)
     expect(curve.amps(15.8)).toBeCloseTo(6.7, 9)
     expect(curve.amps(25)).toBeCloseTo(6.7, 9)
-    fc.assert(fc.property(fc.double({ min: 15.8, max: 30, noNaN: true }), fc.double({ min: 0, max: 5, noNaN: true }), (volts, more) => {
-      expect(curve.amps(volts + more)).toBeGreaterThanOrEqual(curve.amps(volts) - 1e-12)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 15.8, max: 30, noNaN: true }),
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        (volts, more) => {
+          expect(curve.amps(volts + more)).toBeGreaterThanOrEqual(curve.amps(volts) - 1e-12)
+        },
+      ),
+    )
   })
   it('without a table is rough, and in the right region', () => {
-    const rough = roughCurve({ kv: 3850, diameterMm: 76.2, pitchMm: 58, blades: 3, densityKgM3: 1.225, efficiency: 0.38 })
+    const rough = roughCurve({
+      kv: 3850,
+      diameterMm: 76.2,
+      pitchMm: 58,
+      blades: 3,
+      densityKgM3: 1.225,
+      efficiency: 0.38,
+    })
     expect(rough.rough).toBe(true)
     expect(rough.thrustG(15.8)).toBeGreaterThan(231 * 0.67)
     expect(rough.thrustG(15.8)).toBeLessThan(231 * 1.33)

@@ -2,7 +2,11 @@ import { CoreInputError } from '../errors'
 import type { BenchRow } from '../properties/types'
 
 /** A curve that goes through its points, rises where they rise and never overshoots; nothing beyond its ends. */
-export interface MonotoneCurve { readonly from: number, readonly to: number, at(x: number): number }
+export interface MonotoneCurve {
+  readonly from: number
+  readonly to: number
+  at(x: number): number
+}
 
 /**
  * Piecewise cubic through points with rising x. Slopes by Fritsch and Butland (weighted harmonic means), ends by three
@@ -25,7 +29,8 @@ export function monotoneCubic(xs: readonly number[], ys: readonly number[]): Mon
   })
   const [from, to] = [xs[0]!, xs[n - 1]!]
   return {
-    from, to,
+    from,
+    to,
     at(x) {
       if (x <= from) return ys[0]!
       if (x >= to) return ys[n - 1]!
@@ -33,7 +38,12 @@ export function monotoneCubic(xs: readonly number[], ys: readonly number[]): Mon
       while (xs[i + 1]! < x) i++
       const [width, t] = [widths[i]!, (x - xs[i]!) / widths[i]!]
       const [t2, t3] = [t * t, t * t * t]
-      return ys[i]! * (2 * t3 - 3 * t2 + 1) + slopes[i]! * width * (t3 - 2 * t2 + t) + ys[i + 1]! * (3 * t2 - 2 * t3) + slopes[i + 1]! * width * (t3 - t2)
+      return (
+        ys[i]! * (2 * t3 - 3 * t2 + 1) +
+        slopes[i]! * width * (t3 - 2 * t2 + t) +
+        ys[i + 1]! * (3 * t2 - 2 * t3) +
+        slopes[i + 1]! * width * (t3 - t2)
+      )
     },
   }
 }
@@ -57,15 +67,37 @@ export interface MotorCurve {
 
 /** A motor's curve from its bench table: rows with throttle rising from row to row. Nothing at 0 V is added where the table starts above. */
 export function benchCurve(bench: readonly BenchRow[]): MotorCurve {
-  const rows = bench[0]!.throttlePercent > 0 ? [{ throttlePercent: 0, volts: bench[0]!.volts, amps: 0, thrustG: 0 }, ...bench] : bench
-  const volts = rows.map(row => row.throttlePercent / 100 * row.volts)
-  const thrust = monotoneCubic(volts, rows.map(row => row.thrustG))
-  const watts = monotoneCubic(volts, rows.map(row => row.volts * row.amps))
+  const rows =
+    bench[0]!.throttlePercent > 0
+      ? [{ throttlePercent: 0, volts: bench[0]!.volts, amps: 0, thrustG: 0 }, ...bench]
+      : bench
+  const volts = rows.map(row => (row.throttlePercent / 100) * row.volts)
+  const thrust = monotoneCubic(
+    volts,
+    rows.map(row => row.thrustG),
+  )
+  const watts = monotoneCubic(
+    volts,
+    rows.map(row => row.volts * row.amps),
+  )
   const mostV = thrust.to
-  return { mostV, rough: false, thrustG: v => thrust.at(v), watts: v => watts.at(v), amps: v => watts.at(v) / Math.min(v, mostV) }
+  return {
+    mostV,
+    rough: false,
+    thrustG: v => thrust.at(v),
+    watts: v => watts.at(v),
+    amps: v => watts.at(v) / Math.min(v, mostV),
+  }
 }
 
-interface RoughMotor { readonly kv: number, readonly diameterMm: number, readonly pitchMm: number | null, readonly blades: number, readonly densityKgM3: number, readonly efficiency: number }
+interface RoughMotor {
+  readonly kv: number
+  readonly diameterMm: number
+  readonly pitchMm: number | null
+  readonly blades: number
+  readonly densityKgM3: number
+  readonly efficiency: number
+}
 
 /** Share of the unloaded speed (kV × volts) a prop lets a small motor reach at full throttle: a choice between the 0.65 and 0.75 of small motors. */
 export const loadedSpeed = 0.7
@@ -76,10 +108,19 @@ export const loadedSpeed = 0.7
  */
 export function roughCurve({ kv, diameterMm, pitchMm, blades, densityKgM3, efficiency }: RoughMotor): MotorCurve {
   const diameterM = diameterMm / 1000
-  const coefficient = (blades <= 2 ? 0.09 : blades === 3 ? 0.11 : 0.125) * (pitchMm === null ? 1 : Math.min(1.3, Math.max(0.6, 0.3 + pitchMm / diameterMm)))
-  const newton = (volts: number) => coefficient * densityKgM3 * (loadedSpeed * kv * volts / 60) ** 2 * diameterM ** 4
-  const watts = (volts: number) => newton(volts) ** 1.5 / Math.sqrt(2 * densityKgM3 * Math.PI * diameterM ** 2 / 4) / efficiency
-  return { mostV: Number.MAX_VALUE, rough: true, thrustG: volts => newton(volts) / 9.80665 * 1000, watts, amps: volts => watts(volts) / volts }
+  const coefficient =
+    (blades <= 2 ? 0.09 : blades === 3 ? 0.11 : 0.125) *
+    (pitchMm === null ? 1 : Math.min(1.3, Math.max(0.6, 0.3 + pitchMm / diameterMm)))
+  const newton = (volts: number) => coefficient * densityKgM3 * ((loadedSpeed * kv * volts) / 60) ** 2 * diameterM ** 4
+  const watts = (volts: number) =>
+    newton(volts) ** 1.5 / Math.sqrt((2 * densityKgM3 * Math.PI * diameterM ** 2) / 4) / efficiency
+  return {
+    mostV: Number.MAX_VALUE,
+    rough: true,
+    thrustG: volts => (newton(volts) / 9.80665) * 1000,
+    watts,
+    amps: volts => watts(volts) / volts,
+  }
 }
 
 /** How finely the volts are searched for where pack and load meet, and how far down. */
@@ -94,8 +135,11 @@ export function settledV(ampsAt: (volts: number) => number, openV: number, resis
   const spare = (volts: number) => openV - resistanceOhm * ampsAt(volts) - volts
   let high = openV
   for (let i = 0; i <= settleSteps; i++) {
-    let low = openV * (1 - (1 - leastShareOfOpen) * i / settleSteps)
-    if (spare(low) < 0) { high = low; continue }
+    let low = openV * (1 - ((1 - leastShareOfOpen) * i) / settleSteps)
+    if (spare(low) < 0) {
+      high = low
+      continue
+    }
     for (let n = 0; n < 60; n++) {
       const middle = (low + high) / 2
       if (spare(middle) >= 0) low = middle

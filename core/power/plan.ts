@@ -4,7 +4,9 @@ export const styles = ['hover', 'cruise', 'freestyle', 'race'] as const
 export type Style = (typeof styles)[number]
 
 /** Mean power of a style against hover: usual, gentle, hard. */
-export const styleFactors: Readonly<Record<Style, { readonly usual: number, readonly gentle: number, readonly hard: number }>> = {
+export const styleFactors: Readonly<
+  Record<Style, { readonly usual: number; readonly gentle: number; readonly hard: number }>
+> = {
   hover: { usual: 1, gentle: 1, hard: 1 },
   cruise: { usual: 1.6, gentle: 1.2, hard: 2.3 },
   freestyle: { usual: 2.3, gentle: 1.7, hard: 3.2 },
@@ -30,4 +32,14 @@ export interface FlightPlan {
   readonly overOnPurpose: readonly LoadoutChoice[]
 }
 
-export const blankFlightPlan: FlightPlan = { style: 'cruise', altitudeM: 0, temperatureC: 15, reservePercent: 15, endCellV: null, warnCellV: null, efficiency: null, alsoCardIds: [], overOnPurpose: [] }
+export const blankFlightPlan: FlightPlan = {
+  style: 'cruise',
+  altitudeM: 0,
+  temperatureC: 15,
+  reservePercent: 15,
+  endCellV: null,
+  warnCellV: null,
+  efficiency: null,
+  alsoCardIds: [],
+  overOnPurpose: [],
+}

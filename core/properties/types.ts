@@ -1,9 +1,18 @@
 import type { Slot } from '../ledger'
 
 /** A regulated output of a board, a distribution or a transmitter. */
-export interface PowerOutput { readonly name: string, readonly volts: number, readonly amps: number | null }
+export interface PowerOutput {
+  readonly name: string
+  readonly volts: number
+  readonly amps: number | null
+}
 /** One row of a motor's bench table: everything at one throttle position. */
-export interface BenchRow { readonly throttlePercent: number, readonly volts: number, readonly amps: number, readonly thrustG: number }
+export interface BenchRow {
+  readonly throttlePercent: number
+  readonly volts: number
+  readonly amps: number
+  readonly thrustG: number
+}
 
 export type PropertyValue = number | string | boolean | readonly string[] | readonly PowerOutput[] | readonly BenchRow[]
 /** What a part really is, by the keys of its kind. A key that is missing is not known. */
@@ -18,10 +27,27 @@ export type PropertyUnit = (typeof propertyUnits)[number]
  */
 export type Sense = 'is' | 'bears at most' | 'wants at least' | 'draws' | 'gives'
 
-interface Common { readonly key: string, readonly label: string, readonly sense: Sense }
-export interface Measure extends Common { readonly kind: 'measure', readonly unit: PropertyUnit, readonly least: number, readonly most: number, readonly whole: boolean }
-export interface Choice extends Common { readonly kind: 'choice', readonly unit: '', readonly choices: readonly string[] }
-export interface Plain extends Common { readonly kind: 'text' | 'day' | 'yes' | 'patterns' | 'outputs' | 'bench' | 'provides', readonly unit: PropertyUnit }
+interface Common {
+  readonly key: string
+  readonly label: string
+  readonly sense: Sense
+}
+export interface Measure extends Common {
+  readonly kind: 'measure'
+  readonly unit: PropertyUnit
+  readonly least: number
+  readonly most: number
+  readonly whole: boolean
+}
+export interface Choice extends Common {
+  readonly kind: 'choice'
+  readonly unit: ''
+  readonly choices: readonly string[]
+}
+export interface Plain extends Common {
+  readonly kind: 'text' | 'day' | 'yes' | 'patterns' | 'outputs' | 'bench' | 'provides'
+  readonly unit: PropertyUnit
+}
 
 /** One property of one kind of part, with its unit and sense. */
 export type Property = Measure | Choice | Plain

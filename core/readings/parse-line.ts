@@ -35,16 +35,28 @@ export function parseReading(line: string): Reading | null {
   const text = singleSpaced(line)
   if (letteredOver.test(text) || commasOver.test(text) || overWords.test(text)) return overload
   const withLetter = lettered.exec(text)
-  if (withLetter) return reading(withLetter[2]!, withLetter[3]!, withLetter[4]!, withLetter[1]!.toUpperCase() === 'S' ? 'stable' : 'unstable')
+  if (withLetter)
+    return reading(
+      withLetter[2]!,
+      withLetter[3]!,
+      withLetter[4]!,
+      withLetter[1]!.toUpperCase() === 'S' ? 'stable' : 'unstable',
+    )
   const withCommas = commas.exec(text)
-  if (withCommas) return reading(withCommas[2]!, withCommas[3]!, withCommas[4]!, withCommas[1]!.toUpperCase() === 'ST' ? 'stable' : 'unstable')
+  if (withCommas)
+    return reading(
+      withCommas[2]!,
+      withCommas[3]!,
+      withCommas[4]!,
+      withCommas[1]!.toUpperCase() === 'ST' ? 'stable' : 'unstable',
+    )
   const bare = plain.exec(text)
   return bare ? reading(bare[1]!, bare[2]!, bare[3]!, null) : null
 }
 
 function reading(sign: string, digits: string, unitText: string, marked: Reading['marked']): Reading | null {
   const lower = unitText.toLowerCase()
-  const massUnit: MassUnit = (massUnits as readonly string[]).includes(lower) ? lower as MassUnit : 'g'
+  const massUnit: MassUnit = (massUnits as readonly string[]).includes(lower) ? (lower as MassUnit) : 'g'
   const normal = digits.replace(',', '.')
   const decimals = normal.includes('.') ? normal.length - normal.indexOf('.') - 1 : 0
   const massG = toGrams(Number(sign === '-' ? `-${normal}` : normal), massUnit)

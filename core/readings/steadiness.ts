@@ -1,7 +1,9 @@
 import type { Reading } from './parse-line'
 
 /** A reading with the time it came, milliseconds of any steady clock. */
-export interface TimedReading extends Reading { readonly atMs: number }
+export interface TimedReading extends Reading {
+  readonly atMs: number
+}
 
 /** Whether what is on the pan has come to rest, and what it reads. */
 export interface Steadiness {
@@ -24,7 +26,13 @@ const leastMs = 1000
 export function steadiness(readings: readonly TimedReading[], stepG: number): Steadiness {
   const last = readings.at(-1)
   if (!last) return { steady: false, forS: 0, displayG: null, reason: 'No reading has come yet.' }
-  if (last.overload || last.massG === null) return { steady: false, forS: 0, displayG: null, reason: 'Too heavy for this scale: it says overload. Weigh it in two lifts.' }
+  if (last.overload || last.massG === null)
+    return {
+      steady: false,
+      forS: 0,
+      displayG: null,
+      reason: 'Too heavy for this scale: it says overload. Weigh it in two lifts.',
+    }
   let low = last.massG
   let high = last.massG
   let first = readings.length - 1
@@ -38,8 +46,15 @@ export function steadiness(readings: readonly TimedReading[], stepG: number): St
   }
   const stretch = readings.slice(first)
   const forMs = last.atMs - stretch[0]!.atMs
-  if (last.marked === 'unstable') return { steady: false, forS: 0, displayG: last.massG, reason: 'The scale says it is still moving.' }
-  if (stretch.length < leastSamples || forMs < leastMs) return { steady: false, forS: forMs / 1000, displayG: last.massG, reason: 'Not steady yet: it needs a second at rest.' }
+  if (last.marked === 'unstable')
+    return { steady: false, forS: 0, displayG: last.massG, reason: 'The scale says it is still moving.' }
+  if (stretch.length < leastSamples || forMs < leastMs)
+    return {
+      steady: false,
+      forS: forMs / 1000,
+      displayG: last.massG,
+      reason: 'Not steady yet: it needs a second at rest.',
+    }
   return { steady: true, forS: forMs / 1000, displayG: mostFrequent(stretch), reason: '' }
 }
 

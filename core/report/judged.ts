@@ -1,5 +1,12 @@
 import type { Build, LoadoutChoice } from '../ledger'
-import { allowedLoadouts, countedLines, loadoutMasses, loadoutMassesWithoutRemovable, type LineEstimates, type LoadoutMass } from '../loadout'
+import {
+  allowedLoadouts,
+  countedLines,
+  loadoutMasses,
+  loadoutMassesWithoutRemovable,
+  type LineEstimates,
+  type LoadoutMass,
+} from '../loadout'
 import { limitG, mayCount, type RuleCard } from '../rules'
 import { judge, type Verdict, type VerdictWord } from '../verdict'
 
@@ -19,7 +26,12 @@ export interface CardJudgement {
 }
 
 /** A loadout's mass under one card. While counted lines have no grams, Clear becomes too close to call: grams nobody has named cannot take mass away. What is no craft yet is never called Clear: null then. */
-export function judgeMass({ massG, sigmaG, openLines, isCraft }: Pick<LoadoutMass, 'massG' | 'sigmaG' | 'openLines' | 'isCraft'>, card: RuleCard, limit: number | null, confidence: number): Verdict | null {
+export function judgeMass(
+  { massG, sigmaG, openLines, isCraft }: Pick<LoadoutMass, 'massG' | 'sigmaG' | 'openLines' | 'isCraft'>,
+  card: RuleCard,
+  limit: number | null,
+  confidence: number,
+): Verdict | null {
   if (limit === null || card.comparator === 'none') return null
   const verdict = judge({ massG, sigmaG, limitG: limit, comparator: card.comparator, confidence })
   if (verdict.word === 'Clear' && !isCraft) return null
@@ -31,28 +43,51 @@ export function judgeMass({ massG, sigmaG, openLines, isCraft }: Pick<LoadoutMas
  * while grams of others are unknown; else one with grams nobody has said; else the least probable. Null when none is allowed
  * or the card has no limit.
  */
-export function decidingLoadout(allowed: readonly LoadoutMass[], card: RuleCard, confidence: number): LoadoutMass | null {
+export function decidingLoadout(
+  allowed: readonly LoadoutMass[],
+  card: RuleCard,
+  confidence: number,
+): LoadoutMass | null {
   const limit = limitG(card)
-  let deciding: { mass: LoadoutMass, verdict: Verdict, rank: number } | null = null
+  let deciding: { mass: LoadoutMass; verdict: Verdict; rank: number } | null = null
   for (const mass of allowed) {
     const verdict = judgeMass(mass, card, limit, confidence)
     if (!verdict) continue
     const rank = verdict.word === 'Over' ? 2 : mass.openLines > 0 ? 1 : 0
-    if (!deciding || rank > deciding.rank || (rank === deciding.rank && isTighter(verdict, deciding.verdict))) deciding = { mass, verdict, rank }
+    if (!deciding || rank > deciding.rank || (rank === deciding.rank && isTighter(verdict, deciding.verdict)))
+      deciding = { mass, verdict, rank }
   }
   return deciding?.mass ?? null
 }
 
 /** Judges one loadout under one card, counting what the card counts. The masses are those of the loadout sheet. */
-export function judgeUnderCard(build: Build, choice: LoadoutChoice, card: RuleCard, estimates: LineEstimates): CardJudgement {
+export function judgeUnderCard(
+  build: Build,
+  choice: LoadoutChoice,
+  card: RuleCard,
+  estimates: LineEstimates,
+): CardJudgement {
   const { confidence } = build.aim
-  const deciding = card.counts === 'maximum-take-off' ? decidingLoadout(loadoutMasses(build, allowedLoadouts(build), estimates), card, confidence) : null
+  const deciding =
+    card.counts === 'maximum-take-off'
+      ? decidingLoadout(loadoutMasses(build, allowedLoadouts(build), estimates), card, confidence)
+      : null
   const withoutRemovable = card.counts === 'airframe-and-pack'
-  const looked = deciding ?? (withoutRemovable ? loadoutMassesWithoutRemovable : loadoutMasses)(build, [choice], estimates)[0]!
+  const looked =
+    deciding ?? (withoutRemovable ? loadoutMassesWithoutRemovable : loadoutMasses)(build, [choice], estimates)[0]!
   const limit = limitG(card)
   return {
-    card, limitG: limit, massG: looked.massG, sigmaG: looked.sigmaG, verdict: judgeMass(looked, card, limit, confidence), openLines: looked.openLines,
-    leftOut: withoutRemovable ? countedLines(build, choice).filter(line => line.removable).map(line => line.name) : [],
+    card,
+    limitG: limit,
+    massG: looked.massG,
+    sigmaG: looked.sigmaG,
+    verdict: judgeMass(looked, card, limit, confidence),
+    openLines: looked.openLines,
+    leftOut: withoutRemovable
+      ? countedLines(build, choice)
+          .filter(line => line.removable)
+          .map(line => line.name)
+      : [],
     heaviest: deciding?.choice ?? null,
   }
 }
@@ -62,13 +97,15 @@ export function judgementWord({ verdict, limitG }: Pick<CardJudgement, 'verdict'
   return verdict?.word ?? (limitG === null ? 'No limit by weight' : 'Nothing that flies yet')
 }
 
-const severity: Record<VerdictWord, number> = { 'Over': 2, 'Too close to call': 1, 'Clear': 0 }
+const severity: Record<VerdictWord, number> = { Over: 2, 'Too close to call': 1, Clear: 0 }
 
 /**
  * The binding judgement: the worst word; among equals the least probability of passing, then the least headroom.
  * Where none has a verdict because there is no craft yet, the first with a limit. Null when no chosen card has one.
  */
-export function bindingJudgement<J extends Pick<CardJudgement, 'verdict' | 'limitG'>>(judgements: readonly J[]): J | null {
+export function bindingJudgement<J extends Pick<CardJudgement, 'verdict' | 'limitG'>>(
+  judgements: readonly J[],
+): J | null {
   let binding: J | null = null
   for (const judgement of judgements) {
     if (judgement.verdict && (!binding?.verdict || isTighter(judgement.verdict, binding.verdict))) binding = judgement

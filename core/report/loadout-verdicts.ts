@@ -1,5 +1,11 @@
 import type { Build, LoadoutChoice } from '../ledger'
-import { allowedLoadouts, loadoutMasses, loadoutMassesWithoutRemovable, type LineEstimates, type LoadoutMass } from '../loadout'
+import {
+  allowedLoadouts,
+  loadoutMasses,
+  loadoutMassesWithoutRemovable,
+  type LineEstimates,
+  type LoadoutMass,
+} from '../loadout'
 import { limitG, type RuleCard } from '../rules'
 import { intoReserveG } from '../verdict'
 import { bindingJudgement, decidingLoadout, judgeMass, type CardJudgement } from './judged'
@@ -15,7 +21,10 @@ export interface LoadoutVerdicts extends LoadoutMass {
 }
 
 /** The most any card's verdict reaches into the reserve; null where one is not Clear, or none has a limit. */
-export function reserveTaken(judgements: readonly Pick<LoadoutJudgement, 'verdict'>[], reserveG: number): number | null {
+export function reserveTaken(
+  judgements: readonly Pick<LoadoutJudgement, 'verdict'>[],
+  reserveG: number,
+): number | null {
   let most: number | null = null
   for (const { verdict } of judgements) {
     if (!verdict) continue
@@ -30,21 +39,48 @@ export function reserveTaken(judgements: readonly Pick<LoadoutJudgement, 'verdic
  * Many loadouts under many cards at once, by sums that are shared between them: the same verdicts as judging each loadout
  * by itself, in a fraction of the time.
  */
-export function loadoutVerdicts(build: Build, choices: readonly LoadoutChoice[], cards: readonly RuleCard[], estimates: LineEstimates): LoadoutVerdicts[] {
+export function loadoutVerdicts(
+  build: Build,
+  choices: readonly LoadoutChoice[],
+  cards: readonly RuleCard[],
+  estimates: LineEstimates,
+): LoadoutVerdicts[] {
   const masses = loadoutMasses(build, choices, estimates)
-  const lasting = cards.some(card => card.counts === 'airframe-and-pack') ? loadoutMassesWithoutRemovable(build, choices, estimates) : masses
-  const allowed = cards.some(card => card.counts === 'maximum-take-off') ? loadoutMasses(build, allowedLoadouts(build), estimates) : []
+  const lasting = cards.some(card => card.counts === 'airframe-and-pack')
+    ? loadoutMassesWithoutRemovable(build, choices, estimates)
+    : masses
+  const allowed = cards.some(card => card.counts === 'maximum-take-off')
+    ? loadoutMasses(build, allowedLoadouts(build), estimates)
+    : []
   const { confidence } = build.aim
-  const deciding = cards.map(card => card.counts === 'maximum-take-off' ? decidingLoadout(allowed, card, confidence) : null)
+  const deciding = cards.map(card =>
+    card.counts === 'maximum-take-off' ? decidingLoadout(allowed, card, confidence) : null,
+  )
   const limits = cards.map(limitG)
   return masses.map((mass, i) => {
     const judgements: LoadoutJudgement[] = []
     for (let c = 0; c < cards.length; c++) {
       const card = cards[c]!
-      const counted = card.counts === 'airframe-and-pack' ? lasting[i]! : deciding[c] ?? mass
-      judgements.push({ card, limitG: limits[c]!, massG: counted.massG, sigmaG: counted.sigmaG, verdict: judgeMass(counted, card, limits[c]!, confidence), heaviest: deciding[c]?.choice ?? null })
+      const counted = card.counts === 'airframe-and-pack' ? lasting[i]! : (deciding[c] ?? mass)
+      judgements.push({
+        card,
+        limitG: limits[c]!,
+        massG: counted.massG,
+        sigmaG: counted.sigmaG,
+        verdict: judgeMass(counted, card, limits[c]!, confidence),
+        heaviest: deciding[c]?.choice ?? null,
+      })
     }
     // Written out: copies of objects are what takes the time where there are hundreds.
-    return { choice: mass.choice, massG: mass.massG, sigmaG: mass.sigmaG, openLines: mass.openLines, isCraft: mass.isCraft, judgements, binding: bindingJudgement(judgements), intoReserveG: reserveTaken(judgements, build.aim.reserveG) }
+    return {
+      choice: mass.choice,
+      massG: mass.massG,
+      sigmaG: mass.sigmaG,
+      openLines: mass.openLines,
+      isCraft: mass.isCraft,
+      judgements,
+      binding: bindingJudgement(judgements),
+      intoReserveG: reserveTaken(judgements, build.aim.reserveG),
+    }
   })
 }

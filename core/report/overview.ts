@@ -2,15 +2,39 @@ import { progressOf } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
 import type { Estimate } from '../estimate'
 import { spreadFactor95 } from '../numbers'
-import { groupOf, groups, isPresentPiece, type Build, type Evidence, type Group, type Line, type LoadoutChoice } from '../ledger'
-import { countedLines, dryLines, estimatesOf, type LineEstimates, defaultLoadout, isOnPurpose, loadoutMasses, allLoadouts, loadoutName, sameLoadout } from '../loadout'
+import {
+  groupOf,
+  groups,
+  isPresentPiece,
+  type Build,
+  type Evidence,
+  type Group,
+  type Line,
+  type LoadoutChoice,
+} from '../ledger'
+import {
+  countedLines,
+  dryLines,
+  estimatesOf,
+  type LineEstimates,
+  defaultLoadout,
+  isOnPurpose,
+  loadoutMasses,
+  allLoadouts,
+  loadoutName,
+  sameLoadout,
+} from '../loadout'
 import type { HonestyTable } from '../listings'
 import type { RuleCard } from '../rules'
 import { bindingJudgement, chosenCards, judgementWord, judgeUnderCard, type CardJudgement } from './judged'
 import { reserveTaken } from './loadout-verdicts'
 
 /** A group's share of one loadout. */
-export interface GroupTotal { readonly group: Group, readonly lines: readonly Line[], readonly estimate: Estimate }
+export interface GroupTotal {
+  readonly group: Group
+  readonly lines: readonly Line[]
+  readonly estimate: Estimate
+}
 
 /** Everything the face of a build shows for one loadout. */
 export interface Overview {
@@ -38,15 +62,24 @@ export interface Overview {
 }
 
 /** Computes the overview of one loadout under the build's chosen cards. */
-export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly RuleCard[], estimates: LineEstimates): Overview {
+export function overviewOf(
+  build: Build,
+  choice: LoadoutChoice,
+  cards: readonly RuleCard[],
+  estimates: LineEstimates,
+): Overview {
   const counted = countedLines(build, choice)
   const total = estimates.sum(counted)
   // One computation of the sum for head, sheet, report and cards: they agree to the last digit.
   const { massG, sigmaG: sigma } = loadoutMasses(build, [choice], estimates)[0]!
   const judgements = chosenCards(build, cards).map(card => judgeUnderCard(build, choice, card, estimates))
   return {
-    choice, counted, total,
-    massG, sigmaG: sigma, spreadG: spreadFactor95 * sigma,
+    choice,
+    counted,
+    total,
+    massG,
+    sigmaG: sigma,
+    spreadG: spreadFactor95 * sigma,
     dry: estimates.sum(dryLines(build, choice)),
     groups: groupTotals(counted, estimates),
     judgements,
@@ -61,14 +94,14 @@ export function overviewOf(build: Build, choice: LoadoutChoice, cards: readonly 
 
 /** Lines by group in reading order; groups without lines are left out. */
 export function groupTotals(lines: readonly Line[], estimates: LineEstimates): GroupTotal[] {
-  return groups.flatMap((group) => {
+  return groups.flatMap(group => {
     const mine = lines.filter(line => groupOf(line.slot) === group)
     return mine.length === 0 ? [] : [{ group, lines: mine, estimate: estimates.sum(mine) }]
   })
 }
 
 /** Price of all fitted lines in whole cents, which are integers and so exact, and how many of them nobody has priced. */
-function fittedPrice({ lines }: Pick<Build, 'lines'>): { priceCents: number, unpricedLines: number } {
+function fittedPrice({ lines }: Pick<Build, 'lines'>): { priceCents: number; unpricedLines: number } {
   const fitted = lines.filter(line => line.state === 'fitted')
   return {
     priceCents: fitted.reduce((sum, line) => sum + (line.priceEachCents ?? 0) * line.quantity, 0),
@@ -88,7 +121,7 @@ export interface ShelfEntry {
   readonly dryG: number
   readonly goalDryG: number | null
   readonly reserveG: number
-  readonly segments: readonly { group: Group, massG: number }[]
+  readonly segments: readonly { group: Group; massG: number }[]
   readonly word: string | null
   /** Over, and flown so on purpose. */
   readonly onPurpose: boolean
@@ -106,20 +139,27 @@ export interface ShelfEntry {
   readonly openLines: number
   readonly evidences: Readonly<Record<Evidence, number>>
   /** How far it is put together; null while nobody has begun. */
-  readonly assembled: { readonly done: number, readonly of: number, readonly failed: number } | null
+  readonly assembled: { readonly done: number; readonly of: number; readonly failed: number } | null
 }
 
 /** The shelf entry of a build in its default loadout; a reference craft stands for itself. */
 export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ShelfEntry {
   const choice = defaultLoadout(build)
   const overview = overviewOf(build, choice, cards, estimatesOf(build, honesty))
-  const evidenceCounts = { 'guess': 0, 'typical': 0, 'listed': 0, 'worked out': 0, 'twin': 0, 'weighed': 0 }
+  const evidenceCounts = { guess: 0, typical: 0, listed: 0, 'worked out': 0, twin: 0, weighed: 0 }
   for (const line of overview.counted) if (line.mass) evidenceCounts[line.mass.evidence]++
   const { binding } = overview
   return {
-    id: build.id, name: build.name, craftClass: build.craftClass, archived: build.archived, reference: build.reference,
-    massG: overview.massG, sigmaG: overview.sigmaG, dryG: overview.dry.valueG,
-    goalDryG: build.aim.goalDryG, reserveG: build.aim.reserveG,
+    id: build.id,
+    name: build.name,
+    craftClass: build.craftClass,
+    archived: build.archived,
+    reference: build.reference,
+    massG: overview.massG,
+    sigmaG: overview.sigmaG,
+    dryG: overview.dry.valueG,
+    goalDryG: build.aim.goalDryG,
+    reserveG: build.aim.reserveG,
     segments: overview.groups.map(g => ({ group: g.group, massG: g.estimate.valueG })),
     word: binding?.verdict?.word ?? null,
     onPurpose: binding?.verdict?.word === 'Over' && isOnPurpose(build, choice),
@@ -129,9 +169,14 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Ho
     limitG: binding?.limitG ?? null,
     limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',
     loadout: loadoutName(build, choice),
-    decidedBy: binding?.heaviest && !sameLoadout(binding.heaviest, choice) ? loadoutName(build, binding.heaviest) : null,
-    lines: overview.counted.length, weighedLines: overview.weighedLines, weighedWhole: overview.weighedWhole, openLines: overview.openLines,
-    evidences: evidenceCounts, assembled: assembledOf(build, choice),
+    decidedBy:
+      binding?.heaviest && !sameLoadout(binding.heaviest, choice) ? loadoutName(build, binding.heaviest) : null,
+    lines: overview.counted.length,
+    weighedLines: overview.weighedLines,
+    weighedWhole: overview.weighedWhole,
+    openLines: overview.openLines,
+    evidences: evidenceCounts,
+    assembled: assembledOf(build, choice),
   }
 }
 
@@ -148,12 +193,32 @@ export interface ReportRow {
   readonly choice: LoadoutChoice
   readonly auwG: number
   readonly spreadG: number
-  readonly cards: readonly { cardId: string, massG: number, spreadG: number, limitG: number | null, headroomG: number | null, probability: number | null, verdict: string }[]
+  readonly cards: readonly {
+    cardId: string
+    massG: number
+    spreadG: number
+    limitG: number | null
+    headroomG: number | null
+    probability: number | null
+    verdict: string
+  }[]
 }
 
 /** Whether a weighing that holds was of everything that flies now, piece for piece. */
-export function weighedWhole({ observations }: Pick<Build, 'observations'>, { counted }: Pick<Overview, 'counted'>): boolean {
-  return counted.length > 0 && observations.some(({ state, subjects }) => state === 'taken in' && counted.every(line => subjects.some(subject => isPresentPiece(subject, line) && subject.quantity === line.quantity)))
+export function weighedWhole(
+  { observations }: Pick<Build, 'observations'>,
+  { counted }: Pick<Overview, 'counted'>,
+): boolean {
+  return (
+    counted.length > 0 &&
+    observations.some(
+      ({ state, subjects }) =>
+        state === 'taken in' &&
+        counted.every(line =>
+          subjects.some(subject => isPresentPiece(subject, line) && subject.quantity === line.quantity),
+        ),
+    )
+  )
 }
 
 /** The report of a build: all loadouts in order of set-up and pack. */
@@ -162,12 +227,19 @@ export function reportRows(build: Build, cards: readonly RuleCard[], honesty: Ho
   const chosen = chosenCards(build, cards)
   const spreadOf = (sigma: number) => spreadFactor95 * sigma
   return loadoutMasses(build, allLoadouts(build), estimates).map(({ choice, massG, sigmaG: sigma }) => ({
-    loadout: loadoutName(build, choice), choice, auwG: massG, spreadG: spreadOf(sigma),
-    cards: chosen.map((card) => {
+    loadout: loadoutName(build, choice),
+    choice,
+    auwG: massG,
+    spreadG: spreadOf(sigma),
+    cards: chosen.map(card => {
       const j = judgeUnderCard(build, choice, card, estimates)
       return {
-        cardId: card.id, massG: j.massG, spreadG: spreadOf(j.sigmaG), limitG: j.limitG,
-        headroomG: j.verdict?.headroomG ?? null, probability: j.verdict?.probability ?? null,
+        cardId: card.id,
+        massG: j.massG,
+        spreadG: spreadOf(j.sigmaG),
+        limitG: j.limitG,
+        headroomG: j.verdict?.headroomG ?? null,
+        probability: j.verdict?.probability ?? null,
         verdict: judgementWord(j),
       }
     }),

@@ -23,7 +23,7 @@ export interface RuleCard {
   readonly purposeKind: 'recreation' | 'other' | 'any'
   /** `none`: the card asks the same whatever the craft weighs. */
   readonly comparator: Comparator | 'none'
-  readonly limit: { readonly value: number, readonly unit: MassUnit } | null
+  readonly limit: { readonly value: number; readonly unit: MassUnit } | null
   readonly counts: Counting
   readonly conditions: readonly string[]
   readonly within: readonly string[]
@@ -68,21 +68,31 @@ export const reminderDays = 120
  * Where a card stands on `today` (ISO date, passed in): in force, proposed, or due with the days left.
  * A due card whose date has come counts as in force. `reminder` is set as the date comes near.
  */
-export function cardStanding(card: RuleCard, today: string): { words: string, reminder: boolean } {
+export function cardStanding(card: RuleCard, today: string): { words: string; reminder: boolean } {
   if (card.status === 'proposed') return { words: 'proposed, not in force', reminder: false }
   if (card.status === 'due' && card.since) {
     const days = Math.round((Date.parse(card.since) - Date.parse(today)) / dayMs)
-    if (days > 0) return { words: `due from ${card.since}, in ${days} ${days === 1 ? 'day' : 'days'}`, reminder: days <= reminderDays }
+    if (days > 0)
+      return {
+        words: `due from ${card.since}, in ${days} ${days === 1 ? 'day' : 'days'}`,
+        reminder: days <= reminderDays,
+      }
   }
   return { words: card.since ? `in force since ${card.since}` : 'in force', reminder: false }
 }
 
 /** What a builder answers on the way to the cards that apply. */
-export interface AimAnswers { readonly places: readonly string[], readonly purposeKind: 'recreation' | 'other' }
+export interface AimAnswers {
+  readonly places: readonly string[]
+  readonly purposeKind: 'recreation' | 'other'
+}
 
 /** Whether a card can count under the answers: of one of the places, where any was said, and for that purpose. */
 export function mayCount(card: RuleCard, { places, purposeKind }: AimAnswers): boolean {
-  return (places.length === 0 || places.includes(card.place)) && (card.purposeKind === 'any' || card.purposeKind === purposeKind)
+  return (
+    (places.length === 0 || places.includes(card.place)) &&
+    (card.purposeKind === 'any' || card.purposeKind === purposeKind)
+  )
 }
 
 /** Cards that the answers lead to and that ask the same whatever the craft weighs: they apply, ticked or not. */
@@ -92,5 +102,7 @@ export function whateverItWeighs(cards: readonly RuleCard[], answers: AimAnswers
 
 /** The cards that the answers lead to, own cards of those places included, in the order given. */
 export function applicableCards(cards: readonly RuleCard[], { places, purposeKind }: AimAnswers): RuleCard[] {
-  return cards.filter(card => places.includes(card.place) && (card.purposeKind === 'any' || card.purposeKind === purposeKind))
+  return cards.filter(
+    card => places.includes(card.place) && (card.purposeKind === 'any' || card.purposeKind === purposeKind),
+  )
 }

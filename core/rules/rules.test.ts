@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { applicableCards, cardStanding, limitG, limitInWords, mayCount, startingCards, whateverItWeighs, type RuleCard } from './index'
+import {
+  applicableCards,
+  cardStanding,
+  limitG,
+  limitInWords,
+  mayCount,
+  startingCards,
+  whateverItWeighs,
+  type RuleCard,
+} from './index'
 
 const card = (id: string): RuleCard => startingCards.find(c => c.id === id)!
 
@@ -19,7 +28,8 @@ describe('rule cards', () => {
     }
   })
   it('follow from place and purpose', () => {
-    const ids = (places: string[], purposeKind: 'recreation' | 'other') => applicableCards(startingCards, { places, purposeKind }).map(c => c.id)
+    const ids = (places: string[], purposeKind: 'recreation' | 'other') =>
+      applicableCards(startingCards, { places, purposeKind }).map(c => c.id)
     expect(ids(['United States'], 'recreation')).toEqual(['us-recreation'])
     expect(ids(['United States'], 'other')).toEqual(['us-other'])
     expect(ids(['United Kingdom', 'Japan'], 'other')).toEqual(['uk-flyer-100', 'uk-operator-250', 'jp-100'])
@@ -39,12 +49,20 @@ describe('rule cards', () => {
 describe('cards and answers', () => {
   it('a card of another purpose or place cannot count; where no place was said the chosen ones do', () => {
     const paid = { places: ['United States'], purposeKind: 'other' as const }
-    expect([mayCount(card('us-recreation'), paid), mayCount(card('us-other'), paid), mayCount(card('jp-100'), paid)]).toEqual([false, true, false])
+    expect([
+      mayCount(card('us-recreation'), paid),
+      mayCount(card('us-other'), paid),
+      mayCount(card('jp-100'), paid),
+    ]).toEqual([false, true, false])
     expect(mayCount(card('jp-100'), { places: [], purposeKind: 'other' })).toBe(true)
     expect(mayCount(card('us-recreation'), { places: [], purposeKind: 'other' })).toBe(false)
   })
   it('duties that do not depend on weight apply whether their card was ticked or not', () => {
-    expect(whateverItWeighs(startingCards, { places: ['United States', 'Japan'], purposeKind: 'other' }).map(c => c.id)).toEqual(['us-other'])
-    expect(whateverItWeighs(startingCards, { places: ['United States', 'Japan'], purposeKind: 'recreation' })).toEqual([])
+    expect(
+      whateverItWeighs(startingCards, { places: ['United States', 'Japan'], purposeKind: 'other' }).map(c => c.id),
+    ).toEqual(['us-other'])
+    expect(whateverItWeighs(startingCards, { places: ['United States', 'Japan'], purposeKind: 'recreation' })).toEqual(
+      [],
+    )
   })
 })

@@ -34,7 +34,10 @@ const mostGain = 1.25
  *
  * @example a zero and one 50.000 ± 0.010 g reference displayed 50.11 (d 0.01, s 0.008): gain 1.0022, sigma 2.66943e-4
  */
-export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG'>, placings: readonly Placing[]): CheckResult {
+export function evaluateCheck(
+  scale: Pick<Scale, 'resolutionG' | 'repeatabilityG'>,
+  placings: readonly Placing[],
+): CheckResult {
   const where = 'evaluateCheck'
   const masses = placings.map(({ references, displayG }) => {
     requireFinite(where, 'displayG', displayG)
@@ -48,9 +51,11 @@ export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG
   const meanMassG = count === 0 ? 0 : sumCompensated(masses) / count
   const meanDisplayG = count === 0 ? 0 : sumCompensated(placings.map(p => p.displayG)) / count
   const spreadG2 = sumCompensated(masses.map(m => (m - meanMassG) ** 2))
-  if (!(spreadG2 > 1e-9)) throw new CoreInputError(where, 'placings', count, 'of at least two different masses (the empty pan is one)')
+  if (!(spreadG2 > 1e-9))
+    throw new CoreInputError(where, 'placings', count, 'of at least two different masses (the empty pan is one)')
   const gain = sumCompensated(placings.map((p, i) => (masses[i]! - meanMassG) * (p.displayG - meanDisplayG))) / spreadG2
-  if (!(gain >= leastGain && gain <= mostGain)) throw new CoreInputError(where, 'gain', gain.toFixed(4), 'near 1: check that each display belongs to its mass')
+  if (!(gain >= leastGain && gain <= mostGain))
+    throw new CoreInputError(where, 'gain', gain.toFixed(4), 'near 1: check that each display belongs to its mass')
   const levelG = meanDisplayG - gain * meanMassG
 
   const noiseSigma = Math.sqrt((noiseInCheckG(scale) ** 2 + scale.resolutionG ** 2 / 12) / spreadG2)
@@ -59,7 +64,8 @@ export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG
   placings.forEach((placing, i) => {
     for (const { id, toleranceG } of placing.references) {
       if (toleranceG === 0) continue
-      references[id] = (references[id] ?? 0) + (gain * (masses[i]! - meanMassG) * rectangularSigma(toleranceG)) / spreadG2
+      references[id] =
+        (references[id] ?? 0) + (gain * (masses[i]! - meanMassG) * rectangularSigma(toleranceG)) / spreadG2
       referenceLevelsG[id] = (referenceLevelsG[id] ?? 0) + rectangularSigma(toleranceG) / count
     }
   })
@@ -71,10 +77,14 @@ export function evaluateCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG
 }
 
 /** Evaluates a check that is about to be kept; also throws when references were placed that the scale does not carry. */
-export function admitCheck(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG' | 'capacityG'>, placings: readonly Placing[]): CheckResult {
+export function admitCheck(
+  scale: Pick<Scale, 'resolutionG' | 'repeatabilityG' | 'capacityG'>,
+  placings: readonly Placing[],
+): CheckResult {
   for (const { references } of placings) {
     const massG = sumCompensated(references.map(r => r.massG))
-    if (massG > scale.capacityG) throw new CoreInputError('admitCheck', 'placings', massG, `within the scale’s capacity of ${scale.capacityG} g`)
+    if (massG > scale.capacityG)
+      throw new CoreInputError('admitCheck', 'placings', massG, `within the scale’s capacity of ${scale.capacityG} g`)
   }
   return evaluateCheck(scale, placings)
 }

@@ -11,7 +11,7 @@ export interface ScaleStanding {
   readonly ageDays: number | null
   readonly overdue: boolean
   /** Change of gain since the check before it, and whether that is more than both allow (95 %). */
-  readonly drift: { readonly change: number, readonly sigma: number, readonly flagged: boolean } | null
+  readonly drift: { readonly change: number; readonly sigma: number; readonly flagged: boolean } | null
 }
 
 const dayMs = 86_400_000
@@ -33,11 +33,20 @@ export function scaleStanding(scale: Scale, checks: readonly ScaleCheck[], nowMs
   const result = evaluateCheck(scale, check.placings)
   const before = checkInForce(checks, scale.id, Date.parse(check.takenAt) - 1)
   const ageDays = Math.floor((nowMs - Date.parse(check.takenAt)) / dayMs)
-  return { check, result, ageDays, overdue: ageDays >= scale.checkIntervalDays, drift: before ? driftBetween(evaluateCheck(scale, before.placings), result) : null }
+  return {
+    check,
+    result,
+    ageDays,
+    overdue: ageDays >= scale.checkIntervalDays,
+    drift: before ? driftBetween(evaluateCheck(scale, before.placings), result) : null,
+  }
 }
 
 /** Change of gain from one check to the next; what both owe to the same reference cancels. */
-export function driftBetween(before: CheckResult, after: CheckResult): { change: number, sigma: number, flagged: boolean } {
+export function driftBetween(
+  before: CheckResult,
+  after: CheckResult,
+): { change: number; sigma: number; flagged: boolean } {
   let variance = before.noiseSigma ** 2 + after.noiseSigma ** 2
   for (const id of new Set([...Object.keys(before.references), ...Object.keys(after.references)])) {
     variance += ((after.references[id] ?? 0) - (before.references[id] ?? 0)) ** 2

@@ -25,6 +25,8 @@ export function compareScales(first: Estimate, second: Estimate): ScaleCompariso
   let covariance = 0
   for (const key in first.contributions) covariance += first.contributions[key]! * (second.contributions[key] ?? 0)
   const firstShare = variance === 0 ? 0.5 : Math.min(1, Math.max(0, (varianceG2(second) - covariance) / variance))
-  const combined = agree ? addEstimates([scaleEstimate(first, firstShare), scaleEstimate(second, 1 - firstShare)]) : null
+  const combined = agree
+    ? addEstimates([scaleEstimate(first, firstShare), scaleEstimate(second, 1 - firstShare)])
+    : null
   return { differenceG: difference.valueG, sigmaG: sigma, z, agree, combined, firstShare }
 }

@@ -1,5 +1,12 @@
 import { CoreInputError, requireFinite } from '../errors'
-import { addEstimates, estimateOf, rectangularSigma, scaleEstimate, subtractEstimates, type Estimate } from '../estimate'
+import {
+  addEstimates,
+  estimateOf,
+  rectangularSigma,
+  scaleEstimate,
+  subtractEstimates,
+  type Estimate,
+} from '../estimate'
 import { sumCompensated } from '../numbers'
 import { noiseInCheckG, type CheckResult } from './check'
 import { repeatabilityOf, type Scale } from './types'
@@ -10,7 +17,7 @@ export const uncheckedGainHalfWidth = 0.003
 /** The scale as it stood when something was weighed: its own facts and the check in force, null when never checked. */
 export interface ScaleState {
   readonly scale: Pick<Scale, 'id' | 'resolutionG' | 'repeatabilityG' | 'capacityG'>
-  readonly check: { readonly id: string, readonly result: CheckResult } | null
+  readonly check: { readonly id: string; readonly result: CheckResult } | null
 }
 
 /** One weighing: what was displayed for each separate placing of the same thing, and against which tare. */
@@ -20,7 +27,7 @@ export interface Capture {
   /** Displays of separate placings, grams; samples of one placing are one display. */
   readonly displaysG: readonly number[]
   /** What the scale showed with the tare on it (0 after the zero key); null when there was none: the check's level is used. */
-  readonly tare: { readonly id: string, readonly displayG: number } | null
+  readonly tare: { readonly id: string; readonly displayG: number } | null
 }
 
 /**
@@ -34,13 +41,14 @@ export interface Capture {
 export function weighedEstimate(state: ScaleState, capture: Capture): Estimate {
   const { scale, check } = state
   const { id, displaysG, tare } = capture
-  if (displaysG.length === 0) throw new CoreInputError('weighedEstimate', 'displaysG', displaysG.length, 'at least one display')
+  if (displaysG.length === 0)
+    throw new CoreInputError('weighedEstimate', 'displaysG', displaysG.length, 'at least one display')
   for (const display of displaysG) requireFinite('weighedEstimate', 'displaysG', display)
   const repeatability = repeatabilityOf(scale)
   const digit = scale.resolutionG ** 2 / 12
   const gain = check?.result.gain ?? 1
   const displayG = sumCompensated(displaysG) / displaysG.length
-  const zeroG = tare ? tare.displayG : check?.result.levelG ?? 0
+  const zeroG = tare ? tare.displayG : (check?.result.levelG ?? 0)
   requireFinite('weighedEstimate', 'tare', zeroG)
   const massG = (displayG - zeroG) / gain
   const own = Math.sqrt(repeatability ** 2 / displaysG.length + digit) / gain
@@ -50,11 +58,15 @@ export function weighedEstimate(state: ScaleState, capture: Capture): Estimate {
   if (tare) contributions[`tared:${tare.id}`] = onePlacing / gain
   else if (check) contributions[`level:${check.id}`] = inCheck / Math.sqrt(check.result.placings) / gain
   else contributions[`level:${scale.id}:unchecked`] = onePlacing
-  if (check && check.result.linearityG > 0) contributions[`linearity:${id}`] = rectangularSigma(check.result.linearityG) / gain
+  if (check && check.result.linearityG > 0)
+    contributions[`linearity:${id}`] = rectangularSigma(check.result.linearityG) / gain
   const leverG = check && !tare ? massG - check.result.meanMassG : massG
   for (const [key, partG] of Object.entries(gainParts(state, leverG))) contributions[key] = partG
   // Without a tare the level is the check's, and with it the mean of the references it was made with.
-  if (check && !tare) for (const id in check.result.referenceLevelsG) contributions[`gain:reference:${id}`] = (contributions[`gain:reference:${id}`] ?? 0) - check.result.referenceLevelsG[id]!
+  if (check && !tare)
+    for (const id in check.result.referenceLevelsG)
+      contributions[`gain:reference:${id}`] =
+        (contributions[`gain:reference:${id}`] ?? 0) - check.result.referenceLevelsG[id]!
   return estimateOf(massG, contributions)
 }
 

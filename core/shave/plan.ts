@@ -9,13 +9,27 @@ export interface ShavingPlan {
   readonly cost: number
 }
 /** The best plan found before the time ran out; nothing can cost less than `bound`. */
-export interface UnprovenPlan { readonly status: 'unproven', readonly items: readonly ShavingItem[], readonly cost: number, readonly bound: number }
+export interface UnprovenPlan {
+  readonly status: 'unproven'
+  readonly items: readonly ShavingItem[]
+  readonly cost: number
+  readonly bound: number
+}
 /** No plan reaches the goals; the nearest misses by so many grams. */
-export interface NoPlan { readonly status: 'none', readonly missG: number, readonly nearest: readonly ShavingItem[] }
+export interface NoPlan {
+  readonly status: 'none'
+  readonly missG: number
+  readonly nearest: readonly ShavingItem[]
+}
 /** What is locked, excluded and needed cannot be had together; or it can, but not under the caps. */
-export interface Contradiction { readonly status: 'contradiction', readonly between: 'locks' | 'caps' }
+export interface Contradiction {
+  readonly status: 'contradiction'
+  readonly between: 'locks' | 'caps'
+}
 /** The time ran out before any plan was found. */
-export interface GivenUp { readonly status: 'given up' }
+export interface GivenUp {
+  readonly status: 'given up'
+}
 export type PlanAnswer = ShavingPlan | UnprovenPlan | NoPlan | Contradiction | GivenUp
 
 export interface PlanOptions {
@@ -51,13 +65,19 @@ export class PlanSearch {
   /** Once no plan is known to reach the goals: whether the rules can be kept at all, and the nearest met so far. */
   private nothingDoes = false
   private rulesAreKept = false
-  private nearest: { readonly plan: readonly number[], readonly missG: number } | null = null
+  private nearest: { readonly plan: readonly number[]; readonly missG: number } | null = null
 
-  constructor(private readonly problem: ShavingProblem, private readonly solve: LinearSolver, private readonly options: Pick<PlanOptions, 'notAgain' | 'isClear'> = {}) {
+  constructor(
+    private readonly problem: ShavingProblem,
+    private readonly solve: LinearSolver,
+    private readonly options: Pick<PlanOptions, 'notAgain' | 'isClear'> = {},
+  ) {
     requireProblem(problem)
     this.program = new PlanProgram(problem)
     const nothing = new Float64Array(problem.items.length)
-    problem.targets.forEach(({ guard }, t) => { if (guard > 0) this.program.cutAt(t, nothing) })
+    problem.targets.forEach(({ guard }, t) => {
+      if (guard > 0) this.program.cutAt(t, nothing)
+    })
     const index = new Map(problem.items.map((item, i) => [item.id, i]))
     for (const plan of options.notAgain ?? []) this.program.ruleOut(plan.map(id => index.get(id)!))
   }
@@ -94,14 +114,18 @@ export class PlanSearch {
     const signature = plan.join()
     let isCut = false
     if (!this.met.has(signature)) {
-      this.problem.targets.forEach(({ guard }, t) => { if (guard > 0 && this.program.missG(t, shares) > 1e-9) isCut = this.program.cutAt(t, shares) || isCut })
+      this.problem.targets.forEach(({ guard }, t) => {
+        if (guard > 0 && this.program.missG(t, shares) > 1e-9) isCut = this.program.cutAt(t, shares) || isCut
+      })
     }
     this.met.add(signature)
     // Clear by the sums but not by the whole ledger, come again, or without a slope: this one plan is ruled out.
     if (!isCut) this.program.ruleOut(plan)
     if (++this.rounds >= roundsBeforeChords && !this.program.hasChords) {
       const relaxed = this.solve(withoutWholeNumbers(this.program.program('least cost')), 5)
-      this.program.useChords(relaxed.status === 'optimal' ? this.problem.items.map((_, i) => relaxed.values.get(nameOf(i)) ?? 0) : shares)
+      this.program.useChords(
+        relaxed.status === 'optimal' ? this.problem.items.map((_, i) => relaxed.values.get(nameOf(i)) ?? 0) : shares,
+      )
     }
   }
 
@@ -129,7 +153,11 @@ export class PlanSearch {
     const left = () => Math.max(0.05, time.seconds - time.elapsed())
     if (!this.rulesAreKept) {
       const any = this.solve(this.program.program('any plan'), left())
-      if (any.status === 'infeasible') return { status: 'contradiction', between: this.solve(this.program.program('any plan', {}), left()).status === 'infeasible' ? 'locks' : 'caps' }
+      if (any.status === 'infeasible')
+        return {
+          status: 'contradiction',
+          between: this.solve(this.program.program('any plan', {}), left()).status === 'infeasible' ? 'locks' : 'caps',
+        }
       this.rulesAreKept = any.status === 'optimal'
     }
     const met = new Set<string>()
@@ -141,11 +169,20 @@ export class PlanSearch {
       const misses = this.problem.targets.map((_, t) => this.program.missG(t, shares))
       const missG = Math.max(...misses)
       if (!this.nearest || missG < this.nearest.missG) this.nearest = { plan, missG }
-      if (answer.status === 'stopped' || this.nearest.missG <= answer.objective + missToleranceG || met.has(plan.join())) break
+      if (
+        answer.status === 'stopped' ||
+        this.nearest.missG <= answer.objective + missToleranceG ||
+        met.has(plan.join())
+      )
+        break
       met.add(plan.join())
-      misses.forEach((miss, t) => { if (miss > answer.objective && this.problem.targets[t]!.guard > 0) this.program.cutAt(t, shares) })
+      misses.forEach((miss, t) => {
+        if (miss > answer.objective && this.problem.targets[t]!.guard > 0) this.program.cutAt(t, shares)
+      })
     }
-    return this.nearest ? { status: 'none', missG: this.nearest.missG, nearest: this.nearest.plan.map(i => this.problem.items[i]!) } : { status: 'given up' }
+    return this.nearest
+      ? { status: 'none', missG: this.nearest.missG, nearest: this.nearest.plan.map(i => this.problem.items[i]!) }
+      : { status: 'given up' }
   }
 }
 
@@ -155,7 +192,7 @@ export function bestPlan(problem: ShavingProblem, solve: LinearSolver, options: 
 }
 
 function chosen({ items }: ShavingProblem, values: ReadonlyMap<string, number>): number[] {
-  return items.flatMap((_, i) => (values.get(nameOf(i)) ?? 0) > 0.5 ? [i] : [])
+  return items.flatMap((_, i) => ((values.get(nameOf(i)) ?? 0) > 0.5 ? [i] : []))
 }
 function sharesOf({ items }: ShavingProblem, plan: readonly number[]): Float64Array {
   const shares = new Float64Array(items.length)

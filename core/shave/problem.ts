@@ -36,10 +36,21 @@ export interface ShavingTarget {
 }
 
 /** What is to be spared: how much each measure weighs. At least one is above zero. */
-export interface Sparing { readonly cents: number, readonly minutes: number, readonly loss: number, readonly changes: number, readonly forGood: number, readonly gain?: number }
+export interface Sparing {
+  readonly cents: number
+  readonly minutes: number
+  readonly loss: number
+  readonly changes: number
+  readonly forGood: number
+  readonly gain?: number
+}
 
 /** The shavings that take grams off one line, what each takes, and what the line weighs. */
-export interface LineBudget { readonly ids: readonly string[], readonly gramsG: readonly number[], readonly mostG: number }
+export interface LineBudget {
+  readonly ids: readonly string[]
+  readonly gramsG: readonly number[]
+  readonly mostG: number
+}
 
 /** A shaving problem: which changes to make so that every loadout comes to its goal, at the least cost. */
 export interface ShavingProblem {
@@ -51,7 +62,7 @@ export interface ShavingProblem {
   readonly needs: readonly (readonly [string, string])[]
   /** What the shavings of one line take off it together is at most what it weighs. None where nothing is said. */
   readonly lines?: readonly LineBudget[]
-  readonly caps: { readonly cents?: number, readonly minutes?: number, readonly loss?: number }
+  readonly caps: { readonly cents?: number; readonly minutes?: number; readonly loss?: number }
   readonly spare: Sparing
 }
 
@@ -74,7 +85,14 @@ export function wantMost(measure: Measure): Sparing {
 
 /** What an item costs under the weights, less what it brings. */
 export function costOf(item: ShavingCost, spare: Sparing): number {
-  return spare.cents * item.cents + spare.minutes * item.minutes + spare.loss * item.loss + spare.changes + spare.forGood * Number(item.forGood) - (spare.gain ?? 0) * (item.gain ?? 0)
+  return (
+    spare.cents * item.cents +
+    spare.minutes * item.minutes +
+    spare.loss * item.loss +
+    spare.changes +
+    spare.forGood * Number(item.forGood) -
+    (spare.gain ?? 0) * (item.gain ?? 0)
+  )
 }
 
 /** Comparisons of grams are made with this tolerance, as in verdicts. */
@@ -105,8 +123,10 @@ export function requireProblem({ items, targets, groups, needs, lines, spare }: 
   const ids = new Set(items.map(item => item.id))
   if (ids.size !== items.length) throw new CoreInputError(where, 'items', items.length, 'all with ids of their own')
   for (const item of items) {
-    if (item.gramsG.length !== targets.length || item.changes.length !== targets.length) throw new CoreInputError(where, 'gramsG', item.gramsG.length, `one figure for each of ${targets.length} loadouts`)
-    for (const value of [...item.gramsG, ...item.changes.flatMap(change => Object.values(change))]) requireFinite(where, 'gramsG', value)
+    if (item.gramsG.length !== targets.length || item.changes.length !== targets.length)
+      throw new CoreInputError(where, 'gramsG', item.gramsG.length, `one figure for each of ${targets.length} loadouts`)
+    for (const value of [...item.gramsG, ...item.changes.flatMap(change => Object.values(change))])
+      requireFinite(where, 'gramsG', value)
     requireNotNegative(where, 'cents', item.cents)
     requireNotNegative(where, 'minutes', item.minutes)
     requireNotNegative(where, 'loss', item.loss)
@@ -118,7 +138,8 @@ export function requireProblem({ items, targets, groups, needs, lines, spare }: 
     for (const coefficientG of Object.values(contributions)) requireFinite(where, 'contributions', coefficientG)
     requireNotNegative(where, 'guard', guard)
   }
-  for (const id of [...groups.flat(), ...needs.flat(), ...(lines ?? []).flatMap(line => line.ids)]) if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')
+  for (const id of [...groups.flat(), ...needs.flat(), ...(lines ?? []).flatMap(line => line.ids)])
+    if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')
   for (const measure of measures) requireNotNegative(where, measure, spare[measure])
   if (measures.every(measure => spare[measure] === 0)) throw new CoreInputError(where, 'spare', 0, 'something to spare')
 }

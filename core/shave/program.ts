@@ -12,10 +12,18 @@ const chords = 24
 export const nameOf = (index: number) => `x${index}`
 
 /** A condition `Σ coefficients·x ≥ least` that every plan reaching the goal of a loadout keeps. */
-interface Cut { readonly loadout: number, readonly coefficients: readonly number[], readonly least: number }
+interface Cut {
+  readonly loadout: number
+  readonly coefficients: readonly number[]
+  readonly least: number
+}
 
 /** One loadout with its guard by chords instead of cuts alone. */
-interface Chorded { readonly loadout: number, readonly parts: LinearParts, readonly tangents: Float64Array[] }
+interface Chorded {
+  readonly loadout: number
+  readonly parts: LinearParts
+  readonly tangents: Float64Array[]
+}
 
 /**
  * The rows a plan has to keep, growing while it is searched: the rules of the problem, cuts along the slope of the guard where
@@ -37,7 +45,9 @@ export class PlanProgram {
     const { massG, goalG, guard } = this.problem.targets[loadout]!
     const spread = this.spreads[loadout]!
     let grams = massG - goalG
-    this.problem.items.forEach((item, i) => { grams -= item.gramsG[loadout]! * shares[i]! })
+    this.problem.items.forEach((item, i) => {
+      grams -= item.gramsG[loadout]! * shares[i]!
+    })
     return guard === 0 ? grams : grams + guard * Math.sqrt(spread.varianceG2(spread.at(shares)))
   }
 
@@ -54,7 +64,11 @@ export class PlanProgram {
     const sigma = Math.sqrt(variance)
     const slopes = spread.gradient(coefficients, sigma)
     const atPoint = slopes.reduce((sum, slope, i) => sum + slope * shares[i]!, 0)
-    this.cuts.push({ loadout, coefficients: this.problem.items.map((item, i) => item.gramsG[loadout]! - guard * slopes[i]!), least: massG + guard * (sigma - atPoint) - goalG })
+    this.cuts.push({
+      loadout,
+      coefficients: this.problem.items.map((item, i) => item.gramsG[loadout]! - guard * slopes[i]!),
+      least: massG + guard * (sigma - atPoint) - goalG,
+    })
     for (const one of this.chorded ?? []) if (one.loadout === loadout) one.tangents.push(restOf(one.parts, shares))
     return true
   }
@@ -70,7 +84,9 @@ export class PlanProgram {
 
   /** From now on the guards are also held by chords; the first tangents are taken at a point between plans. */
   useChords(between: ArrayLike<number>): void {
-    const groupsOf = this.problem.items.map(item => new Set(this.problem.groups.flatMap((group, g) => group.includes(item.id) ? [g] : [])))
+    const groupsOf = this.problem.items.map(
+      item => new Set(this.problem.groups.flatMap((group, g) => (group.includes(item.id) ? [g] : []))),
+    )
     const exclusive = (i: number, j: number) => [...groupsOf[i]!].some(g => groupsOf[j]!.has(g))
     this.chorded = this.problem.targets.flatMap(({ guard }, loadout) => {
       if (guard === 0 || !this.spreads[loadout]!.isMoved) return []
@@ -85,7 +101,10 @@ export class PlanProgram {
     const index = new Map(items.map((item, i) => [item.id, nameOf(i)]))
     const each = (values: readonly number[]) => new Map(items.map((_, i) => [nameOf(i), values[i]!]))
     const rows: LinearRow[] = []
-    const extra: { binaries: string[], continuous: LinearProgram['continuous'][number][] } = { binaries: [], continuous: [] }
+    const extra: { binaries: string[]; continuous: LinearProgram['continuous'][number][] } = {
+      binaries: [],
+      continuous: [],
+    }
     if (goal !== 'any plan') {
       const reach = (coefficients: Map<string, number>, least: number) => {
         if (goal === 'least miss') coefficients.set('miss', 1)
@@ -95,30 +114,64 @@ export class PlanProgram {
       for (const cut of this.cuts) reach(each(cut.coefficients), cut.least)
       for (const one of this.chorded ?? []) this.chordRows(one, rows, extra, reach, each)
     }
-    for (const group of groups) if (group.length > 1) rows.push({ coefficients: new Map(group.map(id => [index.get(id)!, 1])), most: 1 })
-    for (const { ids, gramsG, mostG } of lines ?? []) rows.push({ coefficients: new Map(ids.map((id, i) => [index.get(id)!, gramsG[i]!])), most: mostG + slackG })
-    for (const [first, second] of needs) rows.push({ coefficients: new Map([[index.get(first)!, 1], [index.get(second)!, -1]]), most: 0 })
-    items.forEach((item, i) => { if (item.lock) rows.push({ coefficients: new Map([[nameOf(i), 1]]), ...(item.lock === 'in' ? { least: 1 } : { most: 0 }) }) })
-    for (const measure of ['cents', 'minutes', 'loss'] as const) if (caps[measure] !== undefined) rows.push({ coefficients: each(items.map(item => item[measure])), most: caps[measure] })
+    for (const group of groups)
+      if (group.length > 1) rows.push({ coefficients: new Map(group.map(id => [index.get(id)!, 1])), most: 1 })
+    for (const { ids, gramsG, mostG } of lines ?? [])
+      rows.push({ coefficients: new Map(ids.map((id, i) => [index.get(id)!, gramsG[i]!])), most: mostG + slackG })
+    for (const [first, second] of needs)
+      rows.push({
+        coefficients: new Map([
+          [index.get(first)!, 1],
+          [index.get(second)!, -1],
+        ]),
+        most: 0,
+      })
+    items.forEach((item, i) => {
+      if (item.lock)
+        rows.push({ coefficients: new Map([[nameOf(i), 1]]), ...(item.lock === 'in' ? { least: 1 } : { most: 0 }) })
+    })
+    for (const measure of ['cents', 'minutes', 'loss'] as const)
+      if (caps[measure] !== undefined)
+        rows.push({ coefficients: each(items.map(item => item[measure])), most: caps[measure] })
     for (const plan of goal === 'least cost' ? this.ruledOut : []) {
       const inside = new Set(plan)
-      rows.push({ coefficients: each(items.map((_, i) => inside.has(i) ? -1 : 1)), least: 1 - inside.size })
+      rows.push({ coefficients: each(items.map((_, i) => (inside.has(i) ? -1 : 1))), least: 1 - inside.size })
     }
-    const objective = goal === 'least miss' ? new Map([['miss', 1]]) : goal === 'any plan' ? new Map<string, number>() : each(items.map(item => costOf(item, spare)))
-    return { goal: 'least', objective, rows, binaries: [...items.map((_, i) => nameOf(i)), ...extra.binaries], continuous: [...(goal === 'least miss' ? [{ name: 'miss', least: -1e5, most: 1e5 }] : []), ...extra.continuous] }
+    const objective =
+      goal === 'least miss'
+        ? new Map([['miss', 1]])
+        : goal === 'any plan'
+          ? new Map<string, number>()
+          : each(items.map(item => costOf(item, spare)))
+    return {
+      goal: 'least',
+      objective,
+      rows,
+      binaries: [...items.map((_, i) => nameOf(i)), ...extra.binaries],
+      continuous: [...(goal === 'least miss' ? [{ name: 'miss', least: -1e5, most: 1e5 }] : []), ...extra.continuous],
+    }
   }
 
   /**
    * √W under its chords: W at least start + Σ slopes·x + s (more would only ask for more) with s at least every tangent of the part that is not linear, W in one
    * segment, and there the root at least its chord.
    */
-  private chordRows({ loadout, parts, tangents }: Chorded, rows: LinearRow[], extra: { binaries: string[], continuous: LinearProgram['continuous'][number][] }, reach: (coefficients: Map<string, number>, least: number) => void, each: (values: readonly number[]) => Map<string, number>) {
+  private chordRows(
+    { loadout, parts, tangents }: Chorded,
+    rows: LinearRow[],
+    extra: { binaries: string[]; continuous: LinearProgram['continuous'][number][] },
+    reach: (coefficients: Map<string, number>, least: number) => void,
+    each: (values: readonly number[]) => Map<string, number>,
+  ) {
     const { items, targets } = this.problem
     const { massG, goalG, guard } = targets[loadout]!
     const { slopes, rest, startG2 } = parts
     const norms = rest.map(({ byG }) => Math.hypot(...byG))
     const mostRest = norms.reduce((sum, norm) => sum + norm, 0) ** 2
-    const [low, high] = [Math.sqrt(Math.max(0, startG2 + slopes.reduce((sum, slope) => sum + Math.min(0, slope), 0))), Math.sqrt(Math.max(0, startG2 + slopes.reduce((sum, slope) => sum + Math.max(0, slope), 0) + mostRest)) + 1e-9]
+    const [low, high] = [
+      Math.sqrt(Math.max(0, startG2 + slopes.reduce((sum, slope) => sum + Math.min(0, slope), 0))),
+      Math.sqrt(Math.max(0, startG2 + slopes.reduce((sum, slope) => sum + Math.max(0, slope), 0) + mostRest)) + 1e-9,
+    ]
     const s = `s${loadout}`
     extra.continuous.push({ name: s, least: 0, most: mostRest + 1 })
     for (const tangent of tangents) {
@@ -131,11 +184,26 @@ export class PlanProgram {
     const guarded = each(items.map(item => item.gramsG[loadout]!))
     const one = new Map<string, number>()
     for (let j = 0; j < chords; j++) {
-      const [from, to] = [low + (high - low) * j / chords, low + (high - low) * (j + 1) / chords]
+      const [from, to] = [low + ((high - low) * j) / chords, low + ((high - low) * (j + 1)) / chords]
       const [z, w] = [`z${loadout}.${j}`, `w${loadout}.${j}`]
       extra.binaries.push(z)
       extra.continuous.push({ name: w, least: 0, most: high ** 2 })
-      rows.push({ coefficients: new Map([[w, 1], [z, -(from ** 2)]]), least: 0 }, { coefficients: new Map([[w, 1], [z, -(to ** 2)]]), most: 0 })
+      rows.push(
+        {
+          coefficients: new Map([
+            [w, 1],
+            [z, -(from ** 2)],
+          ]),
+          least: 0,
+        },
+        {
+          coefficients: new Map([
+            [w, 1],
+            [z, -(to ** 2)],
+          ]),
+          most: 0,
+        },
+      )
       one.set(z, 1)
       whole.set(w, 1)
       const slope = 1 / (from + to)

@@ -1,7 +1,10 @@
 import type { ShavingItem, ShavingTarget } from './problem'
 
 /** A change's part in the causes of a loadout: which, and by how much, grams. */
-interface Sparse { readonly at: Int32Array, readonly byG: Float64Array }
+interface Sparse {
+  readonly at: Int32Array
+  readonly byG: Float64Array
+}
 
 /**
  * The variance of one loadout's weight as a function of the changes made: `W(x) = ‖a₀ + Σxᵢaᵢ‖²` over the conditioned causes,
@@ -23,7 +26,10 @@ export class SpreadOfPlan {
       for (const key in mine) {
         if (mine[key] === 0) continue
         let number = index.get(key)
-        if (number === undefined) { number = index.size; index.set(key, number) }
+        if (number === undefined) {
+          number = index.size
+          index.set(key, number)
+        }
         at.push(number)
         byG.push(mine[key]!)
       }
@@ -70,11 +76,14 @@ export class SpreadOfPlan {
   /** W without any change, and what of it is exactly linear in whole plans and what is not: see {@link LinearParts}. */
   parts(exclusive: (i: number, j: number) => boolean): LinearParts {
     const touchedBy = Array.from(this.startG, () => [] as number[])
-    this.changes.forEach(({ at }, i) => { for (const k of at) touchedBy[k]!.push(i) })
+    this.changes.forEach(({ at }, i) => {
+      for (const k of at) touchedBy[k]!.push(i)
+    })
     const isOwn = touchedBy.map(items => items.every((i, n) => items.slice(n + 1).every(j => exclusive(i, j))))
     const slopes = this.changes.map(({ at, byG }) => {
       let slope = 0
-      for (let k = 0; k < at.length; k++) slope += 2 * this.startG[at[k]!]! * byG[k]! + (isOwn[at[k]!] ? byG[k]! ** 2 : 0)
+      for (let k = 0; k < at.length; k++)
+        slope += 2 * this.startG[at[k]!]! * byG[k]! + (isOwn[at[k]!] ? byG[k]! ** 2 : 0)
       return slope
     })
     const rest = this.changes.map(({ at, byG }): Sparse => {
@@ -95,7 +104,12 @@ export function dot({ at, byG }: Sparse, coefficients: Float64Array): number {
  * The variance taken apart: `W = startG2 + Σ slopesᵢxᵢ + ‖Σ xᵢ·restᵢ‖²` for whole plans. Causes that only one change touches, or
  * only changes of which at most one is made, are in the slopes, since x² = x.
  */
-export interface LinearParts { readonly startG2: number, readonly slopes: readonly number[], readonly rest: readonly Sparse[], readonly size: number }
+export interface LinearParts {
+  readonly startG2: number
+  readonly slopes: readonly number[]
+  readonly rest: readonly Sparse[]
+  readonly size: number
+}
 
 /** Σ xᵢ·restᵢ. */
 export function restOf({ rest, size }: LinearParts, shares: ArrayLike<number>): Float64Array {

@@ -1,14 +1,38 @@
 import type { Measure } from './problem'
 
 /** What is done to a part. */
-export const shavingKinds = ['swap part', 'leave off', 'trim leads', 'direct solder', 'change material', 'drill', 'cut', 'strip case', 'lighter strap', 'shorter lead', 'less coating', 'put on', 'other'] as const
+export const shavingKinds = [
+  'swap part',
+  'leave off',
+  'trim leads',
+  'direct solder',
+  'change material',
+  'drill',
+  'cut',
+  'strip case',
+  'lighter strap',
+  'shorter lead',
+  'less coating',
+  'put on',
+  'other',
+] as const
 export type ShavingKind = (typeof shavingKinds)[number]
 
 export const shavingStates = ['idea', 'planned', 'done', 'refused'] as const
 export type ShavingState = (typeof shavingStates)[number]
 
 /** What is given up, in one word. */
-export const lossWords = ['nothing', 'looks', 'strength', 'repair', 'range', 'water', 'protection', 'picture', 'comfort'] as const
+export const lossWords = [
+  'nothing',
+  'looks',
+  'strength',
+  'repair',
+  'range',
+  'water',
+  'protection',
+  'picture',
+  'comfort',
+] as const
 
 /** How the grams of a shaving are known. */
 export const shavingEvidences = ['guess', 'listed', 'worked out', 'weighed'] as const
@@ -52,28 +76,35 @@ export interface Shaving {
 export interface ShaveList {
   readonly shavings: readonly Shaving[]
   readonly spare: Measure
-  readonly caps: { readonly cents: number | null, readonly minutes: number | null, readonly loss: number | null }
+  readonly caps: { readonly cents: number | null; readonly minutes: number | null; readonly loss: number | null }
   /** Every loadout that is flown must come down, not only the one looked at. */
   readonly everyLoadout: boolean
 }
 
-export const blankShaveList: ShaveList = { shavings: [], spare: 'cents', caps: { cents: null, minutes: null, loss: null }, everyLoadout: false }
+export const blankShaveList: ShaveList = {
+  shavings: [],
+  spare: 'cents',
+  caps: { cents: null, minutes: null, loss: null },
+  everyLoadout: false,
+}
 
 /** What a kind of shaving usually costs: everything but the grams can wait. What takes something off costs no money; what has to be bought has a price nobody has said yet. */
-export const usualOfKind: Readonly<Record<ShavingKind, Pick<Shaving, 'cents' | 'minutes' | 'loss' | 'lossWord' | 'forGood' | 'slipPercent'>>> = {
+export const usualOfKind: Readonly<
+  Record<ShavingKind, Pick<Shaving, 'cents' | 'minutes' | 'loss' | 'lossWord' | 'forGood' | 'slipPercent'>>
+> = {
   'swap part': { cents: null, minutes: 30, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 2 },
   'leave off': { cents: 0, minutes: 5, loss: 2, lossWord: 'protection', forGood: false, slipPercent: 0 },
   'trim leads': { cents: 0, minutes: 20, loss: 1, lossWord: 'repair', forGood: true, slipPercent: 3 },
   'direct solder': { cents: 0, minutes: 20, loss: 2, lossWord: 'repair', forGood: false, slipPercent: 5 },
   'change material': { cents: null, minutes: 15, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
-  'drill': { cents: 0, minutes: 30, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
-  'cut': { cents: 0, minutes: 20, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
+  drill: { cents: 0, minutes: 30, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
+  cut: { cents: 0, minutes: 20, loss: 3, lossWord: 'strength', forGood: true, slipPercent: 5 },
   'strip case': { cents: 0, minutes: 25, loss: 2, lossWord: 'protection', forGood: true, slipPercent: 10 },
   'lighter strap': { cents: null, minutes: 2, loss: 1, lossWord: 'strength', forGood: false, slipPercent: 0 },
   'shorter lead': { cents: 0, minutes: 20, loss: 1, lossWord: 'comfort', forGood: true, slipPercent: 2 },
   'less coating': { cents: 0, minutes: 10, loss: 2, lossWord: 'water', forGood: true, slipPercent: 0 },
   'put on': { cents: null, minutes: 10, loss: 0, lossWord: 'nothing', forGood: false, slipPercent: 0 },
-  'other': { cents: null, minutes: 15, loss: 1, lossWord: 'nothing', forGood: false, slipPercent: 0 },
+  other: { cents: null, minutes: 15, loss: 1, lossWord: 'nothing', forGood: false, slipPercent: 0 },
 }
 
 /** How sure the builder's hand is: it scales how likely a slip is. */
@@ -85,10 +116,23 @@ export const slipFactorOf: Readonly<Record<Hand, number>> = { practised: 0.5, us
 export const structuralKinds: readonly ShavingKind[] = ['drill', 'cut']
 
 /** A shaving as it is first written down; grams are enough. An unknown spread is taken as 30 %. */
-export function makeShaving(given: { id: string, what: string, kind: ShavingKind } & Partial<Shaving>): Shaving {
+export function makeShaving(given: { id: string; what: string; kind: ShavingKind } & Partial<Shaving>): Shaving {
   const gramsG = given.gramsG ?? 0
   return {
-    lineId: null, candidateId: null, gramsG, spreadG: Number(Math.max(0.05, Math.abs(gramsG) * 0.3).toFixed(2)), evidence: 'guess', gain: given.kind === 'put on' ? 3 : 0, ...usualOfKind[given.kind],
-    excludes: [], needs: [], state: 'idea', why: '', lock: null, doneOn: null, realG: null, ...given,
+    lineId: null,
+    candidateId: null,
+    gramsG,
+    spreadG: Number(Math.max(0.05, Math.abs(gramsG) * 0.3).toFixed(2)),
+    evidence: 'guess',
+    gain: given.kind === 'put on' ? 3 : 0,
+    ...usualOfKind[given.kind],
+    excludes: [],
+    needs: [],
+    state: 'idea',
+    why: '',
+    lock: null,
+    doneOn: null,
+    realG: null,
+    ...given,
   }
 }

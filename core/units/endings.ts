@@ -1,5 +1,8 @@
 /** A text and the unit or mark it ends with. */
-export interface Ended { readonly body: string, readonly ending: string | null }
+export interface Ended {
+  readonly body: string
+  readonly ending: string | null
+}
 
 /**
  * Cuts one of these endings off a text, whatever their case; the longest that fits. Spaces before and after it go too.
@@ -9,7 +12,9 @@ export function splitEnding(text: string, endings: readonly string[]): Ended {
   const trimmed = text.trimEnd()
   const lower = trimmed.toLowerCase()
   const ending = endings.filter(e => lower.endsWith(e.toLowerCase())).sort((a, b) => b.length - a.length)[0]
-  return ending === undefined ? { body: trimmed, ending: null } : { body: trimmed.slice(0, trimmed.length - ending.length).trimEnd(), ending }
+  return ending === undefined
+    ? { body: trimmed, ending: null }
+    : { body: trimmed.slice(0, trimmed.length - ending.length).trimEnd(), ending }
 }
 
 /** The text without a unit at its end. */
@@ -19,5 +24,8 @@ export function withoutUnit(text: string, ...units: readonly string[]): string {
 
 /** Text of one line with each run of white space as a single blank. */
 export function singleSpaced(text: string): string {
-  return text.split(/\s+/).filter(word => word !== '').join(' ')
+  return text
+    .split(/\s+/)
+    .filter(word => word !== '')
+    .join(' ')
 }

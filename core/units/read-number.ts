@@ -2,10 +2,15 @@ import { splitEnding } from './endings'
 import { massUnits, toGrams, type MassUnit } from './mass-units'
 
 /** A number as somebody typed it: its value and the step of its last digit, in the unit typed. */
-export interface TypedNumber { value: number, step: number }
+export interface TypedNumber {
+  value: number
+  step: number
+}
 
 /** Why a typed text is not the number wanted, as a sentence for the builder. */
-export interface NotRead { problem: string }
+export interface NotRead {
+  problem: string
+}
 
 const plainNumber = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)$/
 
@@ -21,7 +26,8 @@ export { isNotRead }
 export function readNumber(text: string): TypedNumber | NotRead {
   const trimmed = text.trim().replace('\u2212', '-')
   if (trimmed === '') return { problem: 'Nothing typed yet.' }
-  if (!plainNumber.test(trimmed)) return { problem: `“${clip(text)}” is not a number. Type digits, with a point or a comma.` }
+  if (!plainNumber.test(trimmed))
+    return { problem: `“${clip(text)}” is not a number. Type digits, with a point or a comma.` }
   const normal = trimmed.replace(',', '.')
   const decimals = normal.includes('.') ? normal.length - normal.indexOf('.') - 1 : 0
   return { value: Number(normal), step: Number(`1e-${decimals}`) }
@@ -34,15 +40,18 @@ export const largestMassG = 10_000
  * Reads a mass such as `12.40`, `12,4 g` or `0.5 oz` into grams and the step of the last digit in grams.
  * Zero is allowed, negative and over {@link largestMassG} are not. The unit defaults to grams.
  */
-export function readGrams(text: string): { massG: number, stepG: number } | NotRead {
+export function readGrams(text: string): { massG: number; stepG: number } | NotRead {
   const { body, ending } = splitEnding(text, ['g', 'gr', 'gram', 'grams', 'oz', 'lb'])
   const unitText = ending ?? 'g'
-  const unit: MassUnit = (massUnits as readonly string[]).includes(unitText) ? unitText as MassUnit : 'g'
+  const unit: MassUnit = (massUnits as readonly string[]).includes(unitText) ? (unitText as MassUnit) : 'g'
   const number = readNumber(body)
   if (isNotRead(number)) return number
   const massG = toGrams(number.value, unit)
   if (massG < 0) return { problem: 'A mass cannot be negative.' }
-  if (massG > largestMassG) return { problem: `${clip(text)} is more than ${largestMassG.toLocaleString('en')} g. Check the unit and the digits.` }
+  if (massG > largestMassG)
+    return {
+      problem: `${clip(text)} is more than ${largestMassG.toLocaleString('en')} g. Check the unit and the digits.`,
+    }
   return { massG, stepG: toGrams(number.step, unit) }
 }
 

@@ -5,7 +5,8 @@ import { sumCompensated } from '../numbers'
 import { intoReserveG, judge, type Comparator } from './index'
 
 const poundLimitG = toGrams(0.55, 'lb')
-const at = (massG: number, sigmaG: number, limitG = poundLimitG, comparator: Comparator = '<=', confidence = 0.95) => judge({ massG, sigmaG, limitG, comparator, confidence })
+const at = (massG: number, sigmaG: number, limitG = poundLimitG, comparator: Comparator = '<=', confidence = 0.95) =>
+  judge({ massG, sigmaG, limitG, comparator, confidence })
 
 describe('judge', () => {
   it('gives the worked examples', () => {
@@ -46,22 +47,34 @@ describe('judge', () => {
     expect(naivelyWrong).toBeGreaterThan(200)
   })
   it('says what spread would make it clear, and that spread does', () => {
-    fc.assert(fc.property(fc.double({ min: 200, max: 249.4, noNaN: true }), fc.double({ min: 0.5, max: 30, noNaN: true }), (massG, sigma) => {
-      const verdict = at(massG, sigma)
-      const enough = verdict.clearSpreadG! / 1.959964
-      expect(at(massG, enough * 0.999).word).toBe('Clear')
-      expect(at(massG, enough * 1.001).word).not.toBe('Clear')
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 200, max: 249.4, noNaN: true }),
+        fc.double({ min: 0.5, max: 30, noNaN: true }),
+        (massG, sigma) => {
+          const verdict = at(massG, sigma)
+          const enough = verdict.clearSpreadG! / 1.959964
+          expect(at(massG, enough * 0.999).word).toBe('Clear')
+          expect(at(massG, enough * 1.001).word).not.toBe('Clear')
+        },
+      ),
+    )
     expect(at(250, 0.5).clearSpreadG).toBeNull()
   })
   it('moves one way only: heavier is never better, and Clear agrees with the probability', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 500, noNaN: true }), fc.double({ min: 1e-3, max: 20, noNaN: true }), (massG, sigma) => {
-      const verdict = at(massG, sigma)
-      expect(at(massG + 0.5, sigma).probability).toBeLessThanOrEqual(verdict.probability)
-      if (verdict.word === 'Clear') expect(verdict.probability).toBeGreaterThanOrEqual(0.95 - 1e-9)
-      if (verdict.word === 'Over') expect(verdict.probability).toBeLessThanOrEqual(0.05 + 1e-9)
-      if (verdict.word === 'Too close to call') expect(verdict.probability).toBeGreaterThan(0.05 - 1e-9)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 500, noNaN: true }),
+        fc.double({ min: 1e-3, max: 20, noNaN: true }),
+        (massG, sigma) => {
+          const verdict = at(massG, sigma)
+          expect(at(massG + 0.5, sigma).probability).toBeLessThanOrEqual(verdict.probability)
+          if (verdict.word === 'Clear') expect(verdict.probability).toBeGreaterThanOrEqual(0.95 - 1e-9)
+          if (verdict.word === 'Over') expect(verdict.probability).toBeLessThanOrEqual(0.05 + 1e-9)
+          if (verdict.word === 'Too close to call') expect(verdict.probability).toBeGreaterThan(0.05 - 1e-9)
+        },
+      ),
+    )
   })
   it('a reserve counts apart from the word: what is left of the headroom beyond the guard, or what is missing of it', () => {
     const clear = at(246.5, 0.8)

@@ -61,14 +61,21 @@ export function judge({ massG, sigmaG, limitG, comparator, confidence }: Verdict
   requireFinite('judge', 'massG', massG)
   requireFinite('judge', 'limitG', limitG)
   requireNotNegative('judge', 'sigmaG', sigmaG)
-  if (!(confidence >= 0.5 && confidence < 1)) throw new CoreInputError('judge', 'confidence', confidence, 'from 0.5 to less than 1')
+  if (!(confidence >= 0.5 && confidence < 1))
+    throw new CoreInputError('judge', 'confidence', confidence, 'from 0.5 to less than 1')
   const k = guardFactor(confidence)
   const guardG = k * sigmaG
   const headroomG = limitG - massG
   let word: VerdictWord = 'Too close to call'
   if (passes(massG + guardG, limitG, comparator)) word = 'Clear'
   else if (!passes(massG - guardG, limitG, comparator)) word = 'Over'
-  return { word, headroomG, guardG, probability: passProbability(massG, sigmaG, limitG, comparator), clearSpreadG: clearSpread(headroomG, k, massG, limitG, comparator) }
+  return {
+    word,
+    headroomG,
+    guardG,
+    probability: passProbability(massG, sigmaG, limitG, comparator),
+    clearSpreadG: clearSpread(headroomG, k, massG, limitG, comparator),
+  }
 }
 
 let lastFactor = { confidence: 0.5, k: 0 }
@@ -83,7 +90,13 @@ function passProbability(massG: number, sigmaG: number, limitG: number, comparat
   return normalCdf((limitG - massG) / sigmaG)
 }
 
-function clearSpread(headroomG: number, k: number, massG: number, limitG: number, comparator: Comparator): number | null {
+function clearSpread(
+  headroomG: number,
+  k: number,
+  massG: number,
+  limitG: number,
+  comparator: Comparator,
+): number | null {
   if (!passes(massG, limitG, comparator)) return null
   // Without a guard no spread is too much: there is nothing to be said of it.
   if (k === 0) return null

@@ -27,14 +27,24 @@ export function quickPlaceOf(mass: Mass, line: Line, honesty: HonestyTable): Wei
  * observation beside its estimate where it was weighed before, is less sure than its listing, or would widen a loadout by
  * more than 3 %. Another basis than the one weighed before (leads cut, case off) and a difference are another piece.
  */
-export function placeOf(mass: Mass, line: Line, build: Build, estimates: LineEstimates, honesty: HonestyTable): WeighedAs {
+export function placeOf(
+  mass: Mass,
+  line: Line,
+  build: Build,
+  estimates: LineEstimates,
+  honesty: HonestyTable,
+): WeighedAs {
   const quick = quickPlaceOf(mass, line, honesty)
-  return quick === 'estimate' && line.mass?.basis === mass.basis && widens(build, line, mass, estimates) ? 'further' : quick
+  return quick === 'estimate' && line.mass?.basis === mass.basis && widens(build, line, mass, estimates)
+    ? 'further'
+    : quick
 }
 
 function widens(build: Build, line: Line, mass: Mass, estimates: LineEstimates): boolean {
   const loadouts = allLoadouts(build)
   const next = applyCommand(build, { type: 'line.weigh', id: line.id, mass, as: 'estimate' })
   const before = loadoutMasses(build, loadouts, estimates)
-  return loadoutMasses(next, loadouts, estimates.forBuild(next)).some((after, i) => after.sigmaG > mostWidening * before[i]!.sigmaG)
+  return loadoutMasses(next, loadouts, estimates.forBuild(next)).some(
+    (after, i) => after.sigmaG > mostWidening * before[i]!.sigmaG,
+  )
 }

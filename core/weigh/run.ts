@@ -17,8 +17,10 @@ export function runLines(build: Build, choice: LoadoutChoice, estimates: LineEst
   const fitted = build.lines.filter(line => line.state === 'fitted')
   if (order === 'as listed') return fitted
   const counted = countedLines(build, choice)
-  const shares = new Map(spreadShares(counted, estimates.sum(counted), estimates).map(({ line, share }) => [line.id, share]))
-  const rank = (line: Line) => !line.mass ? Infinity : shares.get(line.id) ?? sigmaG(estimates.of(line)) / 1e6 - 1
+  const shares = new Map(
+    spreadShares(counted, estimates.sum(counted), estimates).map(({ line, share }) => [line.id, share]),
+  )
+  const rank = (line: Line) => (!line.mass ? Infinity : (shares.get(line.id) ?? sigmaG(estimates.of(line)) / 1e6 - 1))
   return [...fitted].sort((a, b) => rank(b) - rank(a))
 }
 
@@ -36,7 +38,7 @@ export function isFarOff(expected: Estimate, displayG: number, scaleSigmaG: numb
 /** What taking a mass for a line would change. */
 export interface WouldChange {
   /** Grams a piece against its listing and in per cent; null without a listing or when weighed on another basis. */
-  readonly againstListing: { readonly differenceG: number, readonly percent: number } | null
+  readonly againstListing: { readonly differenceG: number; readonly percent: number } | null
   /** The line's grams against what was believed. */
   readonly lineBeforeG: number
   readonly lineAfterG: number
@@ -49,23 +51,48 @@ export interface WouldChange {
 }
 
 /** Compares the loadout before and after a mass is taken for a line; nothing is changed. */
-export function wouldChange(build: Build, before: Overview, line: Line, mass: Mass, cards: readonly RuleCard[], estimates: LineEstimates, honesty: HonestyTable): WouldChange {
-  const next = applyCommand(build, { type: 'line.weigh', id: line.id, mass, as: placeOf(mass, line, build, estimates, honesty) })
+export function wouldChange(
+  build: Build,
+  before: Overview,
+  line: Line,
+  mass: Mass,
+  cards: readonly RuleCard[],
+  estimates: LineEstimates,
+  honesty: HonestyTable,
+): WouldChange {
+  const next = applyCommand(build, {
+    type: 'line.weigh',
+    id: line.id,
+    mass,
+    as: placeOf(mass, line, build, estimates, honesty),
+  })
   const weighed = next.lines.find(l => l.id === line.id)!
   const after = overviewOf(next, before.choice, cards, estimates.for(next, honesty))
   const { listing } = line
   const eachG = mass.valueG / mass.valueCount
   return {
-    againstListing: listing && listing.valueG > 0 && mass.basis === 'as supplied' ? { differenceG: eachG - listing.valueG, percent: 100 * (eachG / listing.valueG - 1) } : null,
-    lineBeforeG: estimates.of(line).valueG, lineAfterG: estimates.of(weighed).valueG,
-    spreadBeforeG: before.spreadG, spreadAfterG: after.spreadG,
-    headroomBeforeG: before.binding?.verdict?.headroomG ?? null, headroomAfterG: after.binding?.verdict?.headroomG ?? null,
-    wordBefore: before.binding?.verdict?.word ?? null, wordAfter: after.binding?.verdict?.word ?? null,
+    againstListing:
+      listing && listing.valueG > 0 && mass.basis === 'as supplied'
+        ? { differenceG: eachG - listing.valueG, percent: 100 * (eachG / listing.valueG - 1) }
+        : null,
+    lineBeforeG: estimates.of(line).valueG,
+    lineAfterG: estimates.of(weighed).valueG,
+    spreadBeforeG: before.spreadG,
+    spreadAfterG: after.spreadG,
+    headroomBeforeG: before.binding?.verdict?.headroomG ?? null,
+    headroomAfterG: after.binding?.verdict?.headroomG ?? null,
+    wordBefore: before.binding?.verdict?.word ?? null,
+    wordAfter: after.binding?.verdict?.word ?? null,
   }
 }
 
 /** What a run of weighings brought for one line. */
-export interface Learnt { readonly line: Line, readonly beforeG: number, readonly afterG: number, readonly surprise: number }
+export interface Learnt {
+  readonly line: Line
+  readonly beforeG: number
+  readonly afterG: number
+  readonly surprise: number
+}
 
 /** Whether a line was put on a scale between two states: its grams are another weighing, or one more lies beside them. */
 function weighedBetween(was: Line, now: Line): boolean {
@@ -73,13 +100,27 @@ function weighedBetween(was: Line, now: Line): boolean {
 }
 
 /** What was learnt of each line between two states of a build: lines weighed since, biggest surprise first (in spreads of what was believed). */
-export function learntBetween(before: Build, beforeEstimates: LineEstimates, after: Build, afterEstimates: LineEstimates): Learnt[] {
+export function learntBetween(
+  before: Build,
+  beforeEstimates: LineEstimates,
+  after: Build,
+  afterEstimates: LineEstimates,
+): Learnt[] {
   const earlier = new Map(before.lines.map(line => [line.id, line]))
-  return after.lines.flatMap((line) => {
-    const was = earlier.get(line.id)
-    if (!was || !weighedBetween(was, line)) return []
-    const [old, now] = [beforeEstimates.of(was), afterEstimates.of(line)]
-    const spread = spreadG(subtractEstimates(old, now)) / spreadFactor95
-    return [{ line, beforeG: old.valueG, afterG: now.valueG, surprise: spread === 0 ? 0 : Math.abs(now.valueG - old.valueG) / spread }]
-  }).sort((a, b) => b.surprise - a.surprise)
+  return after.lines
+    .flatMap(line => {
+      const was = earlier.get(line.id)
+      if (!was || !weighedBetween(was, line)) return []
+      const [old, now] = [beforeEstimates.of(was), afterEstimates.of(line)]
+      const spread = spreadG(subtractEstimates(old, now)) / spreadFactor95
+      return [
+        {
+          line,
+          beforeG: old.valueG,
+          afterG: now.valueG,
+          surprise: spread === 0 ? 0 : Math.abs(now.valueG - old.valueG) / spread,
+        },
+      ]
+    })
+    .sort((a, b) => b.surprise - a.surprise)
 }

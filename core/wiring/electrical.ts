@@ -3,7 +3,10 @@ import { emptyCellV, fullCellV } from '../power'
 import { measureOf, outputsOf, poweredSlots, propertiesOfLine, providersOf, type PowerOutput } from '../properties'
 
 /** Volts from the emptiest to the fullest a feed can be. */
-export interface Volts { readonly lowV: number, readonly highV: number }
+export interface Volts {
+  readonly lowV: number
+  readonly highV: number
+}
 
 export type PowerNodeKind = 'pack' | 'balance' | 'supplier' | 'output' | 'device'
 
@@ -53,7 +56,10 @@ export function feedOf(line: Line, lines: readonly Line[]): Feed | null {
     return null
   }
   if (takesPack.includes(line.slot)) {
-    const driver = line.slot === 'motor' ? providersOf(lines, 'speed controller')[0] ?? lines.find(l => l.slot === 'board') : undefined
+    const driver =
+      line.slot === 'motor'
+        ? (providersOf(lines, 'speed controller')[0] ?? lines.find(l => l.slot === 'board'))
+        : undefined
     return driver ? { from: driver.id, output: '' } : { from: 'pack', output: '' }
   }
   return null
@@ -63,16 +69,29 @@ export function feedOf(line: Line, lines: readonly Line[]): Feed | null {
 export const shortName = (named: { readonly name: string }) => named.name.split(',')[0]!
 
 /** The feeds a device can be put on: the pack's own volts, the balance lead, every regulated output. */
-export function feedsOnOffer(lines: readonly Line[], device: Line): { feed: Feed, name: string, volts: string }[] {
-  const outputs = lines.filter(line => line.id !== device.id && isSupplier(line)).flatMap(line => outputsOf(line).map(output => ({ feed: { from: line.id, output: output.name }, name: `${output.name} of the ${line.slot}`, volts: `${output.volts} V` })))
-  return [...outputs, { feed: { from: 'pack', output: '' }, name: 'the pack’s own volts', volts: 'pack' }, { feed: { from: 'balance', output: '' }, name: 'the balance lead', volts: 'pack' }]
+export function feedsOnOffer(lines: readonly Line[], device: Line): { feed: Feed; name: string; volts: string }[] {
+  const outputs = lines
+    .filter(line => line.id !== device.id && isSupplier(line))
+    .flatMap(line =>
+      outputsOf(line).map(output => ({
+        feed: { from: line.id, output: output.name },
+        name: `${output.name} of the ${line.slot}`,
+        volts: `${output.volts} V`,
+      })),
+    )
+  return [
+    ...outputs,
+    { feed: { from: 'pack', output: '' }, name: 'the pack’s own volts', volts: 'pack' },
+    { feed: { from: 'balance', output: '' }, name: 'the balance lead', volts: 'pack' },
+  ]
 }
 
 /** Whether a line is something that wants power and says so: by its slot, or by a draw of its own. */
 export function isPowered(line: Line): boolean {
   const facts = propertiesOfLine(line)
   if (facts.selfPowered === true) return false
-  if (line.slot === 'payload' || line.slot === 'sounder') return ['voltsMin', 'voltsMax', 'drawA', 'drawW'].some(key => key in facts)
+  if (line.slot === 'payload' || line.slot === 'sounder')
+    return ['voltsMin', 'voltsMax', 'drawA', 'drawW'].some(key => key in facts)
   return poweredSlots.includes(line.slot) || (takesPack.includes(line.slot) && line.slot !== 'capacitor')
 }
 
@@ -94,23 +113,42 @@ export function electricalTree(lines: readonly Line[], pack: Line | null): Elect
   const unwired: Line[] = []
   const on = new Map<string, Line[]>()
   for (const line of lines) {
-    if (line.slot === 'motor' || line.slot === 'pack' || !(isPowered(line) || line.slot === 'capacitor' || isSupplier(line))) continue
+    if (
+      line.slot === 'motor' ||
+      line.slot === 'pack' ||
+      !(isPowered(line) || line.slot === 'capacitor' || isSupplier(line))
+    )
+      continue
     const feed = feedOf(line, lines)
-    if (!feed) { unwired.push(line); continue }
-    if (feedsItself(line, lines)) { looped.push(line); continue }
+    if (!feed) {
+      unwired.push(line)
+      continue
+    }
+    if (feedsItself(line, lines)) {
+      looped.push(line)
+      continue
+    }
     const place = key(feed)
-    on.set(place, [...on.get(place) ?? [], line])
+    on.set(place, [...(on.get(place) ?? []), line])
   }
   const under = (place: string, at: Volts | null) => (on.get(place) ?? []).map(line => nodeOf(line, at))
 
   function nodeOf(line: Line, at: Volts | null): PowerNode {
     const outputs = outputsOf(line).map(output => outputNode(line, output))
     const direct = under(key({ from: line.id, output: '' }), at)
-    const own = at ? drawAt(line, at.lowV) : measureOf(line, 'drawA') ?? null
-    const regulated = at ? outputs.reduce((sum, node) => sum + node.demandA * node.volts!.lowV / (at.lowV * regulatorEfficiency), 0) : 0
+    const own = at ? drawAt(line, at.lowV) : (measureOf(line, 'drawA') ?? null)
+    const regulated = at
+      ? outputs.reduce((sum, node) => sum + (node.demandA * node.volts!.lowV) / (at.lowV * regulatorEfficiency), 0)
+      : 0
     const children = [...outputs, ...direct]
     return {
-      id: line.id, kind: children.length > 0 ? 'supplier' : 'device', name: line.name, lineId: line.id, volts: at, capacityA: null, children,
+      id: line.id,
+      kind: children.length > 0 ? 'supplier' : 'device',
+      name: line.name,
+      lineId: line.id,
+      volts: at,
+      capacityA: null,
+      children,
       demandA: (own ?? 0) + regulated + direct.reduce((sum, node) => sum + node.demandA, 0),
       unknownDraws: sumUnknown(children) + Number(own === null && outputs.length === 0 && line.slot !== 'capacitor'),
     }
@@ -119,13 +157,53 @@ export function electricalTree(lines: readonly Line[], pack: Line | null): Elect
   function outputNode(line: Line, output: PowerOutput): PowerNode {
     const at = { lowV: output.volts, highV: output.volts }
     const children = under(key({ from: line.id, output: output.name }), at)
-    return { id: `${line.id}/${output.name}`, kind: 'output', name: output.name === `${output.volts} V` ? `${output.name} output` : `${output.name}, ${output.volts} V`, lineId: line.id, volts: at, capacityA: output.amps, children, demandA: sumDemand(children), unknownDraws: sumUnknown(children) }
+    return {
+      id: `${line.id}/${output.name}`,
+      kind: 'output',
+      name: output.name === `${output.volts} V` ? `${output.name} output` : `${output.name}, ${output.volts} V`,
+      lineId: line.id,
+      volts: at,
+      capacityA: output.amps,
+      children,
+      demandA: sumDemand(children),
+      unknownDraws: sumUnknown(children),
+    }
   }
 
   const main = under('pack/', volts)
   const balance = under('balance/', volts)
-  const all = balance.length === 0 ? main : [...main, { id: 'balance', kind: 'balance' as const, name: 'Balance lead', lineId: null, volts, demandA: sumDemand(balance), capacityA: null, unknownDraws: sumUnknown(balance), children: balance }]
-  return { root: { id: 'pack', kind: 'pack', name: pack ? packTitle(pack) : 'No pack', lineId: pack?.id ?? null, volts, demandA: sumDemand(all), capacityA: null, unknownDraws: sumUnknown(all), children: all }, unwired, looped }
+  const all =
+    balance.length === 0
+      ? main
+      : [
+          ...main,
+          {
+            id: 'balance',
+            kind: 'balance' as const,
+            name: 'Balance lead',
+            lineId: null,
+            volts,
+            demandA: sumDemand(balance),
+            capacityA: null,
+            unknownDraws: sumUnknown(balance),
+            children: balance,
+          },
+        ]
+  return {
+    root: {
+      id: 'pack',
+      kind: 'pack',
+      name: pack ? packTitle(pack) : 'No pack',
+      lineId: pack?.id ?? null,
+      volts,
+      demandA: sumDemand(all),
+      capacityA: null,
+      unknownDraws: sumUnknown(all),
+      children: all,
+    },
+    unwired,
+    looped,
+  }
 }
 
 const key = (feed: Feed) => `${feed.from}/${feed.output}`
@@ -152,5 +230,8 @@ export function nodesOf(node: PowerNode): PowerNode[] {
 
 /** The feed a device hangs on, as a node; null when it is not in the tree. */
 export function feedNodeOf(tree: ElectricalTree, lineId: string): PowerNode | null {
-  return nodesOf(tree.root).find(node => node.children.some(child => child.lineId === lineId && child.kind !== 'output')) ?? null
+  return (
+    nodesOf(tree.root).find(node => node.children.some(child => child.lineId === lineId && child.kind !== 'output')) ??
+    null
+  )
 }

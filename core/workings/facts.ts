@@ -2,11 +2,28 @@ import materialFacts from '../facts/materials.json'
 import screwFacts from '../facts/screws.json'
 import wireFacts from '../facts/wires.json'
 
-export interface Material { readonly name: string, readonly densityGPerCm3: number, readonly uses: readonly string[], readonly note: string }
+export interface Material {
+  readonly name: string
+  readonly densityGPerCm3: number
+  readonly uses: readonly string[]
+  readonly note: string
+}
 /** A gauge of stranded wire with a silicone jacket. */
-export interface WireGauge { readonly awg: number, readonly outerDiameterMm: number, readonly ratedA: number }
+export interface WireGauge {
+  readonly awg: number
+  readonly outerDiameterMm: number
+  readonly ratedA: number
+}
 /** A screw's thread and head, without its length. */
-export interface ScrewForm { readonly thread: string, readonly pitchMm: number, readonly head: string, readonly headDiameterMm: number, readonly headHeightMm: number, readonly socketMm: number, readonly socketDepthMm: number }
+export interface ScrewForm {
+  readonly thread: string
+  readonly pitchMm: number
+  readonly head: string
+  readonly headDiameterMm: number
+  readonly headHeightMm: number
+  readonly socketMm: number
+  readonly socketDepthMm: number
+}
 
 export const materials: readonly Material[] = materialFacts
 export const wireGauges: readonly WireGauge[] = wireFacts
@@ -19,5 +36,5 @@ export const materialsFor = (use: string): Material[] => materials.filter(materi
 
 /** The gauge of the facts nearest to one a builder has typed. */
 export function gaugeNear(awg: number): (typeof wireGauges)[number] {
-  return wireGauges.reduce((best, gauge) => Math.abs(gauge.awg - awg) < Math.abs(best.awg - awg) ? gauge : best)
+  return wireGauges.reduce((best, gauge) => (Math.abs(gauge.awg - awg) < Math.abs(best.awg - awg) ? gauge : best))
 }

@@ -7,5 +7,6 @@ export function requireMeasure(where: string, field: string, value: number, most
 
 /** Throws unless a count is a whole number from 1 to 9999. */
 export function requireCount(where: string, field: string, value: number): void {
-  if (!(Number.isInteger(value) && value >= 1 && value <= 9999)) throw new CoreInputError(where, field, value, 'a whole number from 1 to 9999')
+  if (!(Number.isInteger(value) && value >= 1 && value <= 9999))
+    throw new CoreInputError(where, field, value, 'a whole number from 1 to 9999')
 }

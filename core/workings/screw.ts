@@ -29,18 +29,29 @@ export function screwG(form: ScrewForm, lengthMm: number, densityGPerCm3: number
   const sunk = form.head === 'countersunk'
   if (sunk && lengthMm < k) throw new CoreInputError('screwG', 'lengthMm', lengthMm, `at least the ${k} mm of its head`)
   const pitchDiameterMm = d - 0.649519 * pitchMm
-  const shankMm3 = Math.PI * pitchDiameterMm ** 2 / 4 * (sunk ? lengthMm - k : lengthMm)
-  const cylinderMm3 = Math.PI * dk ** 2 / 4 * k
-  const headMm3 = sunk ? Math.PI * k * (dk ** 2 + dk * d + d ** 2) / 12 : form.head === 'socket cap' ? cylinderMm3 : 0.65 * cylinderMm3
-  const socketMm3 = Math.sqrt(3) / 2 * socketMm ** 2 * socketDepthMm
-  return (shankMm3 + headMm3 - socketMm3) * densityGPerCm3 / 1000
+  const shankMm3 = ((Math.PI * pitchDiameterMm ** 2) / 4) * (sunk ? lengthMm - k : lengthMm)
+  const cylinderMm3 = ((Math.PI * dk ** 2) / 4) * k
+  const headMm3 = sunk
+    ? (Math.PI * k * (dk ** 2 + dk * d + d ** 2)) / 12
+    : form.head === 'socket cap'
+      ? cylinderMm3
+      : 0.65 * cylinderMm3
+  const socketMm3 = (Math.sqrt(3) / 2) * socketMm ** 2 * socketDepthMm
+  return ((shankMm3 + headMm3 - socketMm3) * densityGPerCm3) / 1000
 }
 
 /** A joint: what is clamped, how much thread it wants to hold, and what is free before the next thing is touched, all mm. */
-export interface Joint { readonly clampedMm: number, readonly engagementMm: number, readonly freeDepthMm: number }
+export interface Joint {
+  readonly clampedMm: number
+  readonly engagementMm: number
+  readonly freeDepthMm: number
+}
 
 /** Shortest and longest safe screw for a joint, mm; no length fits when `longest` is below `shortest`. */
-export function safeLengths({ clampedMm, engagementMm, freeDepthMm }: Joint): { readonly shortestMm: number, readonly longestMm: number } {
+export function safeLengths({ clampedMm, engagementMm, freeDepthMm }: Joint): {
+  readonly shortestMm: number
+  readonly longestMm: number
+} {
   requireMeasure('safeLengths', 'clampedMm', clampedMm, 200)
   requireMeasure('safeLengths', 'engagementMm', engagementMm, 200)
   requireMeasure('safeLengths', 'freeDepthMm', freeDepthMm, 200)

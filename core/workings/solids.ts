@@ -6,13 +6,21 @@ const perCm3 = 1 / 1000
 const mostMm = 2000
 
 /** A hole through a plate, mm, and how many of them. */
-export interface Holes { readonly diameterMm: number, readonly count: number }
+export interface Holes {
+  readonly diameterMm: number
+  readonly count: number
+}
 
 /**
  * Grams of a flat plate less its holes. Area in mm², thickness in mm, density in g/cm³. Throws when the holes are more
  * than the plate.
  */
-export function plateG(areaMm2: number, thicknessMm: number, densityGPerCm3: number, holes: readonly Holes[] = []): number {
+export function plateG(
+  areaMm2: number,
+  thicknessMm: number,
+  densityGPerCm3: number,
+  holes: readonly Holes[] = [],
+): number {
   requireMeasure('plateG', 'areaMm2', areaMm2, 1e6)
   requireMeasure('plateG', 'thicknessMm', thicknessMm, 100)
   requireMeasure('plateG', 'densityGPerCm3', densityGPerCm3, 25)
@@ -20,9 +28,10 @@ export function plateG(areaMm2: number, thicknessMm: number, densityGPerCm3: num
   for (const { diameterMm, count } of holes) {
     requireMeasure('plateG', 'diameterMm', diameterMm, mostMm)
     requireCount('plateG', 'count', count)
-    holesMm2 += count * Math.PI * diameterMm ** 2 / 4
+    holesMm2 += (count * Math.PI * diameterMm ** 2) / 4
   }
-  if (holesMm2 >= areaMm2) throw new CoreInputError('plateG', 'holes', holesMm2.toFixed(1), `less than the plate’s ${areaMm2} mm²`)
+  if (holesMm2 >= areaMm2)
+    throw new CoreInputError('plateG', 'holes', holesMm2.toFixed(1), `less than the plate’s ${areaMm2} mm²`)
   return (areaMm2 - holesMm2) * thicknessMm * densityGPerCm3 * perCm3
 }
 
@@ -31,14 +40,15 @@ export function holeG(diameterMm: number, thicknessMm: number, densityGPerCm3: n
   requireMeasure('holeG', 'diameterMm', diameterMm, mostMm)
   requireMeasure('holeG', 'thicknessMm', thicknessMm, 100)
   requireCount('holeG', 'count', count)
-  return count * Math.PI * diameterMm ** 2 / 4 * thicknessMm * densityGPerCm3 * perCm3
+  return ((count * Math.PI * diameterMm ** 2) / 4) * thicknessMm * densityGPerCm3 * perCm3
 }
 
 /** Grams of a printed part: walls are full, the rest is filled to a share from 0 to 1. Volumes in cm³. */
 export function printedG(volumeCm3: number, wallCm3: number, fill: number, densityGPerCm3: number): number {
   requireMeasure('printedG', 'volumeCm3', volumeCm3, 10_000)
   requireNotNegative('printedG', 'wallCm3', wallCm3)
-  if (wallCm3 > volumeCm3) throw new CoreInputError('printedG', 'wallCm3', wallCm3, `at most the whole ${volumeCm3} cm³`)
+  if (wallCm3 > volumeCm3)
+    throw new CoreInputError('printedG', 'wallCm3', wallCm3, `at most the whole ${volumeCm3} cm³`)
   if (!(fill >= 0 && fill <= 1)) throw new CoreInputError('printedG', 'fill', fill, 'from 0 to 100 %')
   return (wallCm3 + (volumeCm3 - wallCm3) * fill) * densityGPerCm3
 }
@@ -49,14 +59,14 @@ export function tubeG(outerMm: number, innerMm: number, lengthMm: number, densit
   requireNotNegative('tubeG', 'innerMm', innerMm)
   requireMeasure('tubeG', 'lengthMm', lengthMm, mostMm)
   if (innerMm >= outerMm) throw new CoreInputError('tubeG', 'innerMm', innerMm, `less than the ${outerMm} mm outside`)
-  return Math.PI * (outerMm ** 2 - innerMm ** 2) / 4 * lengthMm * densityGPerCm3 * perCm3
+  return ((Math.PI * (outerMm ** 2 - innerMm ** 2)) / 4) * lengthMm * densityGPerCm3 * perCm3
 }
 
 /** Grams of a film over an area: coating, tape. Area in cm², film in mm. */
 export function filmG(areaCm2: number, filmMm: number, densityGPerCm3: number): number {
   requireMeasure('filmG', 'areaCm2', areaCm2, 10_000)
   requireMeasure('filmG', 'filmMm', filmMm, 10)
-  return areaCm2 * filmMm / 10 * densityGPerCm3
+  return ((areaCm2 * filmMm) / 10) * densityGPerCm3
 }
 
 /** Grams of so many equal things: solder joints, ties, dots of glue. */

@@ -20,8 +20,8 @@ export function wireG(awg: number, lengthMm: number): number {
   const gauge = wireGauges.find(w => w.awg === awg)
   if (!gauge) throw new CoreInputError('wireG', 'awg', awg, `one of ${wireGauges.map(w => w.awg).join(', ')}`)
   requireMeasure('wireG', 'lengthMm', lengthMm, mostLengthMm)
-  const copperMm2 = Math.PI * conductorDiameterMm(awg) ** 2 / 4
-  const jacketMm2 = Math.max(Math.PI * gauge.outerDiameterMm ** 2 / 4 - copperMm2 / strandFill, 0)
+  const copperMm2 = (Math.PI * conductorDiameterMm(awg) ** 2) / 4
+  const jacketMm2 = Math.max((Math.PI * gauge.outerDiameterMm ** 2) / 4 - copperMm2 / strandFill, 0)
   const density = (name: string) => materialNamed(name)!.densityGPerCm3 / 1000
   return lengthMm * (copperMm2 * density('copper') + jacketMm2 * density('silicone rubber'))
 }

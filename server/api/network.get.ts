@@ -11,7 +11,12 @@ export default jsonRoute(networkReplySchema, async (event, app) => {
     shouldRenew: secret.isSet() && secret.shouldRenew(),
     fromEnvironment: (process.env.JOLLY_GRAM_PASSPHRASE ?? '') !== '',
     addresses: isOnNetwork()
-      ? await Promise.all(networkAddresses(app.settings.load().networkNames).map(async address => ({ address, code: `data:image/svg+xml;base64,${Buffer.from(await QRCode.toString(address, { type: 'svg', margin: 2 })).toString('base64')}` })))
+      ? await Promise.all(
+          networkAddresses(app.settings.load().networkNames).map(async address => ({
+            address,
+            code: `data:image/svg+xml;base64,${Buffer.from(await QRCode.toString(address, { type: 'svg', margin: 2 })).toString('base64')}`,
+          })),
+        )
       : [],
   }
 })

@@ -7,9 +7,26 @@ import { DomainProblem } from '../problems'
 import { lineFromRow, lineToRow, massFromRow, massToRow, type LineRow, type MassRow } from './line-rows'
 
 interface HeadRow {
-  id: string, name: string, craftClass: string, archived: number, revision: number, purpose: string, purposeKind: 'recreation' | 'other'
-  places: string, cardIds: string, reserveG: number, confidence: number, goalDryG: number | null, goalMinutes: number | null
-  goalPriceCents: number | null, setupId: string, packLineId: string | null, fit: string | null, flying: string | null, shave: string | null, assembly: string | null
+  id: string
+  name: string
+  craftClass: string
+  archived: number
+  revision: number
+  purpose: string
+  purposeKind: 'recreation' | 'other'
+  places: string
+  cardIds: string
+  reserveG: number
+  confidence: number
+  goalDryG: number | null
+  goalMinutes: number | null
+  goalPriceCents: number | null
+  setupId: string
+  packLineId: string | null
+  fit: string | null
+  flying: string | null
+  shave: string | null
+  assembly: string | null
 }
 
 const selectHead = `
@@ -43,17 +60,30 @@ export function buildsRepository(db: Db) {
     setArchived: db.prepare('UPDATE builds SET archived = :archived WHERE id = :id'),
     remove: db.prepare('DELETE FROM builds WHERE id = :id'),
     raw: {
-      builds: db.prepare('SELECT * FROM builds WHERE id = :id'), lines: db.prepare('SELECT * FROM lines WHERE build_id = :id ORDER BY position'), mass_versions: db.prepare('SELECT * FROM mass_versions WHERE build_id = :id ORDER BY entry'),
-      packs: db.prepare('SELECT * FROM packs WHERE build_id = :id'), setups: db.prepare('SELECT * FROM setups WHERE build_id = :id ORDER BY position'), setup_lines: db.prepare('SELECT * FROM setup_lines WHERE build_id = :id'),
-      never_flown: db.prepare('SELECT * FROM never_flown WHERE build_id = :id'), observations: db.prepare('SELECT * FROM observations WHERE build_id = :id ORDER BY position'), reference_crafts: db.prepare('SELECT * FROM reference_crafts WHERE build_id = :id'), journal: db.prepare('SELECT * FROM journal WHERE build_id = :id ORDER BY seq'),
+      builds: db.prepare('SELECT * FROM builds WHERE id = :id'),
+      lines: db.prepare('SELECT * FROM lines WHERE build_id = :id ORDER BY position'),
+      mass_versions: db.prepare('SELECT * FROM mass_versions WHERE build_id = :id ORDER BY entry'),
+      packs: db.prepare('SELECT * FROM packs WHERE build_id = :id'),
+      setups: db.prepare('SELECT * FROM setups WHERE build_id = :id ORDER BY position'),
+      setup_lines: db.prepare('SELECT * FROM setup_lines WHERE build_id = :id'),
+      never_flown: db.prepare('SELECT * FROM never_flown WHERE build_id = :id'),
+      observations: db.prepare('SELECT * FROM observations WHERE build_id = :id ORDER BY position'),
+      reference_crafts: db.prepare('SELECT * FROM reference_crafts WHERE build_id = :id'),
+      journal: db.prepare('SELECT * FROM journal WHERE build_id = :id ORDER BY seq'),
     },
     ids: db.prepare('SELECT id FROM builds ORDER BY created_at, id').pluck(),
     head: db.prepare(`${selectHead} WHERE id = :id`),
     lines: db.prepare(`${selectLines} WHERE l.build_id = :id ORDER BY l.position`),
     setups: db.prepare('SELECT id, name FROM setups WHERE build_id = :id ORDER BY position'),
-    setupLines: db.prepare('SELECT setup_id AS setupId, line_id AS lineId FROM setup_lines WHERE build_id = :id ORDER BY setup_id, position'),
-    never: db.prepare('SELECT setup_id AS setupId, pack_line_id AS packLineId FROM never_flown WHERE build_id = :id ORDER BY position'),
-    reference: db.prepare('SELECT mass_g AS massG, spread_g AS spreadG, thrust_g AS thrustG, price_cents AS priceCents, minutes FROM reference_crafts WHERE build_id = :id'),
+    setupLines: db.prepare(
+      'SELECT setup_id AS setupId, line_id AS lineId FROM setup_lines WHERE build_id = :id ORDER BY setup_id, position',
+    ),
+    never: db.prepare(
+      'SELECT setup_id AS setupId, pack_line_id AS packLineId FROM never_flown WHERE build_id = :id ORDER BY position',
+    ),
+    reference: db.prepare(
+      'SELECT mass_g AS massG, spread_g AS spreadG, thrust_g AS thrustG, price_cents AS priceCents, minutes FROM reference_crafts WHERE build_id = :id',
+    ),
     versions: db.prepare(`
       SELECT id AS versionId, line_id AS lineId, made_at AS madeAt, evidence, value_g AS valueG, value_count AS valueCount,
              resolution_g AS resolutionG, piece_readings AS pieceReadings, half_range_g AS halfRangeG, own_spread_g AS ownSpreadG, basis, origin, weighing
@@ -104,10 +134,16 @@ export function buildsRepository(db: Db) {
       SET label = excluded.label, cells = excluded.cells, chemistry = excluded.chemistry, capacity_mah = excluded.capacity_mah,
           c_rating = excluded.c_rating, plug = excluded.plug`),
     deleteSetups: db.prepare('DELETE FROM setups WHERE build_id = :buildId'),
-    insertSetup: db.prepare('INSERT INTO setups (build_id, id, position, name) VALUES (:buildId, :id, :position, :name)'),
-    insertSetupLine: db.prepare('INSERT INTO setup_lines (build_id, setup_id, line_id, position) VALUES (:buildId, :setupId, :lineId, :position)'),
+    insertSetup: db.prepare(
+      'INSERT INTO setups (build_id, id, position, name) VALUES (:buildId, :id, :position, :name)',
+    ),
+    insertSetupLine: db.prepare(
+      'INSERT INTO setup_lines (build_id, setup_id, line_id, position) VALUES (:buildId, :setupId, :lineId, :position)',
+    ),
     deleteNever: db.prepare('DELETE FROM never_flown WHERE build_id = :buildId'),
-    insertNever: db.prepare('INSERT INTO never_flown (build_id, position, setup_id, pack_line_id) VALUES (:buildId, :position, :setupId, :packLineId)'),
+    insertNever: db.prepare(
+      'INSERT INTO never_flown (build_id, position, setup_id, pack_line_id) VALUES (:buildId, :position, :setupId, :packLineId)',
+    ),
     observations: db.prepare('SELECT observation FROM observations WHERE build_id = :id ORDER BY position').pluck(),
     deleteObservations: db.prepare('DELETE FROM observations WHERE build_id = :buildId'),
     insertObservation: db.prepare(`
@@ -131,29 +167,79 @@ export function buildsRepository(db: Db) {
   function headParameters(build: Build) {
     const { aim } = build
     return {
-      id: build.id, name: build.name, craftClass: build.craftClass, archived: Number(build.archived), purpose: aim.purpose, purposeKind: aim.purposeKind,
-      places: JSON.stringify(aim.places), cardIds: JSON.stringify(aim.cardIds), reserveG: aim.reserveG, confidence: aim.confidence,
-      goalDryG: aim.goalDryG, goalMinutes: aim.goalMinutes, goalPriceCents: aim.goalPriceCents,
-      setupId: build.flies.setupId, packLineId: build.flies.packLineId, fit: build.fit === null ? null : JSON.stringify(build.fit), flying: build.flying === null ? null : JSON.stringify(build.flying), shave: build.shave === null ? null : JSON.stringify(build.shave), assembly: build.assembly === null ? null : JSON.stringify(build.assembly),
+      id: build.id,
+      name: build.name,
+      craftClass: build.craftClass,
+      archived: Number(build.archived),
+      purpose: aim.purpose,
+      purposeKind: aim.purposeKind,
+      places: JSON.stringify(aim.places),
+      cardIds: JSON.stringify(aim.cardIds),
+      reserveG: aim.reserveG,
+      confidence: aim.confidence,
+      goalDryG: aim.goalDryG,
+      goalMinutes: aim.goalMinutes,
+      goalPriceCents: aim.goalPriceCents,
+      setupId: build.flies.setupId,
+      packLineId: build.flies.packLineId,
+      fit: build.fit === null ? null : JSON.stringify(build.fit),
+      flying: build.flying === null ? null : JSON.stringify(build.flying),
+      shave: build.shave === null ? null : JSON.stringify(build.shave),
+      assembly: build.assembly === null ? null : JSON.stringify(build.assembly),
     }
   }
 
   /** A version is written once: going back to one that is there is fine, giving its id other grams is not. */
   function addVersion(buildId: string, lineId: string, mass: Mass, madeAt: string, entry: number) {
     const row = massToRow(buildId, lineId, mass, madeAt)
-    const put = sql.insertVersion.run(buildId, row.versionId, lineId, madeAt, row.evidence, row.valueG, row.valueCount, row.resolutionG, row.pieceReadings, row.halfRangeG, row.ownSpreadG, row.basis, row.origin, row.weighing, entry)
+    const put = sql.insertVersion.run(
+      buildId,
+      row.versionId,
+      lineId,
+      madeAt,
+      row.evidence,
+      row.valueG,
+      row.valueCount,
+      row.resolutionG,
+      row.pieceReadings,
+      row.halfRangeG,
+      row.ownSpreadG,
+      row.basis,
+      row.origin,
+      row.weighing,
+      entry,
+    )
     if (put.changes === 1) return
-    const { madeAt: _madeAt, ...kept } = massToRow(buildId, lineId, massFromRow(sql.version.get({ buildId, versionId: mass.versionId }) as MassRow)!, madeAt)
+    const { madeAt: _madeAt, ...kept } = massToRow(
+      buildId,
+      lineId,
+      massFromRow(sql.version.get({ buildId, versionId: mass.versionId }) as MassRow)!,
+      madeAt,
+    )
     const { madeAt: _again, ...wanted } = massToRow(buildId, lineId, mass, madeAt)
     for (const key of Object.keys(wanted) as (keyof typeof wanted)[]) {
-      if (kept[key] !== wanted[key]) throw new DomainProblem('refused', 'These grams carry the id of an earlier version of other grams. Nothing was written.', 'versionId')
+      if (kept[key] !== wanted[key])
+        throw new DomainProblem(
+          'refused',
+          'These grams carry the id of an earlier version of other grams. Nothing was written.',
+          'versionId',
+        )
     }
   }
 
   /** Writes a line; of one that was there, only what differs from before. */
-  function putLine(buildId: string, line: Line, before: Line | null, position: number, madeAt: string, revision: number) {
-    if (line.mass && line.mass !== before?.mass) addVersion(buildId, line.id, line.mass, madeAt, afterWhatCameIn + revision)
-    if (line.further !== before?.further) for (const { mass } of line.further) addVersion(buildId, line.id, mass, madeAt, afterWhatCameIn + revision)
+  function putLine(
+    buildId: string,
+    line: Line,
+    before: Line | null,
+    position: number,
+    madeAt: string,
+    revision: number,
+  ) {
+    if (line.mass && line.mass !== before?.mass)
+      addVersion(buildId, line.id, line.mass, madeAt, afterWhatCameIn + revision)
+    if (line.further !== before?.further)
+      for (const { mass } of line.further) addVersion(buildId, line.id, mass, madeAt, afterWhatCameIn + revision)
     if (before && onlyMassDiffers(before, line)) {
       sql.pointToVersion.run(line.mass?.versionId ?? null, buildId, line.id)
       return
@@ -167,7 +253,9 @@ export function buildsRepository(db: Db) {
     sql.deleteSetups.run({ buildId: build.id })
     build.setups.forEach((setup, position) => {
       sql.insertSetup.run({ buildId: build.id, id: setup.id, position, name: setup.name })
-      setup.lineIds.forEach((lineId, at) => sql.insertSetupLine.run({ buildId: build.id, setupId: setup.id, lineId, position: at }))
+      setup.lineIds.forEach((lineId, at) =>
+        sql.insertSetupLine.run({ buildId: build.id, setupId: setup.id, lineId, position: at }),
+      )
     })
   }
 
@@ -180,7 +268,14 @@ export function buildsRepository(db: Db) {
     sql.deleteObservations.run({ buildId: build.id })
     build.observations.forEach((observation, position) => {
       const { id, state, valueG } = observation
-      sql.insertObservation.run({ buildId: build.id, id, position, state, valueG, observation: JSON.stringify(observation) })
+      sql.insertObservation.run({
+        buildId: build.id,
+        id,
+        position,
+        state,
+        valueG,
+        observation: JSON.stringify(observation),
+      })
     })
   }
 
@@ -192,35 +287,51 @@ export function buildsRepository(db: Db) {
   return {
     ids: () => sql.ids.all() as string[],
     /** What can be said of a build that cannot be read. */
-    headOf: (id: string) => sql.shortHead.get({ id }) as { name: string, archived: number } | undefined ?? null,
-    setArchived: (id: string, archived: boolean) => { sql.setArchived.run({ id, archived: Number(archived) }) },
+    headOf: (id: string) => (sql.shortHead.get({ id }) as { name: string; archived: number } | undefined) ?? null,
+    setArchived: (id: string, archived: boolean) => {
+      sql.setArchived.run({ id, archived: Number(archived) })
+    },
     /** Every row of a build as it lies in the database, for one that cannot be read. */
-    rawRows: (id: string) => Object.fromEntries(Object.entries(sql.raw).map(([table, all]) => [table, all.all({ id })])),
+    rawRows: (id: string) =>
+      Object.fromEntries(Object.entries(sql.raw).map(([table, all]) => [table, all.all({ id })])),
     remove: (id: string) => sql.remove.run({ id }).changes === 1,
 
-    load(id: string): { build: Build, revision: number } | null {
+    load(id: string): { build: Build; revision: number } | null {
       const head = sql.head.get({ id }) as HeadRow | undefined
       if (!head) return null
       const linesOfSetup = new Map<string, string[]>()
-      for (const { setupId, lineId } of sql.setupLines.all({ id }) as { setupId: string, lineId: string }[]) {
+      for (const { setupId, lineId } of sql.setupLines.all({ id }) as { setupId: string; lineId: string }[]) {
         linesOfSetup.set(setupId, [...(linesOfSetup.get(setupId) ?? []), lineId])
       }
       const build: Build = {
-        id: head.id, name: head.name, craftClass: head.craftClass, archived: head.archived === 1,
+        id: head.id,
+        name: head.name,
+        craftClass: head.craftClass,
+        archived: head.archived === 1,
         reference: (sql.reference.get({ id }) as ReferenceCraft | undefined) ?? null,
         aim: {
-          purpose: head.purpose, purposeKind: head.purposeKind, places: JSON.parse(head.places), cardIds: JSON.parse(head.cardIds), reserveG: head.reserveG,
-          confidence: head.confidence, goalDryG: head.goalDryG, goalMinutes: head.goalMinutes, goalPriceCents: head.goalPriceCents,
+          purpose: head.purpose,
+          purposeKind: head.purposeKind,
+          places: JSON.parse(head.places),
+          cardIds: JSON.parse(head.cardIds),
+          reserveG: head.reserveG,
+          confidence: head.confidence,
+          goalDryG: head.goalDryG,
+          goalMinutes: head.goalMinutes,
+          goalPriceCents: head.goalPriceCents,
         },
         lines: (sql.lines.all({ id }) as LineRow[]).map(lineFromRow),
-        setups: (sql.setups.all({ id }) as Pick<Setup, 'id' | 'name'>[]).map(s => ({ ...s, lineIds: linesOfSetup.get(s.id) ?? [] })),
+        setups: (sql.setups.all({ id }) as Pick<Setup, 'id' | 'name'>[]).map(s => ({
+          ...s,
+          lineIds: linesOfSetup.get(s.id) ?? [],
+        })),
         flies: { setupId: head.setupId, packLineId: head.packLineId },
         neverFlown: sql.never.all({ id }) as LoadoutChoice[],
         observations: (sql.observations.all({ id }) as string[]).map(text => JSON.parse(text) as Observation),
-        fit: head.fit === null ? null : JSON.parse(head.fit) as Build['fit'],
-        flying: head.flying === null ? null : JSON.parse(head.flying) as Build['flying'],
-        shave: head.shave === null ? null : JSON.parse(head.shave) as Build['shave'],
-        assembly: head.assembly === null ? null : JSON.parse(head.assembly) as Build['assembly'],
+        fit: head.fit === null ? null : (JSON.parse(head.fit) as Build['fit']),
+        flying: head.flying === null ? null : (JSON.parse(head.flying) as Build['flying']),
+        shave: head.shave === null ? null : (JSON.parse(head.shave) as Build['shave']),
+        assembly: head.assembly === null ? null : (JSON.parse(head.assembly) as Build['assembly']),
       }
       return { build, revision: head.revision }
     },
@@ -237,14 +348,20 @@ export function buildsRepository(db: Db) {
       versions.forEach(({ lineId, madeAt, mass }, i) => addVersion(buildId, lineId, mass, madeAt, i + 1))
     },
 
-    versions: (id: string): MassVersion[] => (sql.versions.all({ id }) as (MassRow & { lineId: string, madeAt: string })[])
-      .map(row => ({ lineId: row.lineId, madeAt: row.madeAt, mass: massFromRow(row) as Mass })),
+    versions: (id: string): MassVersion[] =>
+      (sql.versions.all({ id }) as (MassRow & { lineId: string; madeAt: string })[]).map(row => ({
+        lineId: row.lineId,
+        madeAt: row.madeAt,
+        mass: massFromRow(row) as Mass,
+      })),
 
     /** Writes what a patch changed (in the given direction) of a build that is already `after` it, and its new revision. */
     save(build: Build, patch: Patch, direction: 'forwards' | 'backwards', revision: number, madeAt: string) {
       const side = direction === 'forwards' ? 'after' : 'before'
       const buildId = build.id
-      let position = patch.lines.some(c => c[side] && !c[side === 'after' ? 'before' : 'after']) ? sql.lastPosition.get({ buildId }) as number : 0
+      let position = patch.lines.some(c => c[side] && !c[side === 'after' ? 'before' : 'after'])
+        ? (sql.lastPosition.get({ buildId }) as number)
+        : 0
       for (const change of patch.lines) {
         const line = change[side]
         if (line) putLine(buildId, line, change[side === 'after' ? 'before' : 'after'], ++position, madeAt, revision)
@@ -264,7 +381,8 @@ export function buildsRepository(db: Db) {
       sql.revision.run(revision, buildId)
     },
 
-    searchLines: (text: string) => sql.searchLines.all({ pattern: `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%` }) as Found[],
+    searchLines: (text: string) =>
+      sql.searchLines.all({ pattern: `%${text.replace(/[\\%_]/g, c => `\\${c}`)}%` }) as Found[],
   }
 }
 export type BuildsRepository = ReturnType<typeof buildsRepository>

@@ -7,7 +7,11 @@ const mostTurns = 4
 const lockedRetryMs = 40
 const lockedMs = 3000
 
-interface Waiting { work: () => unknown, resolve: (value: never) => void, reject: (reason: unknown) => void }
+interface Waiting {
+  work: () => unknown
+  resolve: (value: never) => void
+  reject: (reason: unknown) => void
+}
 
 const isLocked = (error: unknown) => /^SQLITE_(?:BUSY|LOCKED)/.test(String((error as { code?: unknown } | null)?.code))
 
@@ -34,8 +38,7 @@ export function groupCommit(db: Db, onLost: () => void, isThere: () => boolean =
       begin.run()
       lockedSinceMs = null
       return true
-    }
-    catch (error) {
+    } catch (error) {
       if (!isLocked(error)) throw error
       lockedSinceMs ??= performance.now()
       return false
@@ -43,11 +46,17 @@ export function groupCommit(db: Db, onLost: () => void, isThere: () => boolean =
   }
 
   function flush(): void {
-    if (!db.open || !isThere()) { refuseAll(new DataProblem('gone')); return }
+    if (!db.open || !isThere()) {
+      refuseAll(new DataProblem('gone'))
+      return
+    }
     let batch: Waiting[] = []
     const answers: (() => void)[] = []
     try {
-      if (!begun()) { waitForOthers(); return }
+      if (!begun()) {
+        waitForOthers()
+        return
+      }
       batch = queue
       queue = []
       const alone = batch.length === 1
@@ -56,16 +65,14 @@ export function groupCommit(db: Db, onLost: () => void, isThere: () => boolean =
         try {
           const value = work()
           answers.push(() => resolve(value as never))
-        }
-        catch (error) {
+        } catch (error) {
           ;(alone ? rollback : takeBack).run()
           answers.push(() => reject(error))
         }
         if (!alone) release.run()
       }
       if (db.inTransaction) commit.run()
-    }
-    catch (error) {
+    } catch (error) {
       if (db.inTransaction) rollback.run()
       onLost()
       queue = [...batch, ...queue]

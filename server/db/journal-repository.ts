@@ -15,7 +15,10 @@ function lineFromPatch(line: Line | null): Line | null {
 
 function patchFromText(text: string): Patch {
   const patch = JSON.parse(text) as Patch
-  return { ...patch, lines: patch.lines.map(({ before, after }) => ({ before: lineFromPatch(before), after: lineFromPatch(after) })) }
+  return {
+    ...patch,
+    lines: patch.lines.map(({ before, after }) => ({ before: lineFromPatch(before), after: lineFromPatch(after) })),
+  }
 }
 
 type RecordRow = JournalEntry & { patch: string }
@@ -25,17 +28,29 @@ export function journalRepository(db: Db) {
   const sql = {
     entries: db.prepare(`SELECT ${columns} FROM journal WHERE build_id = :buildId ORDER BY seq DESC LIMIT :most`),
     records: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId ORDER BY seq`),
-    reasons: db.prepare(`SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`),
-    withId: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND (undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`),
+    reasons: db.prepare(
+      `SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`,
+    ),
+    withId: db.prepare(
+      `SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND (undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`,
+    ),
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
       INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch, key)
       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
-    since: db.prepare(`SELECT ${columns}, patch, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`),
-    nextUndo: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`),
-    nextRedo: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`),
+    since: db.prepare(
+      `SELECT ${columns}, patch, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`,
+    ),
+    nextUndo: db.prepare(
+      `SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`,
+    ),
+    nextRedo: db.prepare(
+      `SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`,
+    ),
     mark: db.prepare('UPDATE journal SET undone = :undone WHERE build_id = :buildId AND seq = :seq'),
-    overtake: db.prepare(`UPDATE journal SET undone = 'overtaken' WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back'`),
+    overtake: db.prepare(
+      `UPDATE journal SET undone = 'overtaken' WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back'`,
+    ),
     note: db.prepare('UPDATE journal SET note = :note WHERE build_id = :buildId AND seq = :seq'),
   }
   const withPatch = (row: unknown): JournalRecord | null => {
@@ -47,30 +62,55 @@ export function journalRepository(db: Db) {
     entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],
     records: (buildId: string) => sql.records.all({ buildId }).map(row => withPatch(row)!),
     /** What the changes in force were made for, where somebody said so, oldest first. */
-    reasons: (buildId: string) => sql.reasons.all({ buildId }) as { at: string, title: string, note: string }[],
+    reasons: (buildId: string) => sql.reasons.all({ buildId }) as { at: string; title: string; note: string }[],
     /** Versions of a line's grams that only entries which were taken back have made: slips, no part of how it became known. */
     slips: (buildId: string, lineId: string): Set<string> => {
-      const madeBy = (inForce: 0 | 1) => sql.withId.all({ buildId, id: lineId, inForce }).flatMap(row => withPatch(row)!.patch.lines.flatMap(({ after }) => {
-        return after?.id === lineId ? [after.mass, ...after.further.map(one => one.mass)].flatMap(mass => mass ? [mass.versionId] : []) : []
-      }))
+      const madeBy = (inForce: 0 | 1) =>
+        sql.withId.all({ buildId, id: lineId, inForce }).flatMap(row =>
+          withPatch(row)!.patch.lines.flatMap(({ after }) => {
+            return after?.id === lineId
+              ? [after.mass, ...after.further.map(one => one.mass)].flatMap(mass => (mass ? [mass.versionId] : []))
+              : []
+          }),
+        )
       const gone = new Set(madeBy(0))
       if (gone.size > 0) for (const id of madeBy(1)) gone.delete(id)
       return gone
     },
     lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
     append: (buildId: string, r: JournalRecord, key: string | null = null) => {
-      sql.append.run(buildId, r.seq, r.at, r.kind, r.target, r.title, r.gramsBeforeG, r.gramsAfterG, r.auwBeforeG, r.auwAfterG, r.note, r.undone, JSON.stringify(r.patch), key)
+      sql.append.run(
+        buildId,
+        r.seq,
+        r.at,
+        r.kind,
+        r.target,
+        r.title,
+        r.gramsBeforeG,
+        r.gramsAfterG,
+        r.auwBeforeG,
+        r.auwAfterG,
+        r.note,
+        r.undone,
+        JSON.stringify(r.patch),
+        key,
+      )
     },
     /** Entries after one, oldest first, with the keys of the writes they came from. */
-    since: (buildId: string, seq: number) => sql.since.all({ buildId, seq }).map((row) => {
-      const { key, ...record } = row as RecordRow & { key: string | null }
-      return { key, record: withPatch(record)! }
-    }),
+    since: (buildId: string, seq: number) =>
+      sql.since.all({ buildId, seq }).map(row => {
+        const { key, ...record } = row as RecordRow & { key: string | null }
+        return { key, record: withPatch(record)! }
+      }),
     nextUndo: (buildId: string) => withPatch(sql.nextUndo.get({ buildId })),
     nextRedo: (buildId: string) => withPatch(sql.nextRedo.get({ buildId })),
-    mark: (buildId: string, seq: number, undone: JournalEntry['undone']) => { sql.mark.run({ buildId, seq, undone }) },
+    mark: (buildId: string, seq: number, undone: JournalEntry['undone']) => {
+      sql.mark.run({ buildId, seq, undone })
+    },
     /** What was taken back before a new change can no longer be redone. */
-    overtake: (buildId: string) => { sql.overtake.run({ buildId }) },
+    overtake: (buildId: string) => {
+      sql.overtake.run({ buildId })
+    },
     /** Returns false when there is no such entry. */
     note: (buildId: string, seq: number, note: string) => sql.note.run({ buildId, seq, note }).changes === 1,
   }

@@ -24,19 +24,35 @@ describe('the database', () => {
   })
   it('leaves nothing of a migration that fails', () => {
     const path = join(home, 'b.sqlite')
-    expect(() => openDatabase(path, [{ name: '001.sql', sql: 'CREATE TABLE t (a); CREATE TABLE t (a);' }])).toThrow('already exists')
+    expect(() => openDatabase(path, [{ name: '001.sql', sql: 'CREATE TABLE t (a); CREATE TABLE t (a);' }])).toThrow(
+      'already exists',
+    )
     const db = openDatabase(path, [])
     expect(db.prepare(`SELECT count(*) FROM sqlite_schema WHERE name = 't'`).pluck().get()).toBe(0)
     db.close()
   })
   it.each([
-    ['a negative mass', `INSERT INTO mass_versions VALUES ('b', 'v', 'l', 't', 'guess', -1, 1, 0.1, NULL, NULL, NULL, 'as fitted', '', NULL, 1)`],
-    ['a quantity of 0', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 0, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`],
-    ['a mass version that is not there', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 1, 'zz', NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`],
-    ['a nameless line', `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`],
+    [
+      'a negative mass',
+      `INSERT INTO mass_versions VALUES ('b', 'v', 'l', 't', 'guess', -1, 1, 0.1, NULL, NULL, NULL, 'as fitted', '', NULL, 1)`,
+    ],
+    [
+      'a quantity of 0',
+      `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 0, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`,
+    ],
+    [
+      'a mass version that is not there',
+      `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 1, 'zz', NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`,
+    ],
+    [
+      'a nameless line',
+      `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`,
+    ],
   ])('refuses %s by its own constraints', (_what, sql) => {
     const db = openDatabase(':memory:', migrationsOnDisk())
-    db.exec(`INSERT INTO builds VALUES ('b', 'B', '', 0, 1, 't', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL, NULL, NULL, NULL, NULL)`)
+    db.exec(
+      `INSERT INTO builds VALUES ('b', 'B', '', 0, 1, 't', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL, NULL, NULL, NULL, NULL)`,
+    )
     expect(() => db.exec(sql)).toThrow(/constraint failed/)
     db.close()
   })
@@ -56,8 +72,13 @@ describe('writes that arrive together', () => {
     const db = openDatabase(':memory:', [])
     db.exec('CREATE TABLE p (id PRIMARY KEY); CREATE TABLE c (p REFERENCES p DEFERRABLE INITIALLY DEFERRED)')
     let forgotten = 0
-    const writer = groupCommit(db, () => { forgotten++ })
-    const results = await Promise.allSettled([writer.write(() => db.exec('INSERT INTO p VALUES (1)')), writer.write(() => db.exec('INSERT INTO c VALUES (7)'))])
+    const writer = groupCommit(db, () => {
+      forgotten++
+    })
+    const results = await Promise.allSettled([
+      writer.write(() => db.exec('INSERT INTO p VALUES (1)')),
+      writer.write(() => db.exec('INSERT INTO c VALUES (7)')),
+    ])
     expect(results.map(r => r.status)).toEqual(['rejected', 'rejected'])
     expect(forgotten).toBe(1)
     expect(db.prepare('SELECT count(*) FROM p').pluck().get()).toBe(0)

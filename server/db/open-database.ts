@@ -6,7 +6,10 @@ import { DataProblem } from './data-problem'
 export type Db = Database.Database
 
 /** One numbered migration: its file name and its SQL. */
-export interface Migration { readonly name: string, readonly sql: string }
+export interface Migration {
+  readonly name: string
+  readonly sql: string
+}
 
 /** A read waits so long for another program at most; whoever writes waits elsewhere, so that others are answered meanwhile. */
 const busyTimeoutMs = 40
@@ -29,10 +32,10 @@ export function openDatabase(path: string, migrations: readonly Migration[]): Db
     db.pragma('foreign_keys = ON')
     db.pragma('wal_autocheckpoint = 4000')
     migrate(db, migrations, onDisk ? path : null)
-    if (onDisk) for (const ending of ['', '-wal', '-shm']) if (existsSync(path + ending)) chmodSync(path + ending, 0o600)
+    if (onDisk)
+      for (const ending of ['', '-wal', '-shm']) if (existsSync(path + ending)) chmodSync(path + ending, 0o600)
     return db
-  }
-  catch (error) {
+  } catch (error) {
     db.close()
     throw error
   }
@@ -55,7 +58,11 @@ export function migrate(db: Db, migrations: readonly Migration[], path: string |
   const done = new Set(db.prepare('SELECT name FROM migrations').pluck().all() as string[])
   const known = new Set(migrations.map(m => m.name))
   const newer = [...done].filter(name => !known.has(name))
-  if (newer.length > 0) throw new DataProblem('newer', `The database was made by a newer version of the application (${newer.join(', ')}). Update the application to open it, or put a copy from before in its place. Nothing is written meanwhile.`)
+  if (newer.length > 0)
+    throw new DataProblem(
+      'newer',
+      `The database was made by a newer version of the application (${newer.join(', ')}). Update the application to open it, or put a copy from before in its place. Nothing is written meanwhile.`,
+    )
   const record = db.prepare('INSERT INTO migrations (name, applied_at) VALUES (:name, :appliedAt)')
   const wanted = [...migrations].sort((a, b) => a.name.localeCompare(b.name)).filter(({ name }) => !done.has(name))
   if (path !== null && done.size > 0 && wanted.length > 0) copyBefore(db, path, wanted[0]!.name)
@@ -66,10 +73,12 @@ export function migrate(db: Db, migrations: readonly Migration[], path: string |
     for (const { name, sql } of wanted) {
       db.transaction(() => {
         db.exec(sql)
-        if ((db.pragma('foreign_key_check') as unknown[]).length > 0) throw new Error(`${name} leaves rows that refer to nothing`)
+        if ((db.pragma('foreign_key_check') as unknown[]).length > 0)
+          throw new Error(`${name} leaves rows that refer to nothing`)
         record.run({ name, appliedAt: new Date().toISOString() })
       })()
     }
+  } finally {
+    db.pragma('foreign_keys = ON')
   }
-  finally { db.pragma('foreign_keys = ON') }
 }

@@ -18,9 +18,15 @@ export function rulesRepository(db: Db) {
   }
   return {
     ownCards: () => (sql.own.all() as string[]).map(text => JSON.parse(text) as RuleCard),
-    put: (card: RuleCard) => { sql.put.run({ id: card.id, card: JSON.stringify(card) }) },
-    remove: (id: string) => { sql.remove.run({ id }); sql.unverify.run({ cardId: id }) },
-    verifications: () => new Map((sql.verifications.all() as { cardId: string, verifiedOn: string }[]).map(v => [v.cardId, v.verifiedOn])),
+    put: (card: RuleCard) => {
+      sql.put.run({ id: card.id, card: JSON.stringify(card) })
+    },
+    remove: (id: string) => {
+      sql.remove.run({ id })
+      sql.unverify.run({ cardId: id })
+    },
+    verifications: () =>
+      new Map((sql.verifications.all() as { cardId: string; verifiedOn: string }[]).map(v => [v.cardId, v.verifiedOn])),
     verify: (cardId: string, verifiedOn: string | null) => {
       if (verifiedOn === null) sql.unverify.run({ cardId })
       else sql.verify.run({ cardId, verifiedOn })

@@ -9,9 +9,17 @@ export function sessionsRepository(db: Db) {
   const removeOlder = db.prepare('DELETE FROM sessions WHERE made_at < :before')
   return {
     ids: () => all.all() as string[],
-    insert: (id: string, madeAt: string) => { insert.run({ id, madeAt }) },
-    remove: (id: string) => { remove.run({ id }) },
-    removeAll: () => { removeAll.run() },
-    removeOlder: (before: string) => { removeOlder.run({ before }) },
+    insert: (id: string, madeAt: string) => {
+      insert.run({ id, madeAt })
+    },
+    remove: (id: string) => {
+      remove.run({ id })
+    },
+    removeAll: () => {
+      removeAll.run()
+    },
+    removeOlder: (before: string) => {
+      removeOlder.run({ before })
+    },
   }
 }

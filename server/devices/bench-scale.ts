@@ -4,7 +4,10 @@ import type { BenchReadings, BenchState } from '../../shared/schemas/bench-scale
 import { homeAddressOf } from './home-address'
 
 /** What a listener gets: the state whenever it changes, and readings a few times a second. */
-export interface BenchListener { state: (state: BenchState) => void, readings: (readings: BenchReadings) => void }
+export interface BenchListener {
+  state: (state: BenchState) => void
+  readings: (readings: BenchReadings) => void
+}
 
 const retryMs = 400
 const unreachableRetryMs = 5000
@@ -65,8 +68,12 @@ export function benchScale(addressNow: () => string) {
     readingsSinceOpen = 0
     garbageSinceOpen = 0
     fresh.setEncoding('latin1')
-    fresh.setTimeout(connectTimeoutMs, () => { if (fresh.connecting) fresh.destroy() })
-    fresh.on('connect', () => { lastDataMs = performance.now() })
+    fresh.setTimeout(connectTimeoutMs, () => {
+      if (fresh.connecting) fresh.destroy()
+    })
+    fresh.on('connect', () => {
+      lastDataMs = performance.now()
+    })
     fresh.on('data', (chunk: string) => takeIn(fresh, chunk))
     fresh.on('error', () => fresh.destroy())
     fresh.on('close', () => {
@@ -81,19 +88,25 @@ export function benchScale(addressNow: () => string) {
   function takeIn(from: Socket, chunk: string) {
     lastDataMs = performance.now()
     for (const line of splitter.push(chunk)) {
-      if (++linesInBatch > mostLinesInABatch) { garbage++; continue }
+      if (++linesInBatch > mostLinesInABatch) {
+        garbage++
+        continue
+      }
       const reading = parseReading(line)
       if (reading) {
         readingsSinceOpen++
         waiting.push({ ...reading, atMs: lastDataMs })
-      }
-      else {
+      } else {
         garbage++
         garbageSinceOpen++
       }
     }
     if (readingsSinceOpen > 0) say('connected', `Scale at ${address}`)
-    else if (garbageSinceOpen >= garbageToSay || splitter.tooLong > 0) say('not understood', `Something comes from ${address}, but nothing that can be read as grams. Is the rate (baud) right, and the scale set to a dialect such as “S S 17.02 g” or “ST,GS,+ 17.02g”?`)
+    else if (garbageSinceOpen >= garbageToSay || splitter.tooLong > 0)
+      say(
+        'not understood',
+        `Something comes from ${address}, but nothing that can be read as grams. Is the rate (baud) right, and the scale set to a dialect such as “S S 17.02 g” or “ST,GS,+ 17.02g”?`,
+      )
     if (linesInBatch > mostLinesInABatch) from.pause()
   }
 
@@ -102,7 +115,13 @@ export function benchScale(addressNow: () => string) {
     linesInBatch = 0
     socket?.resume()
     if (address !== addressNow()) return reopen()
-    if (socket && !socket.connecting && ['connected', 'connecting', 'gone'].includes(state.state) && now - lastDataMs > silentMs) say('silent', `The scale at ${address} sends nothing. Is it switched on, and set to send all the time?`)
+    if (
+      socket &&
+      !socket.connecting &&
+      ['connected', 'connecting', 'gone'].includes(state.state) &&
+      now - lastDataMs > silentMs
+    )
+      say('silent', `The scale at ${address} sends nothing. Is it switched on, and set to send all the time?`)
     if (waiting.length === 0) return
     const readings = waiting.map(({ atMs, ...reading }) => ({ ...reading, ageMs: now - atMs }))
     waiting = []

@@ -3,8 +3,20 @@ import { BlockList, isIP } from 'node:net'
 
 /** Addresses of the network at home and of this machine itself: nothing out in the world is ever called. */
 const atHome = new BlockList()
-for (const [network, bits] of [['10.0.0.0', 8], ['172.16.0.0', 12], ['192.168.0.0', 16], ['169.254.0.0', 16], ['127.0.0.0', 8]] as const) atHome.addSubnet(network, bits, 'ipv4')
-for (const [network, bits] of [['fc00::', 7], ['fe80::', 10], ['::1', 128]] as const) atHome.addSubnet(network, bits, 'ipv6')
+for (const [network, bits] of [
+  ['10.0.0.0', 8],
+  ['172.16.0.0', 12],
+  ['192.168.0.0', 16],
+  ['169.254.0.0', 16],
+  ['127.0.0.0', 8],
+] as const)
+  atHome.addSubnet(network, bits, 'ipv4')
+for (const [network, bits] of [
+  ['fc00::', 7],
+  ['fe80::', 10],
+  ['::1', 128],
+] as const)
+  atHome.addSubnet(network, bits, 'ipv6')
 
 export function isHomeAddress(address: string): boolean {
   const plain = address.replace(/^::ffff:/i, '')

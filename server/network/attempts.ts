@@ -17,7 +17,9 @@ export class Attempts {
 
   /** Counts one attempt. Milliseconds until the next may be made; 0 when this one may. */
   async admit(address: string): Promise<number> {
-    const closedMs = Math.max(...['all', `address ${address}`].map(name => (this.closedUntil.get(name) ?? 0) - this.nowMs()))
+    const closedMs = Math.max(
+      ...['all', `address ${address}`].map(name => (this.closedUntil.get(name) ?? 0) - this.nowMs()),
+    )
     if (closedMs > 0) return closedMs
     const waitMs = await this.consume(address)
     if (waitMs > 0) {
@@ -37,8 +39,9 @@ export class Attempts {
       await this.byAddress.consume(address)
       await this.together.consume('all')
       return 0
+    } catch (refused) {
+      return Math.max(1, (refused as RateLimiterRes).msBeforeNext)
     }
-    catch (refused) { return Math.max(1, (refused as RateLimiterRes).msBeforeNext) }
   }
 
   /** The right one does not count. */

@@ -1,8 +1,17 @@
 /** What the application’s own pages may load and run: only what ships with it. Inline scripts of a page are allowed by their hash. */
 export function pagePolicy(scriptHashes: readonly string[] = []): string {
   return [
-    `default-src 'self'`, `script-src 'self' 'wasm-unsafe-eval' ${scriptHashes.join(' ')}`.trim(), `style-src 'self' 'unsafe-inline'`, `img-src 'self' data: blob:`, `font-src 'self'`,
-    `connect-src 'self'`, `worker-src 'self'`, `object-src 'none'`, `base-uri 'none'`, `form-action 'self'`, `frame-ancestors 'none'`,
+    `default-src 'self'`,
+    `script-src 'self' 'wasm-unsafe-eval' ${scriptHashes.join(' ')}`.trim(),
+    `style-src 'self' 'unsafe-inline'`,
+    `img-src 'self' data: blob:`,
+    `font-src 'self'`,
+    `connect-src 'self'`,
+    `worker-src 'self'`,
+    `object-src 'none'`,
+    `base-uri 'none'`,
+    `form-action 'self'`,
+    `frame-ancestors 'none'`,
   ].join('; ')
 }
 
@@ -17,7 +26,8 @@ function headers(policy: string, cache: string | null): Headers {
     'referrer-policy': 'same-origin',
     'cross-origin-resource-policy': 'same-origin',
     'cross-origin-opener-policy': 'same-origin',
-    'permissions-policy': 'accelerometer=(), camera=(), geolocation=(), gyroscope=(), magnetometer=(), microphone=(), payment=(), usb=(), serial=(self)',
+    'permissions-policy':
+      'accelerometer=(), camera=(), geolocation=(), gyroscope=(), magnetometer=(), microphone=(), payment=(), usb=(), serial=(self)',
     'content-security-policy': policy,
     ...(cache === null ? {} : { 'cache-control': cache }),
   })

@@ -12,26 +12,51 @@ import { isAtHome, mostBodyBytes, refusalOf, type RequestFacts } from './origin'
 import { verifyPassphrase } from './passphrase-hash'
 import { signInPage, whereTo } from './sign-in-page'
 
-const asked = (more: Partial<RequestFacts> = {}): RequestFacts => ({ method: 'GET', host: '127.0.0.1:4250', origin: undefined, fetchSite: undefined, contentLength: 0, localAddress: '127.0.0.1', remoteAddress: '127.0.0.1', forwarded: false, ...more })
+const asked = (more: Partial<RequestFacts> = {}): RequestFacts => ({
+  method: 'GET',
+  host: '127.0.0.1:4250',
+  origin: undefined,
+  fetchSite: undefined,
+  contentLength: 0,
+  localAddress: '127.0.0.1',
+  remoteAddress: '127.0.0.1',
+  forwarded: false,
+  ...more,
+})
 const closed = { openToNetwork: false, machineNames: [] as string[] }
 const open = { openToNetwork: true, machineNames: ['bench', 'tram-shed.home'] }
 
 describe('who is let in', () => {
-  it.each(['127.0.0.1:4250', 'localhost:4250', 'LOCALHOST', '[::1]:4250', '127.0.0.9:1'])('at home the host “%s” is ours', (host) => {
-    for (const how of [closed, open]) expect(refusalOf(asked({ host }), how)).toBeNull()
-  })
-  it.each(['evil.example:4250', '127.0.0.1.evil.example', '192.168.1.5', '', 'localhost.evil.example', 'bench'])('at home the host “%s” is not', (host) => {
-    expect(refusalOf(asked({ host }), open)).toBe('foreign-host')
-  })
+  it.each(['127.0.0.1:4250', 'localhost:4250', 'LOCALHOST', '[::1]:4250', '127.0.0.9:1'])(
+    'at home the host “%s” is ours',
+    host => {
+      for (const how of [closed, open]) expect(refusalOf(asked({ host }), how)).toBeNull()
+    },
+  )
+  it.each(['evil.example:4250', '127.0.0.1.evil.example', '192.168.1.5', '', 'localhost.evil.example', 'bench'])(
+    'at home the host “%s” is not',
+    host => {
+      expect(refusalOf(asked({ host }), open)).toBe('foreign-host')
+    },
+  )
   const net = { localAddress: '::ffff:192.168.1.5', remoteAddress: '::ffff:192.168.1.9' }
   it('on a network address only that address and this machine’s names fit', () => {
-    for (const host of ['192.168.1.5:4250', 'bench:4250', 'BENCH.local:4250', 'tram-shed.home:4250']) expect(refusalOf(asked({ ...net, host }), open)).toBeNull()
-    for (const host of ['localhost:4250', '127.0.0.1:4250', '192.168.1.6:4250', 'rebound.example:4250']) expect(refusalOf(asked({ ...net, host }), open)).toBe('foreign-host')
+    for (const host of ['192.168.1.5:4250', 'bench:4250', 'BENCH.local:4250', 'tram-shed.home:4250'])
+      expect(refusalOf(asked({ ...net, host }), open)).toBeNull()
+    for (const host of ['localhost:4250', '127.0.0.1:4250', '192.168.1.6:4250', 'rebound.example:4250'])
+      expect(refusalOf(asked({ ...net, host }), open)).toBe('foreign-host')
   })
   it('not opened to the network, nothing but home is answered, whatever it calls itself', () => {
-    fc.assert(fc.property(fc.constantFrom('192.168.1.5', '::ffff:10.0.0.3', 'fe80::1', '127.0.0.2', ''), fc.constantFrom('127.0.0.1:4250', 'localhost', '192.168.1.5:4250', 'bench'), fc.constantFrom('GET', 'PUT'), (localAddress, host, method) => {
-      expect(refusalOf(asked({ localAddress, remoteAddress: localAddress, host, method }), closed)).toBe('not-open')
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom('192.168.1.5', '::ffff:10.0.0.3', 'fe80::1', '127.0.0.2', ''),
+        fc.constantFrom('127.0.0.1:4250', 'localhost', '192.168.1.5:4250', 'bench'),
+        fc.constantFrom('GET', 'PUT'),
+        (localAddress, host, method) => {
+          expect(refusalOf(asked({ localAddress, remoteAddress: localAddress, host, method }), closed)).toBe('not-open')
+        },
+      ),
+    )
   })
   it('what somebody has passed on is not home, nor what comes from elsewhere', () => {
     expect(isAtHome(asked())).toBe(true)
@@ -64,7 +89,7 @@ describe('passphrases that are tried', () => {
   it('are counted for all addresses together, too', async () => {
     const attempts = new Attempts()
     let let_in = 0
-    for (let i = 0; i < 200; i++) if (await attempts.admit(`10.0.0.${i}`) === 0) let_in++
+    for (let i = 0; i < 200; i++) if ((await attempts.admit(`10.0.0.${i}`)) === 0) let_in++
     expect(let_in).toBe(mostFromAll)
   })
   it('wait by a clock of their own: putting the machine’s clock forward opens nothing', async () => {
@@ -78,8 +103,9 @@ describe('passphrases that are tried', () => {
       expect(await attempts.admit('a')).toBeGreaterThan(50_000)
       now += waitMs + 1
       expect(await attempts.admit('a')).toBe(0)
+    } finally {
+      Date.now = real
     }
-    finally { Date.now = real }
   })
   it('that were right do not count', async () => {
     const attempts = new Attempts()
@@ -100,7 +126,11 @@ function quickHashing(): Hashing & { most: () => number } {
     return value
   }
   let salt = 0
-  return { hash: text => slowly(`quick:${salt++}:${text}`), verify: (kept, text) => slowly(kept.split(':').slice(2).join(':') === text), most: () => most }
+  return {
+    hash: text => slowly(`quick:${salt++}:${text}`),
+    verify: (kept, text) => slowly(kept.split(':').slice(2).join(':') === text),
+    most: () => most,
+  }
 }
 
 describe('the passphrase', () => {
@@ -110,11 +140,14 @@ describe('the passphrase', () => {
     const service = passphraseService(secrets, sessions, quickHashing(), '')
     expect(service.isSet()).toBe(false)
     expect(await service.matches('')).toBe(false)
-    for (const text of ['short', 'ninechars', 'aaaaaaaaaaaa', 'abababababab']) await expect(service.set(text)).rejects.toMatchObject({ code: 'invalid', field: 'passphrase' })
+    for (const text of ['short', 'ninechars', 'aaaaaaaaaaaa', 'abababababab'])
+      await expect(service.set(text)).rejects.toMatchObject({ code: 'invalid', field: 'passphrase' })
     await service.set('seven tall masts')
     const session = sessions.begin()
     let ended = 0
-    sessions.whileOn(session, () => { ended++ })
+    sessions.whileOn(session, () => {
+      ended++
+    })
     expect(await service.matches('seven tall masts')).toBe(true)
     expect(await service.matches('seven tall mast')).toBe(false)
     expect(service.shouldRenew()).toBe(false)
@@ -156,7 +189,10 @@ describe('the passphrase', () => {
   })
   it('of an earlier version goes on opening, with a request to renew it', async () => {
     const home = mkdtempSync(join(tmpdir(), 'old-'))
-    writeFileSync(join(home, 'ledger.sqlite'), gunzipSync(readFileSync(join(import.meta.dirname, '../../golden/2026-11/jolly-gram.sqlite.gz'))))
+    writeFileSync(
+      join(home, 'ledger.sqlite'),
+      gunzipSync(readFileSync(join(import.meta.dirname, '../../golden/2026-11/jolly-gram.sqlite.gz'))),
+    )
     const app = makeApplication(join(home, 'ledger.sqlite'), migrationsOnDisk())
     const service = passphraseService(app.secrets, app.sessions, quickHashing(), '')
     expect([service.isSet(), service.shouldRenew()]).toEqual([true, true])
@@ -168,7 +204,8 @@ describe('the passphrase', () => {
     rmSync(home, { recursive: true })
   })
   it('nothing that is no hash matches', async () => {
-    for (const kept of ['', 'plain', 'scrypt::', 'scrypt:AAAA:AAAA']) expect(await verifyPassphrase(kept, 'seven tall masts'), kept).toBe(false)
+    for (const kept of ['', 'plain', 'scrypt::', 'scrypt:AAAA:AAAA'])
+      expect(await verifyPassphrase(kept, 'seven tall masts'), kept).toBe(false)
   })
 })
 
@@ -184,7 +221,11 @@ describe('sessions', () => {
     off()
     disk.app.sessions.end(one)
     expect(ended).toEqual(['stream'])
-    expect([disk.app.sessions.isOn(one), disk.app.sessions.isOn(other), disk.app.sessions.isOn('made up')]).toEqual([false, true, false])
+    expect([disk.app.sessions.isOn(one), disk.app.sessions.isOn(other), disk.app.sessions.isOn('made up')]).toEqual([
+      false,
+      true,
+      false,
+    ])
     const again = disk.again()
     expect([again.sessions.isOn(one), again.sessions.isOn(other)]).toEqual([false, true])
     again.close()
@@ -201,6 +242,16 @@ describe('the sign-in page', () => {
   })
   it('goes on to places of this application only', () => {
     for (const path of ['/builds/marzipan/weigh', '/drawer?part=p1', '/']) expect(whereTo(path)).toBe(path)
-    for (const path of ['//evil.example', '/\\evil.example', 'http://evil.example', '/api/builds', '/sign-in', 'javascript:alert(1)', '', null]) expect(whereTo(path)).toBe('/')
+    for (const path of [
+      '//evil.example',
+      '/\\evil.example',
+      'http://evil.example',
+      '/api/builds',
+      '/sign-in',
+      'javascript:alert(1)',
+      '',
+      null,
+    ])
+      expect(whereTo(path)).toBe('/')
   })
 })

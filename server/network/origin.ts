@@ -14,7 +14,14 @@ export interface RequestFacts {
 }
 
 /** Headers by which a proxy says that a request is not its own. */
-export const forwardingHeaders = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip'] as const
+export const forwardingHeaders = [
+  'forwarded',
+  'via',
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-proto',
+  'x-real-ip',
+] as const
 
 export const mostBodyBytes = 16_000_000
 const loopbackNames = /^(?:localhost|127(?:\.\d{1,3}){3}|\[::1\])(?::\d{1,5})?$/i
@@ -27,7 +34,11 @@ export function isLoopback(address: string): boolean {
 }
 
 /** Whether a request was made at this machine: on its loopback address, from there, and passed on by nobody. */
-export function isAtHome({ localAddress, remoteAddress, forwarded }: Pick<RequestFacts, 'localAddress' | 'remoteAddress' | 'forwarded'>): boolean {
+export function isAtHome({
+  localAddress,
+  remoteAddress,
+  forwarded,
+}: Pick<RequestFacts, 'localAddress' | 'remoteAddress' | 'forwarded'>): boolean {
   return isLoopback(localAddress) && isLoopback(remoteAddress) && !forwarded
 }
 
@@ -36,7 +47,10 @@ function hostFits(facts: RequestFacts, machineNames: readonly string[]): boolean
   if (isAtHome(facts)) return loopbackNames.test(facts.host)
   const name = facts.host.replace(/:\d{1,5}$/, '').toLowerCase()
   const local = bare(facts.localAddress)
-  return (!isLoopback(local) && (name === local || name === `[${local}]`)) || machineNames.some(known => name === known.toLowerCase() || name === `${known.toLowerCase()}.local`)
+  return (
+    (!isLoopback(local) && (name === local || name === `[${local}]`)) ||
+    machineNames.some(known => name === known.toLowerCase() || name === `${known.toLowerCase()}.local`)
+  )
 }
 
 export type Refusal = 'not-open' | 'foreign-host' | 'foreign-origin' | 'too-large'
@@ -46,12 +60,18 @@ export type Refusal = 'not-open' | 'foreign-host' | 'foreign-origin' | 'too-larg
  * not open to the network, a name pointing here that is not ours (DNS rebinding), a write from another origin, a body
  * beyond any build.
  */
-export function refusalOf(facts: RequestFacts, { openToNetwork, machineNames }: { readonly openToNetwork: boolean, readonly machineNames: readonly string[] }): Refusal | null {
+export function refusalOf(
+  facts: RequestFacts,
+  { openToNetwork, machineNames }: { readonly openToNetwork: boolean; readonly machineNames: readonly string[] },
+): Refusal | null {
   if (!isAtHome(facts) && !openToNetwork) return 'not-open'
   if (!hostFits(facts, machineNames)) return 'foreign-host'
   if (facts.contentLength > mostBodyBytes) return 'too-large'
   if (facts.method === 'GET' || facts.method === 'HEAD') return null
   const { origin, fetchSite, host } = facts
-  const foreign = origin !== undefined ? origin !== `http://${host}` : fetchSite !== undefined && fetchSite !== 'same-origin' && fetchSite !== 'none'
+  const foreign =
+    origin !== undefined
+      ? origin !== `http://${host}`
+      : fetchSite !== undefined && fetchSite !== 'same-origin' && fetchSite !== 'none'
   return foreign ? 'foreign-origin' : null
 }

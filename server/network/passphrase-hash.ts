@@ -5,7 +5,9 @@ const keyBytes = 32
 
 function derive(text: string, salt: Buffer): Promise<Buffer> {
   return new Promise((done, fail) => {
-    scrypt(text.normalize('NFKC'), salt, keyBytes, { N: cost, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }, (error, key) => error ? fail(error) : done(key))
+    scrypt(text.normalize('NFKC'), salt, keyBytes, { N: cost, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }, (error, key) =>
+      error ? fail(error) : done(key),
+    )
   })
 }
 

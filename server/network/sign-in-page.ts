@@ -18,7 +18,13 @@ const escaped = (text: string) => text.replace(/[&<>"']/g, character => `&#${cha
 
 /** A place of this application to go on to, from what a request says; the Shelf for anything else. */
 export function whereTo(path: string | null): string {
-  return path !== null && path.length < 500 && /^\/(?![/\\])[\w\-./?=&%~:,+@!]*$/.test(path) && !path.startsWith('/api/') && !path.startsWith('/sign-in') ? path : '/'
+  return path !== null &&
+    path.length < 500 &&
+    /^\/(?![/\\])[\w\-./?=&%~:,+@!]*$/.test(path) &&
+    !path.startsWith('/api/') &&
+    !path.startsWith('/sign-in')
+    ? path
+    : '/'
 }
 
 export const signInPolicy = `default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'`

@@ -10,14 +10,24 @@ import { bodyBytes, tooLarge } from '../utils/body'
 import { sendProblem } from '../utils/routes'
 
 const sentences: Record<Exclude<Refusal, 'too-large'>, DomainProblem> = {
-  'not-open': new DomainProblem('not-open', 'The application is not open to the network. Start it with “npm start -- --lan” for that.'),
-  'foreign-host': new DomainProblem('forbidden-origin', 'This address is not one the application answers to. Its name in the network can be given in Settings.'),
+  'not-open': new DomainProblem(
+    'not-open',
+    'The application is not open to the network. Start it with “npm start -- --lan” for that.',
+  ),
+  'foreign-host': new DomainProblem(
+    'forbidden-origin',
+    'This address is not one the application answers to. Its name in the network can be given in Settings.',
+  ),
   'foreign-origin': new DomainProblem('forbidden-origin', 'Changes are only taken from the application’s own pages.'),
 }
 
 declare module '#auth-utils' {
-  interface User { signedIn: true }
-  interface SecureSessionData { sessionId: string }
+  interface User {
+    signedIn: true
+  }
+  interface SecureSessionData {
+    sessionId: string
+  }
 }
 
 /**
@@ -25,18 +35,19 @@ declare module '#auth-utils' {
  * is checked for host, origin of writes and size of bodies. Everybody else is answered only when the application was opened
  * to the network, and then wants the session that the passphrase gives; without it nothing but the sign-in page is answered.
  */
-export default defineNitroPlugin((nitro) => {
+export default defineNitroPlugin(nitro => {
   let counting: Promise<Attempts> | null = null
-  const counted = () => counting ??= import('../network/attempts').then(module => new module.Attempts())
+  const counted = () => (counting ??= import('../network/attempts').then(module => new module.Attempts()))
   /** What sessions need, made ready at the start; tried again where the data could not be read then. */
   let opened: Promise<void> | null = null
-  const ready = () => opened ??= openSessions().catch((error) => {
-    opened = null
-    throw error
-  })
+  const ready = () =>
+    (opened ??= openSessions().catch(error => {
+      opened = null
+      throw error
+    }))
   ready().catch(() => undefined)
   // Whoever signs out is signed out on the server, not only in the cookie.
-  sessionHooks.hook('clear', async (session) => {
+  sessionHooks.hook('clear', async session => {
     const id = session.secure?.sessionId
     if (id) (await useApplication()).sessions.end(id)
   })
@@ -46,7 +57,9 @@ export default defineNitroPlugin((nitro) => {
     if (!isOnNetwork()) return
     const secret = await usePassphrase()
     if (!secret.isSet()) {
-      console.error('To be reached from the network the application needs a passphrase. Set it in Settings first, or give it as JOLLY_GRAM_PASSPHRASE.')
+      console.error(
+        'To be reached from the network the application needs a passphrase. Set it in Settings first, or give it as JOLLY_GRAM_PASSPHRASE.',
+      )
       process.exit(2)
     }
     await secret.prepare()
@@ -59,7 +72,11 @@ export default defineNitroPlugin((nitro) => {
 
   function page(event: H3Event, status: number, sentence: string, then = '/') {
     setResponseStatus(event, status)
-    setHeaders(event, { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': signInPolicy, 'cache-control': 'no-store' })
+    setHeaders(event, {
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': signInPolicy,
+      'cache-control': 'no-store',
+    })
     return signInPage(sentence, then)
   }
 
@@ -73,25 +90,39 @@ export default defineNitroPlugin((nitro) => {
       setHeader(event, 'retry-after', Math.ceil(waitMs / 1000))
       return page(event, 429, `Too many passphrases were tried. Wait ${Math.ceil(waitMs / 1000)} seconds.`, then)
     }
-    if (!await (await usePassphrase()).matches(form.get('passphrase') ?? '')) return page(event, 401, 'That is not the passphrase.', then)
+    if (!(await (await usePassphrase()).matches(form.get('passphrase') ?? '')))
+      return page(event, 401, 'That is not the passphrase.', then)
     await attempts.succeeded(from)
     const { sessions } = await useApplication()
-    await replaceUserSession(event, { user: { signedIn: true }, secure: { sessionId: sessions.begin() } }, { maxAge: sessionDays * 24 * 60 * 60 })
+    await replaceUserSession(
+      event,
+      { user: { signedIn: true }, secure: { sessionId: sessions.begin() } },
+      { maxAge: sessionDays * 24 * 60 * 60 },
+    )
     return sendRedirect(event, then, 303)
   }
 
   function factsOf(event: H3Event): RequestFacts {
     const { socket, headers } = event.node.req
     return {
-      method: event.method, host: headers.host ?? '', origin: headers.origin, fetchSite: getHeader(event, 'sec-fetch-site'), contentLength: Number(headers['content-length'] ?? 0),
-      localAddress: socket.localAddress ?? '', remoteAddress: socket.remoteAddress ?? '', forwarded: forwardingHeaders.some(name => headers[name] !== undefined),
+      method: event.method,
+      host: headers.host ?? '',
+      origin: headers.origin,
+      fetchSite: getHeader(event, 'sec-fetch-site'),
+      contentLength: Number(headers['content-length'] ?? 0),
+      localAddress: socket.localAddress ?? '',
+      remoteAddress: socket.remoteAddress ?? '',
+      forwarded: forwardingHeaders.some(name => headers[name] !== undefined),
     }
   }
 
   /** Names given in Settings; none while the data cannot be read. */
   async function namesGiven(): Promise<string> {
-    try { return (await useApplication()).settings.load().networkNames }
-    catch { return '' }
+    try {
+      return (await useApplication()).settings.load().networkNames
+    } catch {
+      return ''
+    }
   }
 
   async function admit(event: H3Event) {
@@ -105,7 +136,8 @@ export default defineNitroPlugin((nitro) => {
       throw path.endsWith('/photos') ? tooLarge.photo() : tooLarge.data()
     }
     if (refusal) throw sentences[refusal]
-    if (!['GET', 'HEAD'].includes(event.method) && !path.startsWith('/api/') && path !== '/sign-in') throw new DomainProblem('not-allowed', 'This cannot be done at this address.')
+    if (!['GET', 'HEAD'].includes(event.method) && !path.startsWith('/api/') && path !== '/sign-in')
+      throw new DomainProblem('not-allowed', 'This cannot be done at this address.')
     event.context.atTheMachine = home
     // Without its data there is nothing to show: said on every page, until it is mended.
     if (!path.startsWith('/_nuxt/')) await useApplication()
@@ -123,15 +155,21 @@ export default defineNitroPlugin((nitro) => {
     throw new DomainProblem('signed-out', 'Sign in with the passphrase of this bench first.')
   }
 
-  const guard = defineEventHandler(async (event) => {
+  const guard = defineEventHandler(async event => {
     for (const [name, value] of headersFor(event.path)) event.node.res.setHeader(name, value)
-    try { return await admit(event) }
-    catch (error) {
+    try {
+      return await admit(event)
+    } catch (error) {
       const trouble = dataProblemOf(error)
       const wantsPage = event.method === 'GET' && (getHeader(event, 'accept') ?? '').includes('text/html')
       if (!trouble || !wantsPage) return sendProblem(event, error)
       setResponseStatus(event, 503)
-      setHeaders(event, { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': signInPolicy, 'cache-control': 'no-store', 'retry-after': 3 })
+      setHeaders(event, {
+        'content-type': 'text/html; charset=utf-8',
+        'content-security-policy': signInPolicy,
+        'cache-control': 'no-store',
+        'retry-after': 3,
+      })
       return troublePage(trouble.message)
     }
   })

@@ -30,7 +30,12 @@ import { templateService } from './template-service'
 const inodeOf = (path: string): number | null => statSync(path, { throwIfNoEntry: false })?.ino ?? null
 
 /** Opens a database and wires repositories and services on it. Tests make their own; the server has one. */
-export function makeApplication(databasePath: string, migrations: readonly Migration[], now: () => string = () => new Date().toISOString(), reports: ReportRunner = inThisThread) {
+export function makeApplication(
+  databasePath: string,
+  migrations: readonly Migration[],
+  now: () => string = () => new Date().toISOString(),
+  reports: ReportRunner = inThisThread,
+) {
   const db: Db = openDatabase(databasePath, migrations)
   const inode = inodeOf(databasePath)
   const rules = ruleService(rulesRepository(db))
@@ -39,26 +44,60 @@ export function makeApplication(databasePath: string, migrations: readonly Migra
   const bench = benchScale(() => settings.load().benchScale || process.env.JOLLY_GRAM_SCALE || '')
   const newId = () => randomUUID()
   const parts = partsRepository(db)
-  const builds = buildService({ builds: buildsRepository(db), journal: journalRepository(db), parts, rules, reports, now, newId })
-  const writer = groupCommit(db, () => { builds.forget(); rules.forget() }, () => inodeOf(databasePath) === inode)
+  const builds = buildService({
+    builds: buildsRepository(db),
+    journal: journalRepository(db),
+    parts,
+    rules,
+    reports,
+    now,
+    newId,
+  })
+  const writer = groupCommit(
+    db,
+    () => {
+      builds.forget()
+      rules.forget()
+    },
+    () => inodeOf(databasePath) === inode,
+  )
   builds.useWriter(writer)
   const drawer = partService({ parts, builds, writer, now })
   const templates = templateService(templatesRepository(db))
   const sessions = sessionService(sessionsRepository(db), now, newId)
-  const keeping = keepingService({ journal: keptJournalRepository(db), handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings }), write: work => builds.changeAnywhere(() => {
-    try { return work() }
-    catch (error) {
-      rules.forget()
-      throw error
-    }
-  }), now })
+  const keeping = keepingService({
+    journal: keptJournalRepository(db),
+    handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings }),
+    write: work =>
+      builds.changeAnywhere(() => {
+        try {
+          return work()
+        } catch (error) {
+          rules.forget()
+          throw error
+        }
+      }),
+    now,
+  })
   return {
-    builds, parts: drawer, keeping, sessions, rules, settings, scales, secrets: secretsRepository(db), newId,
-    benchScale: bench, templates, photos: photoService(join(dirname(databasePath), 'photos'), newId),
+    builds,
+    parts: drawer,
+    keeping,
+    sessions,
+    rules,
+    settings,
+    scales,
+    secrets: secretsRepository(db),
+    newId,
+    benchScale: bench,
+    templates,
+    photos: photoService(join(dirname(databasePath), 'photos'), newId),
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
     /** Reads something, to know that it can be read. */
-    look() { db.prepare('SELECT count(*) FROM migrations').get() },
+    look() {
+      db.prepare('SELECT count(*) FROM migrations').get()
+    },
     close() {
       bench.close()
       reports.close()

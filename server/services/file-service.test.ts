@@ -5,7 +5,9 @@ import { openDatabase } from '../db/open-database'
 import { applicationOnDisk, demoFile, migrationsOnDisk } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
-beforeEach(() => { disk = applicationOnDisk() })
+beforeEach(() => {
+  disk = applicationOnDisk()
+})
 afterEach(() => {
   disk.app.close()
   disk.remove()
@@ -14,7 +16,7 @@ const demo = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
 
 describe('what an earlier version of the application kept', () => {
   const without = (text: string) => {
-    const drop = (key: string, value: unknown) => key === 'weighing' || key === 'observations' ? undefined : value
+    const drop = (key: string, value: unknown) => (key === 'weighing' || key === 'observations' ? undefined : value)
     return JSON.stringify({ ...JSON.parse(text, drop), version: 1 })
   }
   it('a build file of version 1, which knew no weighings on scales, is read and goes out in the present version', async () => {
@@ -24,17 +26,54 @@ describe('what an earlier version of the application kept', () => {
   it('a database made before there were scales is brought up to date, and its changes can be taken back', async () => {
     disk.app.close()
     rmSync(disk.path)
-    const early = openDatabase(disk.path, migrationsOnDisk().filter(m => m.name < '003'))
+    const early = openDatabase(
+      disk.path,
+      migrationsOnDisk().filter(m => m.name < '003'),
+    )
     early.exec(`INSERT INTO builds VALUES ('b', 'Old', '', 0, 2, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL);
       INSERT INTO setups VALUES ('b', 's', 0, 'as built');
       INSERT INTO mass_versions VALUES ('b', 'v1', 'l', '2026-01-01T00:00:00.000Z', 'listed', 9, 1, 0.1, NULL, NULL, NULL, 'as supplied', 'typed'), ('b', 'v2', 'l', '2026-01-02T00:00:00.000Z', 'weighed', 9.2, 1, 0.01, NULL, NULL, NULL, 'as fitted', 'typed');
       INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'strap', 1, 'v2', 9, 0.1, 'fitted', 'airframe', 0, NULL, '', NULL, NULL)`)
     const line = (versionId: string, evidence: string, valueG: number, basis: string, resolutionG: number) => ({
-      id: 'l', slot: 'strap', name: 'strap', quantity: 1, listing: { valueG: 9, resolutionG: 0.1 }, state: 'fitted', role: 'airframe', removable: false, priceEachCents: null, note: '', tie: null, insteadOf: null, pack: null,
-      mass: { versionId, evidence, valueG, valueCount: 1, resolutionG, pieceReadingsG: null, halfRangeG: null, ownSpreadG: null, basis, origin: 'typed' },
+      id: 'l',
+      slot: 'strap',
+      name: 'strap',
+      quantity: 1,
+      listing: { valueG: 9, resolutionG: 0.1 },
+      state: 'fitted',
+      role: 'airframe',
+      removable: false,
+      priceEachCents: null,
+      note: '',
+      tie: null,
+      insteadOf: null,
+      pack: null,
+      mass: {
+        versionId,
+        evidence,
+        valueG,
+        valueCount: 1,
+        resolutionG,
+        pieceReadingsG: null,
+        halfRangeG: null,
+        ownSpreadG: null,
+        basis,
+        origin: 'typed',
+      },
     })
-    const patch = JSON.stringify({ head: null, lines: [{ before: line('v1', 'listed', 9, 'as supplied', 0.1), after: line('v2', 'weighed', 9.2, 'as fitted', 0.01) }], setups: null, order: null })
-    early.prepare(`INSERT INTO journal VALUES ('b', 1, '2026-01-02T00:00:00.000Z', 'do', NULL, 'strap: weighed', 9, 9.2, 9, 9.2, '', 'in force', ?)`).run(patch)
+    const patch = JSON.stringify({
+      head: null,
+      lines: [
+        { before: line('v1', 'listed', 9, 'as supplied', 0.1), after: line('v2', 'weighed', 9.2, 'as fitted', 0.01) },
+      ],
+      setups: null,
+      order: null,
+    })
+    early
+      .prepare(
+        `INSERT INTO journal VALUES ('b', 1, '2026-01-02T00:00:00.000Z', 'do', NULL, 'strap: weighed', 9, 9.2, 9, 9.2, '', 'in force', ?)`,
+      )
+      .run(patch)
     early.close()
     const app = disk.again()
     expect(app.builds.read('b').build.lines[0]!.mass).toMatchObject({ valueG: 9.2, weighing: null })
@@ -47,24 +86,35 @@ describe('what an earlier version of the application kept', () => {
   it('packs of a database that were made up are asked about, those somebody said are kept', async () => {
     disk.app.close()
     rmSync(disk.path)
-    const early = openDatabase(disk.path, migrationsOnDisk().filter(m => m.name < '015'))
+    const early = openDatabase(
+      disk.path,
+      migrationsOnDisk().filter(m => m.name < '015'),
+    )
     early.exec(`INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence, flies_setup_id) VALUES ('b', 'Old', '', 0, 1, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, 's');
       INSERT INTO setups VALUES ('b', 's', 0, 'as built');
       INSERT INTO lines (build_id, id, position, slot, name, quantity, state, role, removable, note) VALUES ('b', 'made', 0, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, ''), ('b', 'said', 1, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, '');
       INSERT INTO packs VALUES ('b', 'made', 'P1', 1, 'LiPo', 300, NULL, ''), ('b', 'said', 'P2', 1, 'LiPo', 300, 60, '')`)
-    const parts = early.prepare(`INSERT INTO parts (id, slot, name, pack, sold_in, owned, lost, scrapped, missing, bag, link, note, tags) VALUES (?, 'pack', 'Pack', ?, 1, 1, 0, 0, 0, '', '', '', '[]')`)
+    const parts = early.prepare(
+      `INSERT INTO parts (id, slot, name, pack, sold_in, owned, lost, scrapped, missing, bag, link, note, tags) VALUES (?, 'pack', 'Pack', ?, 1, 1, 0, 0, 0, '', '', '', '[]')`,
+    )
     const pack = { label: 'P3', cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' }
     parts.run('made', JSON.stringify(pack))
     parts.run('said', JSON.stringify({ ...pack, cells: 2 }))
     early.close()
     disk.app = disk.again()
-    expect(disk.app.builds.read('b').build.lines).toMatchObject([{ pack: null, packSoFar: { label: 'P1', cells: 1, chemistry: 'LiPo', capacityMah: 300 } }, { pack: { label: 'P2', cRating: 60 }, packSoFar: null }])
-    expect(disk.app.parts.all().parts).toMatchObject([{ pack: null, packSoFar: { label: 'P3', capacityMah: 300 } }, { pack: { cells: 2 }, packSoFar: null }])
+    expect(disk.app.builds.read('b').build.lines).toMatchObject([
+      { pack: null, packSoFar: { label: 'P1', cells: 1, chemistry: 'LiPo', capacityMah: 300 } },
+      { pack: { label: 'P2', cRating: 60 }, packSoFar: null },
+    ])
+    expect(disk.app.parts.all().parts).toMatchObject([
+      { pack: null, packSoFar: { label: 'P3', capacityMah: 300 } },
+      { pack: { cells: 2 }, packSoFar: null },
+    ])
   })
 })
 
 describe('build files', () => {
-  it.each(demo)('%s comes in and goes out the same to the last byte', async (name) => {
+  it.each(demo)('%s comes in and goes out the same to the last byte', async name => {
     const id = await disk.app.files.importBuild(demoFile(name))
     expect(disk.app.files.exportBuild(id)).toBe(demoFile(name))
   })
@@ -80,7 +130,12 @@ describe('build files', () => {
   it('bring the own cards they chose, once', async () => {
     await disk.app.files.importBuild(demoFile('sherbet'))
     await disk.app.files.importBuild(demoFile('sherbet'))
-    expect(disk.app.rules.cards().filter(card => card.own).map(card => card.id)).toEqual(['tram-shed-30'])
+    expect(
+      disk.app.rules
+        .cards()
+        .filter(card => card.own)
+        .map(card => card.id),
+    ).toEqual(['tram-shed-30'])
   })
   it.each([
     ['no JSON', () => '{"format":', 'cannot be read as JSON'],
@@ -88,10 +143,22 @@ describe('build files', () => {
     ['a newer version', () => demoFile('sherbet').replace('"version": 2', '"version": 99'), 'version 99'],
     ['a negative mass', () => demoFile('sherbet').replace('"valueG": 3.42', '"valueG": -3.42'), 'cannot be negative'],
     ['a quantity of 2.5', () => demoFile('sherbet').replace('"quantity": 4', '"quantity": 2.5'), 'whole number'],
-    ['a name that is markup', () => demoFile('sherbet').replace('"Clear canopy, 22° tilt"', '"<script>alert(1)</script>"'), '“<…>”'],
-    ['a name that is a formula', () => demoFile('sherbet').replace('"Clear canopy, 22° tilt"', '"=HYPERLINK(1)"'), 'formula'],
+    [
+      'a name that is markup',
+      () => demoFile('sherbet').replace('"Clear canopy, 22° tilt"', '"<script>alert(1)</script>"'),
+      '“<…>”',
+    ],
+    [
+      'a name that is a formula',
+      () => demoFile('sherbet').replace('"Clear canopy, 22° tilt"', '"=HYPERLINK(1)"'),
+      'formula',
+    ],
     ['a line twice', () => demoFile('sherbet').replaceAll('"id": "canopy"', '"id": "frame"'), 'same id'],
-    ['a field nobody knows', () => demoFile('sherbet').replace('"archived": false', '"archived": false, "colour": "red"'), 'colour'],
+    [
+      'a field nobody knows',
+      () => demoFile('sherbet').replace('"archived": false', '"archived": false, "colour": "red"'),
+      'colour',
+    ],
   ])('with %s are refused in a sentence and change nothing', async (_what, text, sentence) => {
     await expect(disk.app.files.importBuild(text())).rejects.toThrow(sentence)
     expect(disk.app.builds.shelf()).toEqual([])
@@ -102,13 +169,23 @@ describe('the demo', () => {
   it('has the verdicts its stories ask for', async () => {
     for (const name of demo) await disk.app.files.importBuild(demoFile(name))
     const words = Object.fromEntries(disk.app.builds.shelf().map(entry => [entry.name, entry.word]))
-    expect(words).toEqual({ Sherbet: 'Clear', Praline: 'Clear', Marzipan: 'Too close to call', Nougat: 'Over', Treacle: 'Too close to call' })
+    expect(words).toEqual({
+      Sherbet: 'Clear',
+      Praline: 'Clear',
+      Marzipan: 'Too close to call',
+      Nougat: 'Over',
+      Treacle: 'Too close to call',
+    })
     const sherbet = disk.app.builds.shelf().find(entry => entry.name === 'Sherbet')!
     expect(sherbet.weighedLines).toBe(sherbet.lines)
     expect(sherbet.dryG).toBeLessThan(20.5)
-    const packs = disk.app.builds.shelf().flatMap(entry => disk.app.builds.read(entry.id).build.lines.filter(line => line.slot === 'pack'))
+    const packs = disk.app.builds
+      .shelf()
+      .flatMap(entry => disk.app.builds.read(entry.id).build.lines.filter(line => line.slot === 'pack'))
     expect(packs).toHaveLength(9)
-    const praline = (await disk.app.builds.report('praline')).rows.filter(row => row.loadout.startsWith('bumpers ·')).map(row => row.cards[0]!.verdict)
+    const praline = (await disk.app.builds.report('praline')).rows
+      .filter(row => row.loadout.startsWith('bumpers ·'))
+      .map(row => row.cards[0]!.verdict)
     expect(praline).toEqual(['Clear', 'Clear', 'Over'])
   })
 })
@@ -124,10 +201,33 @@ describe('other files', () => {
   it('the sheet carries what was noted: at lines, at steps, and as the reason of a change; not of one taken back', async () => {
     const id = await disk.app.files.importBuild(demoFile('nougat'))
     const revision = () => disk.app.builds.read(id).revision
-    await disk.app.builds.command(id, revision(), { type: 'lines.change', changes: [{ id: 'frame', fields: { note: 'hair crack at the left arm since the crash' } }] }, '')
-    await disk.app.builds.command(id, revision(), { type: 'assembly.record', stepId: 'props', fields: { note: 'one blade nicked' } }, '')
-    await disk.app.builds.command(id, revision(), { type: 'lines.change', changes: [{ id: 'strap', fields: { quantity: 2 } }] }, 'the pack flew off')
-    await disk.app.builds.command(id, revision(), { type: 'lines.change', changes: [{ id: 'strap', fields: { quantity: 3 } }] }, 'a slip')
+    await disk.app.builds.command(
+      id,
+      revision(),
+      {
+        type: 'lines.change',
+        changes: [{ id: 'frame', fields: { note: 'hair crack at the left arm since the crash' } }],
+      },
+      '',
+    )
+    await disk.app.builds.command(
+      id,
+      revision(),
+      { type: 'assembly.record', stepId: 'props', fields: { note: 'one blade nicked' } },
+      '',
+    )
+    await disk.app.builds.command(
+      id,
+      revision(),
+      { type: 'lines.change', changes: [{ id: 'strap', fields: { quantity: 2 } }] },
+      'the pack flew off',
+    )
+    await disk.app.builds.command(
+      id,
+      revision(),
+      { type: 'lines.change', changes: [{ id: 'strap', fields: { quantity: 3 } }] },
+      'a slip',
+    )
     await disk.app.builds.undo(id, revision())
     const sheet = await disk.app.files.sheet(id)
     expect(sheet).toContain('## Notes')
@@ -141,8 +241,14 @@ describe('other files', () => {
     expect(disk.app.builds.read(id).build.aim).toEqual(blankAim())
     const copy = await disk.app.newBuilds.start({ from: 'copy', name: 'Plan two', buildId: id })
     expect(disk.app.builds.read(copy).build.lines).toEqual(disk.app.builds.read(id).build.lines)
-    await disk.app.newBuilds.start({ from: 'reference', name: 'Old one', reference: { massG: 244, spreadG: 1, thrustG: 900, priceCents: null, minutes: 6 } })
+    await disk.app.newBuilds.start({
+      from: 'reference',
+      name: 'Old one',
+      reference: { massG: 244, spreadG: 1, thrustG: 900, priceCents: null, minutes: 6 },
+    })
     expect(disk.app.builds.shelf().map(e => e.reference?.massG ?? Math.round(e.massG))).toEqual([195, 195, 244])
-    await expect(disk.app.newBuilds.start({ from: 'class', name: 'X', craftClass: 'submarine' })).rejects.toThrow('no such craft class')
+    await expect(disk.app.newBuilds.start({ from: 'class', name: 'X', craftClass: 'submarine' })).rejects.toThrow(
+      'no such craft class',
+    )
   })
 })

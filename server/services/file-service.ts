@@ -1,4 +1,10 @@
-import { buildFileFormat, buildFileSchema, buildFileVersion, readBuildFile, type BuildFile } from '../../shared/schemas/build-file'
+import {
+  buildFileFormat,
+  buildFileSchema,
+  buildFileVersion,
+  readBuildFile,
+  type BuildFile,
+} from '../../shared/schemas/build-file'
 import { nextStateProblem } from '../../shared/schemas/next-state'
 import { journalProblem } from '../../core/commands'
 import { partsCsv } from '../../shared/files/parts-csv'
@@ -7,7 +13,12 @@ import type { BuildService } from './build-service'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
 
-interface Parts { builds: BuildService, rules: RuleService, settings: ReturnType<typeof settingsRepository>, newId: () => string }
+interface Parts {
+  builds: BuildService
+  rules: RuleService
+  settings: ReturnType<typeof settingsRepository>
+  newId: () => string
+}
 
 /** The use cases of files: a build out and in, the parts list, the build sheet. */
 export function fileService({ builds, rules, settings, newId }: Parts) {
@@ -16,7 +27,14 @@ export function fileService({ builds, rules, settings, newId }: Parts) {
     exportBuild(id: string): string {
       const { build, massVersions, journal } = builds.wholeOf(id)
       const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
-      const file: BuildFile = { format: buildFileFormat, version: buildFileVersion, build, ownCards, massVersions, journal }
+      const file: BuildFile = {
+        format: buildFileFormat,
+        version: buildFileVersion,
+        build,
+        ownCards,
+        massVersions,
+        journal,
+      }
       return `${JSON.stringify(buildFileSchema.parse(file), null, 2)}\n`
     },
     /**
@@ -27,8 +45,19 @@ export function fileService({ builds, rules, settings, newId }: Parts) {
       const read = readBuildFile(text)
       if ('problem' in read) throw new DomainProblem('invalid', read.problem, 'file')
       const { build, ownCards, massVersions, journal } = read.file
-      const forged = withoutJournal ? null : journalProblem(build, journal, (state, entry, direction) => nextStateProblem(state, entry.patch, direction)?.sentence ?? null)
-      if (forged) throw new DomainProblem('journal-forged', `The history in this file does not lead to its build (${forged}). It can be brought in without its history.`, 'journal')
+      const forged = withoutJournal
+        ? null
+        : journalProblem(
+            build,
+            journal,
+            (state, entry, direction) => nextStateProblem(state, entry.patch, direction)?.sentence ?? null,
+          )
+      if (forged)
+        throw new DomainProblem(
+          'journal-forged',
+          `The history in this file does not lead to its build (${forged}). It can be brought in without its history.`,
+          'journal',
+        )
       const id = builds.exists(build.id) ? newId() : build.id
       try {
         await builds.insert({ ...build, id }, massVersions, withoutJournal ? [] : journal, () => {
@@ -39,8 +68,7 @@ export function fileService({ builds, rules, settings, newId }: Parts) {
             if (verifiedOn) rules.verify(cardId, verifiedOn)
           }
         })
-      }
-      catch (error) {
+      } catch (error) {
         rules.forget()
         throw error
       }

@@ -12,7 +12,7 @@ import { DomainProblem } from '../problems'
 const notParts: readonly Line['slot'][] = ['other', 'coating']
 
 function requireLines(build: Build, ids: readonly string[]): Line[] {
-  return ids.map((id) => {
+  return ids.map(id => {
     const line = build.lines.find(l => l.id === id)
     if (!line) throw new CommandRefused('That line is no longer in this build.', 'lineIds')
     return line
@@ -23,42 +23,85 @@ function requireLines(build: Build, ids: readonly string[]): Line[] {
  * The target build with the lines of the source in it: grams, properties and links kept, feeds left behind (they named
  * things of the source). What flew in the source's set-up flies in the target's.
  */
-function withLinesFrom(source: Build, target: Build, lines: readonly Line[], newId: () => string): { build: Build, newIds: ReadonlyMap<string, string> } {
+function withLinesFrom(
+  source: Build,
+  target: Build,
+  lines: readonly Line[],
+  newId: () => string,
+): { build: Build; newIds: ReadonlyMap<string, string> } {
   const taken = new Set(target.lines.map(line => line.id))
   const newIds = new Map(lines.map(line => [line.id, taken.has(line.id) ? newId() : line.id]))
-  const moved = lines.map((line): Line => ({ ...line, id: newIds.get(line.id)!, feed: null, insteadOf: null, state: line.state === 'candidate' ? 'off' : line.state }))
+  const moved = lines.map((line): Line => ({
+    ...line,
+    id: newIds.get(line.id)!,
+    feed: null,
+    insteadOf: null,
+    state: line.state === 'candidate' ? 'off' : line.state,
+  }))
   const added = applyCommand(target, { type: 'lines.add', lines: moved, beforeId: null })
   const flew = new Set(source.setups.find(s => s.id === source.flies.setupId)?.lineIds)
   const setup = added.setups.find(s => s.id === added.flies.setupId)!
   const optional = lines.filter(line => line.role !== 'airframe' && flew.has(line.id)).map(line => newIds.get(line.id)!)
-  const build = optional.length === 0 ? added : applyCommand(added, { type: 'setup.put', setup: { ...setup, lineIds: [...setup.lineIds, ...optional] } })
+  const build =
+    optional.length === 0
+      ? added
+      : applyCommand(added, { type: 'setup.put', setup: { ...setup, lineIds: [...setup.lineIds, ...optional] } })
   const pack = lines.find(line => line.id === source.flies.packLineId)
-  return { build: pack && build.flies.packLineId === null ? applyCommand(build, { type: 'loadout.fly', choice: { ...build.flies, packLineId: newIds.get(pack.id)! } }) : build, newIds }
+  return {
+    build:
+      pack && build.flies.packLineId === null
+        ? applyCommand(build, { type: 'loadout.fly', choice: { ...build.flies, packLineId: newIds.get(pack.id)! } })
+        : build,
+    newIds,
+  }
 }
 
 /**
  * What the drawer becomes when lines go into it: a line that is simply its part is a piece less on builds; one that was
  * changed for itself, or that never was a part, becomes a part of its own.
  */
-function partsAfterTakingApart(lines: readonly Line[], parts: PartsRepository, newId: () => string): { before: HandedPart[], after: HandedPart[] } {
+function partsAfterTakingApart(
+  lines: readonly Line[],
+  parts: PartsRepository,
+  newId: () => string,
+): { before: HandedPart[]; after: HandedPart[] } {
   const before: HandedPart[] = []
   const after: HandedPart[] = []
   for (const line of lines) {
-    if (notParts.includes(line.slot)) throw new CommandRefused(`${slotFacts[line.slot].label} “${line.name}” is no part that can lie in a drawer. Leave it with the build.`, 'lineIds')
+    if (notParts.includes(line.slot))
+      throw new CommandRefused(
+        `${slotFacts[line.slot].label} “${line.name}” is no part that can lie in a drawer. Leave it with the build.`,
+        'lineIds',
+      )
     const part = line.partId ? parts.one(line.partId) : null
     if (part && sameAsPart(line, part)) continue
     const id = newId()
     const owned = line.state === 'candidate' && line.mass?.evidence !== 'weighed' ? 0 : line.quantity
     before.push({ id, part: null, lineId: line.id })
-    after.push({ id, part: { ...partOfLine(line, id), owned, ...(part ? { kitId: part.kitId, bag: part.bag, link: part.link, tags: part.tags } : {}) }, lineId: line.id })
+    after.push({
+      id,
+      part: {
+        ...partOfLine(line, id),
+        owned,
+        ...(part ? { kitId: part.kitId, bag: part.bag, link: part.link, tags: part.tags } : {}),
+      },
+      lineId: line.id,
+    })
     if (!part) continue
     before.push({ id: part.id, part, lineId: line.id })
-    after.push({ id: part.id, part: { ...part, owned: Math.max(part.lost + part.scrapped, part.owned - line.quantity) }, lineId: line.id })
+    after.push({
+      id: part.id,
+      part: { ...part, owned: Math.max(part.lost + part.scrapped, part.owned - line.quantity) },
+      lineId: line.id,
+    })
   }
   return { before, after }
 }
 
-interface Held { readonly build: Build, readonly revision: number }
+interface Held {
+  readonly build: Build
+  readonly revision: number
+}
 /** What the build service lends: its held builds, and how one is written with its journal entry. */
 interface Shared<Entry extends Held> {
   builds: BuildsRepository
@@ -69,11 +112,27 @@ interface Shared<Entry extends Held> {
   get: (id: string) => Entry
   all: () => readonly Entry[]
   requireRevision: (entry: Entry, seen: number) => void
-  write: (entry: Entry, next: Build, patch: Patch, description: { title: string, gramsBeforeG: number | null, gramsAfterG: number | null }, note: string) => JournalRecord
+  write: (
+    entry: Entry,
+    next: Build,
+    patch: Patch,
+    description: { title: string; gramsBeforeG: number | null; gramsAfterG: number | null },
+    note: string,
+  ) => JournalRecord
 }
 
 /** Lines that go to another build or into the drawer: two journal entries tied together, taken back as one. */
-export function handOverService<Entry extends Held>({ builds, journal, parts, now, newId, get, all, requireRevision, write }: Shared<Entry>) {
+export function handOverService<Entry extends Held>({
+  builds,
+  journal,
+  parts,
+  now,
+  newId,
+  get,
+  all,
+  requireRevision,
+  write,
+}: Shared<Entry>) {
   /** Moves lines to another build or into the drawer, as one step that is taken back as one. */
   function handOver(id: string, seen: number, { lineIds, to }: HandOverRequest): JournalRecord {
     const entry = get(id)
@@ -84,8 +143,22 @@ export function handOverService<Entry extends Held>({ builds, journal, parts, no
     if (to.kind === 'drawer') {
       const { before, after } = partsAfterTakingApart(lines, parts, newId)
       putParts(id, after)
-      const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Put ${what} into the drawer`, gramsBeforeG: null, gramsAfterG: null }, '')
-      parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: null, toSeq: null, partsBefore: before, partsAfter: after })
+      const recorded = write(
+        entry,
+        next,
+        diffBuilds(entry.build, next),
+        { title: `Put ${what} into the drawer`, gramsBeforeG: null, gramsAfterG: null },
+        '',
+      )
+      parts.addHandOver({
+        id: newId(),
+        fromBuild: id,
+        fromSeq: recorded.seq,
+        toBuild: null,
+        toSeq: null,
+        partsBefore: before,
+        partsAfter: after,
+      })
       return recorded
     }
     if (to.id === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
@@ -93,18 +166,47 @@ export function handOverService<Entry extends Held>({ builds, journal, parts, no
     if (target.build.reference) throw new DomainProblem('refused', 'A reference craft has no lines of its own.', 'to')
     const { build: filled, newIds } = withLinesFrom(entry.build, target.build, lines, newId)
     const versions = builds.versions(id).filter(version => newIds.has(version.lineId))
-    builds.insertVersions(to.id, versions.map(version => ({ ...version, lineId: newIds.get(version.lineId)! })))
-    const recorded = write(entry, next, diffBuilds(entry.build, next), { title: `Moved ${what} to ${target.build.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
-    const there = write(target, filled, diffBuilds(target.build, filled), { title: `${capital(what)} came from ${next.name}`, gramsBeforeG: null, gramsAfterG: null }, '')
-    parts.addHandOver({ id: newId(), fromBuild: id, fromSeq: recorded.seq, toBuild: to.id, toSeq: there.seq, partsBefore: [], partsAfter: [] })
+    builds.insertVersions(
+      to.id,
+      versions.map(version => ({ ...version, lineId: newIds.get(version.lineId)! })),
+    )
+    const recorded = write(
+      entry,
+      next,
+      diffBuilds(entry.build, next),
+      { title: `Moved ${what} to ${target.build.name}`, gramsBeforeG: null, gramsAfterG: null },
+      '',
+    )
+    const there = write(
+      target,
+      filled,
+      diffBuilds(target.build, filled),
+      { title: `${capital(what)} came from ${next.name}`, gramsBeforeG: null, gramsAfterG: null },
+      '',
+    )
+    parts.addHandOver({
+      id: newId(),
+      fromBuild: id,
+      fromSeq: recorded.seq,
+      toBuild: to.id,
+      toSeq: there.seq,
+      partsBefore: [],
+      partsAfter: [],
+    })
     return recorded
   }
 
   function putParts(buildId: string, handed: HandOver['partsAfter']): void {
     for (const { id, part, lineId } of handed) {
-      if (!part) { parts.remove(id); continue }
+      if (!part) {
+        parts.remove(id)
+        continue
+      }
       const came = `on ${get(buildId).build.name}`
-      if (parts.one(id)) { parts.change(part, now(), came); continue }
+      if (parts.one(id)) {
+        parts.change(part, now(), came)
+        continue
+      }
       const versions = builds.versions(buildId).filter(v => v.lineId === lineId)
       parts.insert(part, versions.find(v => v.mass.versionId === part.mass?.versionId)?.madeAt ?? now(), came)
       for (const version of versions) parts.addVersion(id, version.mass, version.madeAt, came)
@@ -112,15 +214,28 @@ export function handOverService<Entry extends Held>({ builds, journal, parts, no
   }
 
   /** Before a hand-over is taken back or done again: the other side must still be where it was. */
-  function otherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string, seq: number } | null {
+  function otherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string; seq: number } | null {
     for (const { id: partId } of kind === 'undo' ? handed.partsAfter : []) {
-      const user = all().find(h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId))
-      if (user) throw new DomainProblem('refused', `A part that came out of this is on ${user.build.name} now. Take it off there first.`)
+      const user = all().find(
+        h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId),
+      )
+      if (user)
+        throw new DomainProblem(
+          'refused',
+          `A part that came out of this is on ${user.build.name} now. Take it off there first.`,
+        )
     }
     if (handed.toBuild === null) return null
-    const other = handed.fromBuild === id ? { id: handed.toBuild, seq: handed.toSeq! } : { id: handed.fromBuild, seq: handed.fromSeq }
+    const other =
+      handed.fromBuild === id
+        ? { id: handed.toBuild, seq: handed.toSeq! }
+        : { id: handed.fromBuild, seq: handed.fromSeq }
     const next = kind === 'undo' ? journal.nextUndo(other.id) : journal.nextRedo(other.id)
-    if (next?.seq !== other.seq) throw new DomainProblem('refused', `“${get(other.id).build.name}” was changed since. Take its later changes back first.`)
+    if (next?.seq !== other.seq)
+      throw new DomainProblem(
+        'refused',
+        `“${get(other.id).build.name}” was changed since. Take its later changes back first.`,
+      )
     return other
   }
 

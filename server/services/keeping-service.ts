@@ -6,11 +6,20 @@ import type { KeptChangeRecord, KeptJournalRepository } from '../db/kept-journal
 import { DomainProblem } from '../problems'
 import type { Fields, KeptHandler } from './kept-kinds'
 
-interface Dependencies { readonly journal: KeptJournalRepository, readonly handlers: Readonly<Record<string, KeptHandler>>, readonly write: <T>(work: () => T) => Promise<T>, readonly now: () => string }
+interface Dependencies {
+  readonly journal: KeptJournalRepository
+  readonly handlers: Readonly<Record<string, KeptHandler>>
+  readonly write: <T>(work: () => T) => Promise<T>
+  readonly now: () => string
+}
 
 const sets = new Set(['tags'])
-const rules: MergeRules = { whole: new Set(['mass', 'listing', 'limit', 'placings', 'order', 'own', 'conditions', 'within', 'beyond', 'always']), keyOf: (_list, path) => sets.has(path.at(-1) ?? '') ? String : null }
-const picked = (from: Fields, keys: readonly string[]): Fields => Object.fromEntries(keys.flatMap(key => Object.hasOwn(from, key) ? [[key, from[key]]] : []))
+const rules: MergeRules = {
+  whole: new Set(['mass', 'listing', 'limit', 'placings', 'order', 'own', 'conditions', 'within', 'beyond', 'always']),
+  keyOf: (_list, path) => (sets.has(path.at(-1) ?? '') ? String : null),
+}
+const picked = (from: Fields, keys: readonly string[]): Fields =>
+  Object.fromEntries(keys.flatMap(key => (Object.hasOwn(from, key) ? [[key, from[key]]] : [])))
 
 /** Settings that decide who is let in or what this machine connects to: set at the machine itself. */
 export const settingsOfTheMachine = ['benchScale', 'networkNames'] as const
@@ -20,7 +29,9 @@ export const settingsOfTheMachine = ['benchScale', 'networkNames'] as const
  * saw of the fields it changes; where somebody else has changed one of them meanwhile it is refused in words.
  */
 export function keepingService({ journal, handlers, write, now }: Dependencies) {
-  const steps = (document: KeptDocument): KeptReply => ({ steps: { undo: journal.nextUndo(document)?.title ?? null, redo: journal.nextRedo(document)?.title ?? null } })
+  const steps = (document: KeptDocument): KeptReply => ({
+    steps: { undo: journal.nextUndo(document)?.title ?? null, redo: journal.nextRedo(document)?.title ?? null },
+  })
 
   function parsed(handler: KeptHandler, fields: Fields): Fields {
     const result = handler.schema.safeParse(fields)
@@ -38,17 +49,32 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     }
     const keys = Object.keys(set)
     // Put in a second time with what is there already: nothing to do. With something else it is another thing.
-    if (change.seen === null && !onTop && !sameData(picked(current, keys), set)) throw new DomainProblem('refused', 'There is something else with this id already.', 'id')
+    if (change.seen === null && !onTop && !sameData(picked(current, keys), set))
+      throw new DomainProblem('refused', 'There is something else with this id already.', 'id')
     const seen = change.seen === undefined || change.seen === null || onTop ? picked(current, keys) : change.seen
     const { merged, meetings } = mergeByField(seen, set, picked(current, keys), rules)
-    if (meetings.length > 0) throw met(handler.nameOf(current), meetings.map(({ path, mine, theirs }) => ({ what: path.map(wordsOfField).join(', '), mine: valueWords(mine, path.at(-1)!), theirs: valueWords(theirs, path.at(-1)!) })))
+    if (meetings.length > 0)
+      throw met(
+        handler.nameOf(current),
+        meetings.map(({ path, mine, theirs }) => ({
+          what: path.map(wordsOfField).join(', '),
+          mine: valueWords(mine, path.at(-1)!),
+          theirs: valueWords(theirs, path.at(-1)!),
+        })),
+      )
     const next = { ...current, ...merged }
     return withoutIdOf(parsed(handler, handler.needsId ? { ...next, id: change.id } : next))
   }
 
   function met(name: string, meetings: readonly MeetingWords[]): DomainProblem {
     const { what, mine, theirs } = meetings[0]!
-    return new DomainProblem('stale', `“${name}” was changed in another window meanwhile. ${what}: you ${mine}; meanwhile ${theirs}. Nothing of yours was written.`, undefined, undefined, meetings)
+    return new DomainProblem(
+      'stale',
+      `“${name}” was changed in another window meanwhile. ${what}: you ${mine}; meanwhile ${theirs}. Nothing of yours was written.`,
+      undefined,
+      undefined,
+      meetings,
+    )
   }
 
   function carryOut(change: KeptChange, onTop: boolean): KeptChangeRecord | null {
@@ -58,7 +84,11 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
       if (!before) return null
       if (change.seen && !onTop) {
         const keys = Object.keys(change.seen).filter(key => !sameData(before[key], change.seen![key]))
-        if (keys.length > 0) throw met(handler.nameOf(before), keys.map(key => ({ what: wordsOfField(key), mine: 'deleted', theirs: valueWords(before[key], key) })))
+        if (keys.length > 0)
+          throw met(
+            handler.nameOf(before),
+            keys.map(key => ({ what: wordsOfField(key), mine: 'deleted', theirs: valueWords(before[key], key) })),
+          )
       }
       return { kind: change.kind, id: change.id, before, after: null, rest: handler.remove(change.id) }
     }
@@ -71,15 +101,25 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
   function titleOf(changes: readonly KeptChangeRecord[]): string {
     const [first] = changes
     const name = handlers[first!.kind]!.nameOf((first!.after ?? first!.before)!)
-    const what = changes.length > 1
-      ? `${changes.length} changes, ${name} first`
-      : !first!.before ? `Added ${name}` : !first!.after ? `Deleted ${name}` : `${name}: ${Object.keys(first!.after).filter(key => !sameData(first!.before![key], first!.after![key])).map(wordsOfField).join(', ')}`
+    const what =
+      changes.length > 1
+        ? `${changes.length} changes, ${name} first`
+        : !first!.before
+          ? `Added ${name}`
+          : !first!.after
+            ? `Deleted ${name}`
+            : `${name}: ${Object.keys(first!.after)
+                .filter(key => !sameData(first!.before![key], first!.after![key]))
+                .map(wordsOfField)
+                .join(', ')}`
     return what.slice(0, 300)
   }
 
   function carryOutEdit(document: KeptDocument, { changes, key, onTop }: KeptEdit): void {
     if (key !== null && journal.has(document, key)) return
-    for (const { kind } of changes) if (keptKinds[kind] !== document) throw new DomainProblem('invalid', `A ${kind} does not belong to ${document}.`, 'kind')
+    for (const { kind } of changes)
+      if (keptKinds[kind] !== document)
+        throw new DomainProblem('invalid', `A ${kind} does not belong to ${document}.`, 'kind')
     const done = changes.flatMap(change => carryOut(change, onTop) ?? [])
     if (done.length > 0) journal.append(document, now(), titleOf(done), key, done)
   }
@@ -87,15 +127,27 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
   /** Takes changes back, or does them again: refused where a field was changed since. */
   function replay(document: KeptDocument, kind: 'undo' | 'redo'): void {
     const entry = kind === 'undo' ? journal.nextUndo(document) : journal.nextRedo(document)
-    if (!entry) throw new DomainProblem('nothing-to-undo', kind === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.')
+    if (!entry)
+      throw new DomainProblem(
+        'nothing-to-undo',
+        kind === 'undo' ? 'There is nothing to take back.' : 'There is nothing to do again.',
+      )
     for (const change of kind === 'undo' ? [...entry.changes].reverse() : entry.changes) {
       const handler = handlers[change.kind]!
       const [from, to] = kind === 'undo' ? [change.after, change.before] : [change.before, change.after]
       const current = handler.get(change.id)
-      if (to === null) { if (current) handler.remove(change.id); continue }
+      if (to === null) {
+        if (current) handler.remove(change.id)
+        continue
+      }
       const { merged, meetings } = mergeByField<Fields | null>(from, to, current, rules)
-      if (meetings.length > 0 || !merged) throw new DomainProblem('refused', `“${handler.nameOf(to)}” was changed since. Change it by hand.`)
-      handler.put(change.id, withoutIdOf(parsed(handler, handler.needsId ? { ...merged, id: change.id } : merged)), current)
+      if (meetings.length > 0 || !merged)
+        throw new DomainProblem('refused', `“${handler.nameOf(to)}” was changed since. Change it by hand.`)
+      handler.put(
+        change.id,
+        withoutIdOf(parsed(handler, handler.needsId ? { ...merged, id: change.id } : merged)),
+        current,
+      )
       if (!current && change.rest !== undefined) handler.restore?.(change.id, change.rest)
     }
     // What a list brought in is not kept twice: taken back, it is brought in again from the list.
@@ -103,25 +155,34 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     journal.mark(entry.seq, kind === 'redo' ? 'in force' : again ? 'taken back' : 'overtaken')
   }
 
-  const step = (kind: 'undo' | 'redo') => (document: KeptDocument) => write(() => {
-    replay(document, kind)
-    return steps(document)
-  })
+  const step = (kind: 'undo' | 'redo') => (document: KeptDocument) =>
+    write(() => {
+      replay(document, kind)
+      return steps(document)
+    })
   return {
     steps,
     /** Several edits one after another, in one transaction: all of them or none. */
-    change: (document: KeptDocument, edits: readonly KeptEdit[]) => write(() => {
-      for (const edit of edits) carryOutEdit(document, edit)
-      return steps(document)
-    }),
+    change: (document: KeptDocument, edits: readonly KeptEdit[]) =>
+      write(() => {
+        for (const edit of edits) carryOutEdit(document, edit)
+        return steps(document)
+      }),
     undo: step('undo'),
     redo: step('redo'),
     /** Brings the parts of a list in, once for each key; they are taken back as one. */
-    bringIn: (ids: readonly string[], key: string | null, put: () => void) => write(() => {
-      if (key !== null && journal.has('drawer', key)) return
-      put()
-      journal.append('drawer', now(), `Brought in ${ids.length === 1 ? 'a part' : `${ids.length} parts`} from a list`, key, ids.map(id => ({ kind: 'part', id, before: null, after: null })))
-    }),
+    bringIn: (ids: readonly string[], key: string | null, put: () => void) =>
+      write(() => {
+        if (key !== null && journal.has('drawer', key)) return
+        put()
+        journal.append(
+          'drawer',
+          now(),
+          `Brought in ${ids.length === 1 ? 'a part' : `${ids.length} parts`} from a list`,
+          key,
+          ids.map(id => ({ kind: 'part', id, before: null, after: null })),
+        )
+      }),
   }
 }
 export type KeepingService = ReturnType<typeof keepingService>

@@ -7,7 +7,13 @@ import { assemblyTemplateSchema } from '../../shared/schemas/assembly'
 import { kitSchema, partSchema } from '../../shared/schemas/drawer'
 import type { KeptKind } from '../../shared/schemas/kept'
 import { ownCardSchema, verifiedSchema } from '../../shared/schemas/rule-card'
-import { checkFieldsSchema, referenceFieldsSchema, scaleFieldsSchema, tareFieldsSchema, type Tare } from '../../shared/schemas/scales'
+import {
+  checkFieldsSchema,
+  referenceFieldsSchema,
+  scaleFieldsSchema,
+  tareFieldsSchema,
+  type Tare,
+} from '../../shared/schemas/scales'
 import { settingsSchema } from '../../shared/schemas/settings'
 import type { Settings } from '../../shared/settings'
 import type { PartService } from './part-service'
@@ -31,56 +37,105 @@ export interface KeptHandler {
   readonly restore?: (id: string, rest: unknown) => void
 }
 
-interface Dependencies { readonly parts: PartService, readonly rules: RuleService, readonly scales: ScaleService, readonly templates: TemplateService, readonly settings: { load: () => Settings, save: (settings: Settings) => void } }
+interface Dependencies {
+  readonly parts: PartService
+  readonly rules: RuleService
+  readonly scales: ScaleService
+  readonly templates: TemplateService
+  readonly settings: { load: () => Settings; save: (settings: Settings) => void }
+}
 
-const named = (what: string) => (fields: Fields) => typeof fields.name === 'string' ? fields.name : what
+const named = (what: string) => (fields: Fields) => (typeof fields.name === 'string' ? fields.name : what)
 const withoutId = <T extends { readonly id: string }>(thing: T | null | undefined): Fields | null => {
   if (!thing) return null
   const { id: _id, ...fields } = thing
   return fields as unknown as Fields
 }
 
-export function keptHandlers({ parts, rules, scales, templates, settings }: Dependencies): Readonly<Record<KeptKind, KeptHandler>> {
+export function keptHandlers({
+  parts,
+  rules,
+  scales,
+  templates,
+  settings,
+}: Dependencies): Readonly<Record<KeptKind, KeptHandler>> {
   return {
     part: {
-      schema: partSchema, needsId: true, nameOf: named('part'),
-      get: id => withoutId(parts.one(id)), put: (id, fields) => parts.keepOne({ ...fields, id } as unknown as Part), remove: id => parts.takeOut(id), restore: (id, rest) => parts.restoreVersions(id, rest),
+      schema: partSchema,
+      needsId: true,
+      nameOf: named('part'),
+      get: id => withoutId(parts.one(id)),
+      put: (id, fields) => parts.keepOne({ ...fields, id } as unknown as Part),
+      remove: id => parts.takeOut(id),
+      restore: (id, rest) => parts.restoreVersions(id, rest),
     },
     kit: {
-      schema: kitSchema, needsId: true, nameOf: named('kit'),
-      get: id => withoutId(parts.kit(id)), put: (id, fields) => parts.keepKit({ ...fields, id } as unknown as Kit), remove: id => parts.takeOutKit(id), restore: (id, rest) => parts.restoreKit(id, rest),
+      schema: kitSchema,
+      needsId: true,
+      nameOf: named('kit'),
+      get: id => withoutId(parts.kit(id)),
+      put: (id, fields) => parts.keepKit({ ...fields, id } as unknown as Kit),
+      remove: id => parts.takeOutKit(id),
+      restore: (id, rest) => parts.restoreKit(id, rest),
     },
     card: {
-      schema: ownCardSchema, nameOf: fields => `${String(fields.place)}, ${String(fields.purpose)}`,
-      get: id => rules.ownFields(id), put: (id, fields, before) => before ? rules.change(id, fields as unknown as Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>) : rules.add(id, fields as unknown as Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>), remove: id => rules.remove(id),
+      schema: ownCardSchema,
+      nameOf: fields => `${String(fields.place)}, ${String(fields.purpose)}`,
+      get: id => rules.ownFields(id),
+      put: (id, fields, before) =>
+        before
+          ? rules.change(id, fields as unknown as Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>)
+          : rules.add(id, fields as unknown as Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>),
+      remove: id => rules.remove(id),
     },
     verified: {
-      schema: verifiedSchema, nameOf: () => 'card verified',
-      get: id => ({ verifiedOn: rules.verifiedOn(id) }), put: (id, fields) => rules.verify(id, fields.verifiedOn as string | null), remove: id => rules.verify(id, null),
+      schema: verifiedSchema,
+      nameOf: () => 'card verified',
+      get: id => ({ verifiedOn: rules.verifiedOn(id) }),
+      put: (id, fields) => rules.verify(id, fields.verifiedOn as string | null),
+      remove: id => rules.verify(id, null),
     },
     scale: {
-      schema: scaleFieldsSchema, nameOf: named('scale'),
-      get: id => withoutId(scales.all().scales.find(s => s.id === id)), put: (id, fields) => scales.putScale(id, fields as unknown as Omit<Scale, 'id'>), remove: id => scales.removeScale(id),
+      schema: scaleFieldsSchema,
+      nameOf: named('scale'),
+      get: id => withoutId(scales.all().scales.find(s => s.id === id)),
+      put: (id, fields) => scales.putScale(id, fields as unknown as Omit<Scale, 'id'>),
+      remove: id => scales.removeScale(id),
     },
     reference: {
-      schema: referenceFieldsSchema, nameOf: named('reference mass'),
-      get: id => withoutId(scales.all().references.find(r => r.id === id)), put: (id, fields) => scales.putReference(id, fields as unknown as Omit<ReferenceMass, 'id'>), remove: id => scales.removeReference(id),
+      schema: referenceFieldsSchema,
+      nameOf: named('reference mass'),
+      get: id => withoutId(scales.all().references.find(r => r.id === id)),
+      put: (id, fields) => scales.putReference(id, fields as unknown as Omit<ReferenceMass, 'id'>),
+      remove: id => scales.removeReference(id),
     },
     check: {
-      schema: checkFieldsSchema.extend({ scaleId: tareFieldsSchema.shape.scaleId }), nameOf: () => 'check of a scale',
-      get: id => withoutId(scales.all().checks.find(c => c.id === id)), put: (id, fields, before) => scales.putCheck({ ...fields, id } as unknown as ScaleCheck, before !== null), remove: id => scales.removeCheck(id),
+      schema: checkFieldsSchema.extend({ scaleId: tareFieldsSchema.shape.scaleId }),
+      nameOf: () => 'check of a scale',
+      get: id => withoutId(scales.all().checks.find(c => c.id === id)),
+      put: (id, fields, before) => scales.putCheck({ ...fields, id } as unknown as ScaleCheck, before !== null),
+      remove: id => scales.removeCheck(id),
     },
     tare: {
-      schema: tareFieldsSchema, nameOf: named('tray'),
-      get: id => withoutId(scales.all().tares.find(t => t.id === id)), put: (id, fields, before) => scales.putTare({ ...fields, id } as unknown as Tare, before !== null), remove: id => scales.removeTare(id),
+      schema: tareFieldsSchema,
+      nameOf: named('tray'),
+      get: id => withoutId(scales.all().tares.find(t => t.id === id)),
+      put: (id, fields, before) => scales.putTare({ ...fields, id } as unknown as Tare, before !== null),
+      remove: id => scales.removeTare(id),
     },
     template: {
-      schema: assemblyTemplateSchema.omit({ id: true }), nameOf: named('template'),
-      get: id => withoutId(templates.all().find(t => t.id === id)), put: (id, fields) => templates.put({ ...fields, id } as unknown as AssemblyTemplate), remove: id => templates.remove(id),
+      schema: assemblyTemplateSchema.omit({ id: true }),
+      nameOf: named('template'),
+      get: id => withoutId(templates.all().find(t => t.id === id)),
+      put: (id, fields) => templates.put({ ...fields, id } as unknown as AssemblyTemplate),
+      remove: id => templates.remove(id),
     },
     settings: {
-      schema: settingsSchema, nameOf: () => 'settings',
-      get: () => settings.load() as unknown as Fields, put: (_id, fields) => settings.save(fields as unknown as Settings), remove: () => undefined,
+      schema: settingsSchema,
+      nameOf: () => 'settings',
+      get: () => settings.load() as unknown as Fields,
+      put: (_id, fields) => settings.save(fields as unknown as Settings),
+      remove: () => undefined,
     },
   }
 }

@@ -5,33 +5,60 @@ import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
 import { DomainProblem } from '../problems'
 
-interface Parts { builds: BuildService, settings: ReturnType<typeof settingsRepository>, newId: () => string }
+interface Parts {
+  builds: BuildService
+  settings: ReturnType<typeof settingsRepository>
+  newId: () => string
+}
 
 /** Starts builds: from a craft class, empty, as a copy, or as a reference craft. */
 export function newBuildService({ builds, settings, newId }: Parts) {
   function blank(name: string, craftClass: string, lines: Line[]): Build {
     const setupId = newId()
     return {
-      id: newId(), name, craftClass, archived: false, reference: null, aim: blankAim(settings.load().confidence), lines,
+      id: newId(),
+      name,
+      craftClass,
+      archived: false,
+      reference: null,
+      aim: blankAim(settings.load().confidence),
+      lines,
       setups: [{ id: setupId, name: 'as built', lineIds: [] }],
       flies: { setupId, packLineId: lines.find(line => line.slot === 'pack')?.id ?? null },
-      neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
+      neverFlown: [],
+      observations: [],
+      fit: null,
+      flying: null,
+      shave: null,
+      assembly: null,
     }
   }
 
   /** The same plan again: its lines are other pieces, which nobody has weighed, drawn from the drawer or put together. */
   function copyOf(build: Build, name: string): Build {
-    return { ...build, id: newId(), name, archived: false, lines: build.lines.map(line => twinOfLine(line, newId)), observations: [], assembly: build.assembly && { ...build.assembly, records: [] } }
+    return {
+      ...build,
+      id: newId(),
+      name,
+      archived: false,
+      lines: build.lines.map(line => twinOfLine(line, newId)),
+      observations: [],
+      assembly: build.assembly && { ...build.assembly, records: [] },
+    }
   }
 
   function made(wanted: NewBuild): Build {
     const name = wanted.name.trim()
     switch (wanted.from) {
-      case 'empty': return blank(name, '', [])
-      case 'reference': return { ...blank(name, 'reference craft', []), reference: wanted.reference }
-      case 'copy': return copyOf(builds.read(wanted.buildId).build, name)
+      case 'empty':
+        return blank(name, '', [])
+      case 'reference':
+        return { ...blank(name, 'reference craft', []), reference: wanted.reference }
+      case 'copy':
+        return copyOf(builds.read(wanted.buildId).build, name)
       case 'class': {
-        if (!craftPresets.some(p => p.name === wanted.craftClass)) throw new DomainProblem('invalid', 'There is no such craft class.', 'craftClass')
+        if (!craftPresets.some(p => p.name === wanted.craftClass))
+          throw new DomainProblem('invalid', 'There is no such craft class.', 'craftClass')
         return blank(name, wanted.craftClass, presetLines(wanted.craftClass, newId))
       }
     }

@@ -9,7 +9,10 @@ const hashName = 'passphrase'
 const environmentHashName = 'passphrase from the environment'
 
 /** How passphrases are hashed; what was kept by earlier versions is recognised besides. */
-export interface Hashing { readonly hash: (text: string) => Promise<string>, readonly verify: (kept: string, text: string) => Promise<boolean> }
+export interface Hashing {
+  readonly hash: (text: string) => Promise<string>
+  readonly verify: (kept: string, text: string) => Promise<boolean>
+}
 
 /** Why a text cannot be a passphrase, or ''. */
 export function passphraseProblem(text: string): string {
@@ -20,9 +23,15 @@ export function passphraseProblem(text: string): string {
 const ofOldForm = (kept: string) => kept.startsWith('scrypt:')
 
 /** The passphrase that opens the application to the network: set in Settings, or by the environment, which goes before. */
-export function passphraseService(secrets: ReturnType<typeof secretsRepository>, sessions: Pick<SessionService, 'endAll'>, hashing: Hashing, fromEnvironment: string) {
+export function passphraseService(
+  secrets: ReturnType<typeof secretsRepository>,
+  sessions: Pick<SessionService, 'endAll'>,
+  hashing: Hashing,
+  fromEnvironment: string,
+) {
   const normal = (text: string) => text.normalize('NFKC')
-  const verifies = (kept: string, text: string) => ofOldForm(kept) ? verifyPassphrase(kept, text) : hashing.verify(kept, normal(text)).catch(() => false)
+  const verifies = (kept: string, text: string) =>
+    ofOldForm(kept) ? verifyPassphrase(kept, text) : hashing.verify(kept, normal(text)).catch(() => false)
 
   /** One at a time: hashing is made to be slow, and must not be done to the machine many times at once. */
   let last: Promise<unknown> = Promise.resolve()
@@ -34,20 +43,23 @@ export function passphraseService(secrets: ReturnType<typeof secretsRepository>,
 
   /** A passphrase from the environment is hashed once and kept, so that a start with the same one signs nobody out. */
   let environment: Promise<string> | null = null
-  const environmentHash = () => environment ??= inTurn(async () => {
-    const kept = secrets.get(environmentHashName)
-    if (kept && await verifies(kept, fromEnvironment)) return kept
-    const made = await hashing.hash(normal(fromEnvironment))
-    if (kept) sessions.endAll()
-    secrets.put(environmentHashName, made)
-    return made
-  })
-  const current = (): Promise<string | null> => fromEnvironment !== '' ? environmentHash() : Promise.resolve(secrets.get(hashName))
+  const environmentHash = () =>
+    (environment ??= inTurn(async () => {
+      const kept = secrets.get(environmentHashName)
+      if (kept && (await verifies(kept, fromEnvironment))) return kept
+      const made = await hashing.hash(normal(fromEnvironment))
+      if (kept) sessions.endAll()
+      secrets.put(environmentHashName, made)
+      return made
+    }))
+  const current = (): Promise<string | null> =>
+    fromEnvironment !== '' ? environmentHash() : Promise.resolve(secrets.get(hashName))
 
   return {
     isSet: () => fromEnvironment !== '' || secrets.get(hashName) !== null,
     /** Whether the one that is set is of an earlier form or shorter than is asked for now. It opens all the same. */
-    shouldRenew: () => fromEnvironment !== '' ? passphraseProblem(fromEnvironment) !== '' : ofOldForm(secrets.get(hashName) ?? ''),
+    shouldRenew: () =>
+      fromEnvironment !== '' ? passphraseProblem(fromEnvironment) !== '' : ofOldForm(secrets.get(hashName) ?? ''),
     async set(passphrase: string) {
       const problem = passphraseProblem(passphrase)
       if (problem) throw new DomainProblem('invalid', problem, 'passphrase')
@@ -65,7 +77,9 @@ export function passphraseService(secrets: ReturnType<typeof secretsRepository>,
       return inTurn(() => verifies(hashed, passphrase))
     },
     /** Gets the passphrase of the environment ready. */
-    async prepare(): Promise<void> { await current() },
+    async prepare(): Promise<void> {
+      await current()
+    },
   }
 }
 export type PassphraseService = ReturnType<typeof passphraseService>

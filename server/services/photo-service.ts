@@ -10,18 +10,43 @@ export const mostPixels = 52_000_000
 const mostWaiting = 4
 
 const formats = ['jpeg', 'png', 'webp', 'heif', 'gif']
-const notAPicture = () => new DomainProblem('invalid', 'This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.', 'photo')
-const tooManyPixels = () => new DomainProblem('invalid', `This picture has more than ${mostPixels / 1_000_000} million pixels. Take it smaller. Nothing was kept.`, 'photo')
+const notAPicture = () =>
+  new DomainProblem(
+    'invalid',
+    'This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.',
+    'photo',
+  )
+const tooManyPixels = () =>
+  new DomainProblem(
+    'invalid',
+    `This picture has more than ${mostPixels / 1_000_000} million pixels. Take it smaller. Nothing was kept.`,
+    'photo',
+  )
 
 /** A photo written anew: turned upright, made smaller, as JPEG, without place, time and maker. */
 async function writtenAnew(bytes: Buffer): Promise<Buffer> {
   const { default: sharp } = await import('sharp')
   const picture = sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error' })
-  const { format, width = 0, height = 0 } = await sharp(bytes, { limitInputPixels: false }).metadata().catch(() => { throw notAPicture() })
+  const {
+    format,
+    width = 0,
+    height = 0,
+  } = await sharp(bytes, { limitInputPixels: false })
+    .metadata()
+    .catch(() => {
+      throw notAPicture()
+    })
   if (!format || !formats.includes(format)) throw notAPicture()
   if (width * height > mostPixels) throw tooManyPixels()
-  return picture.rotate().resize(longestSide, longestSide, { fit: 'inside', withoutEnlargement: true }).flatten({ background: '#ffffff' }).jpeg({ quality: 82 }).toBuffer()
-    .catch(() => { throw notAPicture() })
+  return picture
+    .rotate()
+    .resize(longestSide, longestSide, { fit: 'inside', withoutEnlargement: true })
+    .flatten({ background: '#ffffff' })
+    .jpeg({ quality: 82 })
+    .toBuffer()
+    .catch(() => {
+      throw notAPicture()
+    })
 }
 
 /** Writes a file so that it is there, whole, after a power cut: itself and its name in the folder. */
@@ -31,12 +56,16 @@ async function writeForGood(folder: string, name: string, bytes: Buffer): Promis
   try {
     await file.writeFile(bytes)
     await file.sync()
+  } finally {
+    await file.close()
   }
-  finally { await file.close() }
   await rename(`${path}.part`, path)
   const directory = await open(folder, 'r')
-  try { await directory.sync() }
-  finally { await directory.close() }
+  try {
+    await directory.sync()
+  } finally {
+    await directory.close()
+  }
 }
 
 /** Photos of the assembly, as files beside the database. What is no picture is refused; one is worked on at a time. */
@@ -44,11 +73,18 @@ export function photoService(folder: string, newId: () => string) {
   let last: Promise<unknown> = Promise.resolve()
   let waiting = 0
   async function inTurn<T>(work: () => Promise<T>): Promise<T> {
-    if (waiting >= mostWaiting) throw new DomainProblem('busy', 'Several photos are being taken in already. Send this one again in a moment.', 'photo')
+    if (waiting >= mostWaiting)
+      throw new DomainProblem(
+        'busy',
+        'Several photos are being taken in already. Send this one again in a moment.',
+        'photo',
+      )
     waiting++
     const turn = last.catch(() => undefined).then(work)
     last = turn
-    return turn.finally(() => { waiting-- })
+    return turn.finally(() => {
+      waiting--
+    })
   }
   return {
     async keep(buildId: string, bytes: Buffer): Promise<string> {
@@ -60,9 +96,13 @@ export function photoService(folder: string, newId: () => string) {
       return id
     },
     async read(buildId: string, id: string): Promise<Buffer> {
-      return readFile(join(folder, buildId, `${id}.jpg`)).catch(() => { throw new DomainProblem('not-found', 'This photo is not on this machine.') })
+      return readFile(join(folder, buildId, `${id}.jpg`)).catch(() => {
+        throw new DomainProblem('not-found', 'This photo is not on this machine.')
+      })
     },
     /** All photos of a build that is deleted for good. */
-    async removeAll(buildId: string): Promise<void> { await rm(join(folder, buildId), { recursive: true, force: true }) },
+    async removeAll(buildId: string): Promise<void> {
+      await rm(join(folder, buildId), { recursive: true, force: true })
+    },
   }
 }

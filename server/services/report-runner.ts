@@ -3,7 +3,10 @@ import { DomainProblem } from '../problems'
 import { doReportJob, type ReportJob, type ReportResult } from '../workers/report-job'
 
 /** Works reports out; rejects with a sentence where that takes too long. */
-export interface ReportRunner { readonly run: <Job extends ReportJob>(job: Job) => Promise<ReportResult<Job>>, readonly close: () => void }
+export interface ReportRunner {
+  readonly run: <Job extends ReportJob>(job: Job) => Promise<ReportResult<Job>>
+  readonly close: () => void
+}
 
 /** In this very thread: for tests, and where there is no worker. */
 export const inThisThread: ReportRunner = { run: async job => doReportJob(job), close: () => undefined }
@@ -13,7 +16,10 @@ const mostMs = 10_000
 
 function tooMuch(job: ReportJob): DomainProblem {
   const packs = job.build.lines.filter(line => line.slot === 'pack').length
-  return new DomainProblem('too-much', `${job.build.setups.length} set-ups with ${packs} packs are more than can be worked out in ${mostMs / 1000} seconds. Mark the loadouts you never fly, or take off packs you do not use.`)
+  return new DomainProblem(
+    'too-much',
+    `${job.build.setups.length} set-ups with ${packs} packs are more than can be worked out in ${mostMs / 1000} seconds. Mark the loadouts you never fly, or take off packs you do not use.`,
+  )
 }
 
 /**
@@ -28,7 +34,7 @@ export function inWorkerThread(script: URL): ReportRunner {
   function workOut<Job extends ReportJob>(job: Job, untilMs: number): Promise<ReportResult<Job>> {
     const left = untilMs - performance.now()
     if (left <= 0) return Promise.reject(tooMuch(job))
-    const thread = worker ??= new Worker(script)
+    const thread = (worker ??= new Worker(script))
     thread.unref()
     const id = ++count
     return new Promise((done, fail) => {
@@ -40,7 +46,7 @@ export function inWorkerThread(script: URL): ReportRunner {
       }
       const timer = setTimeout(() => giveUp(tooMuch(job)), left)
       const broken = (error: Error) => giveUp(error)
-      const heard = (answer: { id: number, result?: ReportResult<Job>, problem?: string }) => {
+      const heard = (answer: { id: number; result?: ReportResult<Job>; problem?: string }) => {
         if (answer.id !== id) return
         stop()
         if (answer.problem === undefined) done(answer.result as ReportResult<Job>)
@@ -64,6 +70,8 @@ export function inWorkerThread(script: URL): ReportRunner {
       last = turn
       return turn
     },
-    close() { void worker?.terminate() },
+    close() {
+      void worker?.terminate()
+    },
   }
 }

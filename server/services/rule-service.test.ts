@@ -5,14 +5,27 @@ import { ownCardSchema } from '../../shared/schemas/rule-card'
 import { applicationOnDisk } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
-beforeEach(() => { disk = applicationOnDisk() })
+beforeEach(() => {
+  disk = applicationOnDisk()
+})
 afterEach(() => {
   disk.app.close()
   disk.remove()
 })
 const fields = {
-  place: 'Quillhaven pier', purpose: 'summer league', purposeKind: 'any' as const, comparator: '<=' as const, limit: { value: 8.5, unit: 'oz' as const }, counts: 'take-off' as const,
-  conditions: [], within: [], beyond: [], always: [], source: 'notice', status: 'in force' as const, since: null,
+  place: 'Quillhaven pier',
+  purpose: 'summer league',
+  purposeKind: 'any' as const,
+  comparator: '<=' as const,
+  limit: { value: 8.5, unit: 'oz' as const },
+  counts: 'take-off' as const,
+  conditions: [],
+  within: [],
+  beyond: [],
+  always: [],
+  source: 'notice',
+  status: 'in force' as const,
+  since: null,
 }
 
 describe('rule cards', () => {
@@ -24,7 +37,12 @@ describe('rule cards', () => {
     disk.app.rules.verify('pier', '2026-11-01')
     disk.app.rules.verify('jp-100', '2026-11-02')
     const again = disk.again()
-    expect(again.rules.cards().find(card => card.id === 'pier')).toEqual({ ...fields, id: 'pier', own: true, verifiedOn: '2026-11-01' })
+    expect(again.rules.cards().find(card => card.id === 'pier')).toEqual({
+      ...fields,
+      id: 'pier',
+      own: true,
+      verifiedOn: '2026-11-01',
+    })
     expect(again.rules.cards().find(card => card.id === 'jp-100')?.verifiedOn).toBe('2026-11-02')
     again.rules.verify('jp-100', null)
     expect(again.rules.cards().find(card => card.id === 'jp-100')?.verifiedOn).toBeNull()
@@ -42,7 +60,14 @@ describe('rule cards', () => {
   })
   it('are refused when limit and wording do not go together', () => {
     expect(ownCardSchema.safeParse(fields).success).toBe(true)
-    for (const wrong of [{ limit: null }, { comparator: 'none' }, { limit: { value: 0, unit: 'g' } }, { limit: { value: Number.NaN, unit: 'g' } }, { place: ' ' }, { since: '2026-02-30' }]) {
+    for (const wrong of [
+      { limit: null },
+      { comparator: 'none' },
+      { limit: { value: 0, unit: 'g' } },
+      { limit: { value: Number.NaN, unit: 'g' } },
+      { place: ' ' },
+      { since: '2026-02-30' },
+    ]) {
       expect(ownCardSchema.safeParse({ ...fields, ...wrong }).success, JSON.stringify(wrong)).toBe(false)
     }
     expect(ownCardSchema.safeParse({ ...fields, comparator: 'none', limit: null }).success).toBe(true)

@@ -9,7 +9,10 @@ export function ruleService(repository: ReturnType<typeof rulesRepository>) {
   function cards(): RuleCard[] {
     if (!cached) {
       const verified = repository.verifications()
-      cached = [...startingCards, ...repository.ownCards()].map(card => ({ ...card, verifiedOn: verified.get(card.id) ?? null }))
+      cached = [...startingCards, ...repository.ownCards()].map(card => ({
+        ...card,
+        verifiedOn: verified.get(card.id) ?? null,
+      }))
     }
     return cached
   }
@@ -20,7 +23,9 @@ export function ruleService(repository: ReturnType<typeof rulesRepository>) {
   }
   return {
     cards,
-    forget() { cached = null },
+    forget() {
+      cached = null
+    },
     /** The fields of an own card; null for the starting ones and for none. */
     ownFields(id: string): Omit<RuleCard, 'id' | 'verifiedOn' | 'own'> | null {
       const card = cards().find(c => c.id === id)
@@ -30,17 +35,20 @@ export function ruleService(repository: ReturnType<typeof rulesRepository>) {
     },
     verifiedOn: (id: string) => requireCard(id).verifiedOn,
     add(id: string, fields: Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>) {
-      if (cards().some(c => c.id === id)) throw new DomainProblem('refused', 'There is a card with this id already.', 'id')
+      if (cards().some(c => c.id === id))
+        throw new DomainProblem('refused', 'There is a card with this id already.', 'id')
       repository.put({ ...fields, id, verifiedOn: null, own: true })
       cached = null
     },
     change(id: string, fields: Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>) {
-      if (!requireCard(id).own) throw new DomainProblem('refused', 'The starting cards stay as they are. Make a copy and edit that.')
+      if (!requireCard(id).own)
+        throw new DomainProblem('refused', 'The starting cards stay as they are. Make a copy and edit that.')
       repository.put({ ...fields, id, verifiedOn: null, own: true })
       cached = null
     },
     remove(id: string) {
-      if (!requireCard(id).own) throw new DomainProblem('refused', 'The starting cards stay. Only your own cards can be deleted.')
+      if (!requireCard(id).own)
+        throw new DomainProblem('refused', 'The starting cards stay. Only your own cards can be deleted.')
       repository.remove(id)
       cached = null
     },

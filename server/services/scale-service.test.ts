@@ -3,14 +3,19 @@ import { CoreInputError } from '../../core/errors'
 import { applicationOnDisk, demoFile } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
-beforeEach(() => { disk = applicationOnDisk() })
+beforeEach(() => {
+  disk = applicationOnDisk()
+})
 afterEach(() => {
   disk.app.close()
   disk.remove()
 })
 const pocket = { name: 'blue', resolutionG: 0.01, capacityG: 200, repeatabilityG: null, checkIntervalDays: 30 }
 const brass = { id: 'brass', massG: 100, toleranceG: 0.02 }
-const good = [{ references: [], displayG: 0 }, { references: [brass], displayG: 100.2 }]
+const good = [
+  { references: [], displayG: 0 },
+  { references: [brass], displayG: 100.2 },
+]
 const at = '2026-11-02T18:00:00.000Z'
 
 describe('scales, references, checks and trays', () => {
@@ -30,7 +35,22 @@ describe('scales, references, checks and trays', () => {
   it('a check that says nothing is refused by the core and leaves no row', () => {
     const { scales } = disk.app
     scales.putScale('blue', pocket)
-    for (const placings of [[], [{ references: [], displayG: 0 }], [{ references: [brass], displayG: 100 }, { references: [brass], displayG: 100 }], [{ references: [], displayG: 0 }, { references: [{ ...brass, massG: 900 }], displayG: 900 }], [{ references: [], displayG: 0 }, { references: [brass], displayG: -100 }]]) {
+    for (const placings of [
+      [],
+      [{ references: [], displayG: 0 }],
+      [
+        { references: [brass], displayG: 100 },
+        { references: [brass], displayG: 100 },
+      ],
+      [
+        { references: [], displayG: 0 },
+        { references: [{ ...brass, massG: 900 }], displayG: 900 },
+      ],
+      [
+        { references: [], displayG: 0 },
+        { references: [brass], displayG: -100 },
+      ],
+    ]) {
       expect(() => scales.addCheck('c', 'blue', at, placings)).toThrow(CoreInputError)
     }
     expect(scales.all().checks).toEqual([])
@@ -59,7 +79,9 @@ describe('following a build', () => {
     const stop = disk.app.builds.follow(id, revision => heard.push(revision))
     const seen = disk.app.builds.read(id).revision
     await disk.app.builds.command(id, seen, { type: 'build.set', fields: { name: 'Marzipan again' } }, '')
-    await expect(disk.app.builds.command(id, seen, { type: 'build.set', fields: { name: 'late' } }, '')).rejects.toMatchObject({ code: 'stale' })
+    await expect(
+      disk.app.builds.command(id, seen, { type: 'build.set', fields: { name: 'late' } }, ''),
+    ).rejects.toMatchObject({ code: 'stale' })
     await disk.app.builds.undo(id, seen + 1)
     stop()
     await disk.app.builds.redo(id, seen + 2)

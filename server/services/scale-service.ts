@@ -11,15 +11,28 @@ export function scaleService(repository: ReturnType<typeof scalesRepository>, no
     return scale
   }
   return {
-    all: (): ScalesReply => ({ scales: repository.scales(), references: repository.references(), checks: repository.checks(), tares: repository.tares() }),
-    putScale: (id: string, fields: ScaleFields) => { repository.putScale({ id, ...fields }, now()) },
+    all: (): ScalesReply => ({
+      scales: repository.scales(),
+      references: repository.references(),
+      checks: repository.checks(),
+      tares: repository.tares(),
+    }),
+    putScale: (id: string, fields: ScaleFields) => {
+      repository.putScale({ id, ...fields }, now())
+    },
     /** A scale that was ever checked stays: past weighings rest on it. */
     removeScale(id: string) {
       requireScale(id)
-      if (repository.checks().some(check => check.scaleId === id)) throw new DomainProblem('refused', 'This scale has checks that weighings rest on, so it stays. Rename it if it is gone.')
+      if (repository.checks().some(check => check.scaleId === id))
+        throw new DomainProblem(
+          'refused',
+          'This scale has checks that weighings rest on, so it stays. Rename it if it is gone.',
+        )
       repository.removeScale(id)
     },
-    putReference: (id: string, fields: ReferenceFields) => { repository.putReference({ id, ...fields }, now()) },
+    putReference: (id: string, fields: ReferenceFields) => {
+      repository.putReference({ id, ...fields }, now())
+    },
     removeReference(id: string) {
       if (!repository.removeReference(id)) throw new DomainProblem('not-found', 'There is no such reference mass.')
     },
@@ -31,7 +44,8 @@ export function scaleService(repository: ReturnType<typeof scalesRepository>, no
     },
     /** A check that a weighing rests on stays. */
     removeCheck(id: string) {
-      if (repository.restsOnCheck(id)) throw new DomainProblem('refused', 'A weighing rests on this check, so it stays.')
+      if (repository.restsOnCheck(id))
+        throw new DomainProblem('refused', 'A weighing rests on this check, so it stays.')
       repository.removeCheck(id)
     },
     putTare(tare: Tare, there: boolean) {
@@ -42,7 +56,8 @@ export function scaleService(repository: ReturnType<typeof scalesRepository>, no
     /** Keeps a check, after the core has agreed that it says something. */
     addCheck(id: string, scaleId: string, takenAt: string, placings: Placing[]) {
       admitCheck(requireScale(scaleId), placings)
-      if (repository.checks().some(check => check.id === id)) throw new DomainProblem('refused', 'This check is kept already.')
+      if (repository.checks().some(check => check.id === id))
+        throw new DomainProblem('refused', 'This check is kept already.')
       repository.addCheck({ id, scaleId, takenAt, placings })
     },
     addTare(tare: Tare) {

@@ -5,7 +5,11 @@ export const sessionDays = 30
 const dayMs = 86_400_000
 
 /** Who is signed in from another device. Ending a session ends what is open under it, too. */
-export function sessionService(repository: ReturnType<typeof sessionsRepository>, now: () => string, newId: () => string) {
+export function sessionService(
+  repository: ReturnType<typeof sessionsRepository>,
+  now: () => string,
+  newId: () => string,
+) {
   repository.removeOlder(new Date(Date.parse(now()) - sessionDays * dayMs).toISOString())
   const present = new Set(repository.ids())
   const open = new Map<string, Set<() => void>>()
@@ -38,7 +42,9 @@ export function sessionService(repository: ReturnType<typeof sessionsRepository>
     whileOn(id: string, end: () => void): () => void {
       const ends = open.get(id) ?? new Set()
       open.set(id, ends.add(end))
-      return () => { ends.delete(end) }
+      return () => {
+        ends.delete(end)
+      }
     },
   }
 }

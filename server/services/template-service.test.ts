@@ -3,12 +3,21 @@ import type { OwnStep } from '../../core/assembly'
 import { applicationOnDisk } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
-beforeEach(() => { disk = applicationOnDisk() })
+beforeEach(() => {
+  disk = applicationOnDisk()
+})
 afterEach(() => {
   disk.app.close()
   disk.remove()
 })
-const own = (id: string, after: string[]): OwnStep => ({ id, title: `Step ${id}`, words: 'as ever', phase: 'close', after, minutes: 4 })
+const own = (id: string, after: string[]): OwnStep => ({
+  id,
+  title: `Step ${id}`,
+  words: 'as ever',
+  phase: 'close',
+  after,
+  minutes: 4,
+})
 
 describe('templates', () => {
   it('are kept whole, by name, over a restart; changed and deleted', () => {
@@ -22,16 +31,24 @@ describe('templates', () => {
     disk.app.templates.put({ ...mine, name: 'my new way' })
     disk.app.templates.remove('b')
     expect(disk.app.templates.all().map(t => t.name)).toEqual(['my new way'])
-    expect(() => { disk.app.templates.remove('b') }).toThrow('There is no such template.')
+    expect(() => {
+      disk.app.templates.remove('b')
+    }).toThrow('There is no such template.')
   })
   it('whose steps wait in a circle are refused, the old one stays; waiting for what is not there does no harm', () => {
     disk.app.templates.put({ id: 'mine', name: 'my way', order: [], own: [own('a', ['nowhere'])] })
-    expect(() => { disk.app.templates.put({ id: 'mine', name: 'my way', order: [], own: [own('a', ['b']), own('b', ['a'])] }) }).toThrow('These wait for each other in a circle: “Step a” waits for “Step b” waits for “Step a”.')
+    expect(() => {
+      disk.app.templates.put({ id: 'mine', name: 'my way', order: [], own: [own('a', ['b']), own('b', ['a'])] })
+    }).toThrow('These wait for each other in a circle: “Step a” waits for “Step b” waits for “Step a”.')
     expect(disk.app.templates.all()[0]!.own).toHaveLength(1)
   })
   it('are at most fifty', () => {
     for (let i = 0; i < 50; i++) disk.app.templates.put({ id: `t${i}`, name: `way ${i}`, order: [], own: [] })
-    expect(() => { disk.app.templates.put({ id: 'one-more', name: 'one more', order: [], own: [] }) }).toThrow('At most 50 templates')
-    expect(() => { disk.app.templates.put({ id: 't3', name: 'renamed', order: [], own: [] }) }).not.toThrow()
+    expect(() => {
+      disk.app.templates.put({ id: 'one-more', name: 'one more', order: [], own: [] })
+    }).toThrow('At most 50 templates')
+    expect(() => {
+      disk.app.templates.put({ id: 't3', name: 'renamed', order: [], own: [] })
+    }).not.toThrow()
   })
 })

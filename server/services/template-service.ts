@@ -11,11 +11,24 @@ export function templateService(repository: ReturnType<typeof templatesRepositor
     all: () => repository.all(),
     /** Refused where its own steps wait for each other in a circle. */
     put(template: AssemblyTemplate) {
-      const steps = template.own.map((own): AssemblyStep => ({ ...own, why: own.words, need: [], parts: [], uses: [], facts: [], cautions: [], test: null, proves: [], over: [], own: true }))
+      const steps = template.own.map((own): AssemblyStep => ({
+        ...own,
+        why: own.words,
+        need: [],
+        parts: [],
+        uses: [],
+        facts: [],
+        cautions: [],
+        test: null,
+        proves: [],
+        over: [],
+        own: true,
+      }))
       const sorted = inOrder(steps, '', template.order)
       if ('cycle' in sorted) throw new DomainProblem('refused', circleWords(sorted.cycle), 'own')
       const known = repository.all()
-      if (known.length >= mostTemplates && !known.some(other => other.id === template.id)) throw new DomainProblem('refused', `At most ${mostTemplates} templates are kept.`)
+      if (known.length >= mostTemplates && !known.some(other => other.id === template.id))
+        throw new DomainProblem('refused', `At most ${mostTemplates} templates are kept.`)
       repository.put(template)
     },
     remove(id: string) {

@@ -7,7 +7,12 @@ import { inThisThread, inWorkerThread } from '../services/report-runner'
 import migrations from '#migrations'
 import { makeApplication, type Application } from '../services/application'
 
-interface Running { readonly application: Application, readonly path: string, readonly inode: number, readonly ownership: Ownership }
+interface Running {
+  readonly application: Application
+  readonly path: string
+  readonly inode: number
+  readonly ownership: Ownership
+}
 
 let running: Promise<Running> | null = null
 let lastLookMs = -Infinity
@@ -27,8 +32,9 @@ export async function useApplication(): Promise<Application> {
   if (lastTrouble && !due) throw lastTrouble
   if (due) {
     lastLookMs = now
-    try { await lookAfter() }
-    catch (error) {
+    try {
+      await lookAfter()
+    } catch (error) {
       lastTrouble = dataProblemOf(error)
       throw error
     }
@@ -38,8 +44,7 @@ export async function useApplication(): Promise<Application> {
     const { application } = await running
     lastTrouble = null
     return application
-  }
-  catch (error) {
+  } catch (error) {
     running = null
     lastTrouble = dataProblemOf(error)
     throw lastTrouble ?? error
@@ -64,8 +69,14 @@ async function open(): Promise<Running> {
   const folder = resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
   const ownership = takeFolder(folder)
   const path = join(folder, 'jolly-gram.sqlite')
-  try { return { application: makeApplication(path, migrations, () => new Date().toISOString(), reportRunner()), path, inode: inodeOf(path)!, ownership } }
-  catch (error) {
+  try {
+    return {
+      application: makeApplication(path, migrations, () => new Date().toISOString(), reportRunner()),
+      path,
+      inode: inodeOf(path)!,
+      ownership,
+    }
+  } catch (error) {
     ownership.release()
     throw error
   }
@@ -79,8 +90,9 @@ function reportRunner() {
 
 /** A second start on one data folder says so and ends. */
 function takeFolder(folder: string): Ownership {
-  try { return ownFolder(folder, process.env.NITRO_PORT ?? process.env.PORT ?? '3000') }
-  catch (error) {
+  try {
+    return ownFolder(folder, process.env.NITRO_PORT ?? process.env.PORT ?? '3000')
+  } catch (error) {
     if (!(error instanceof FolderHeld)) throw error
     console.error(error.message)
     process.exit(3)

@@ -13,11 +13,17 @@ export const tooLarge = {
  * The body of a request, counted while it comes, whatever length it says of itself: one that goes beyond the limit is
  * refused at once and its connection closed behind the answer.
  */
-export async function bodyBytes(event: H3Event, most = mostBodyBytes, beyond: () => DomainProblem = tooLarge.data): Promise<Buffer> {
+export async function bodyBytes(
+  event: H3Event,
+  most = mostBodyBytes,
+  beyond: () => DomainProblem = tooLarge.data,
+): Promise<Buffer> {
   const { req, res } = event.node
   const refuse = () => {
     res.setHeader('connection', 'close')
-    res.once('finish', () => { setTimeout(() => req.destroy(), 50).unref() })
+    res.once('finish', () => {
+      setTimeout(() => req.destroy(), 50).unref()
+    })
     return beyond()
   }
   if (Number(req.headers['content-length'] ?? 0) > most) throw refuse()
@@ -26,14 +32,21 @@ export async function bodyBytes(event: H3Event, most = mostBodyBytes, beyond: ()
   return new Promise((done, fail) => {
     req.on('data', (chunk: Buffer) => {
       total += chunk.length
-      if (total <= most) { chunks.push(chunk); return }
+      if (total <= most) {
+        chunks.push(chunk)
+        return
+      }
       req.pause()
       req.removeAllListeners('data')
       fail(refuse())
     })
     req.once('end', () => done(Buffer.concat(chunks)))
-    req.once('error', () => fail(new DomainProblem('invalid', 'The request broke off before its end. Nothing was taken in.')))
-    req.once('aborted', () => fail(new DomainProblem('invalid', 'The request broke off before its end. Nothing was taken in.')))
+    req.once('error', () =>
+      fail(new DomainProblem('invalid', 'The request broke off before its end. Nothing was taken in.')),
+    )
+    req.once('aborted', () =>
+      fail(new DomainProblem('invalid', 'The request broke off before its end. Nothing was taken in.')),
+    )
   })
 }
 

@@ -13,11 +13,26 @@ export function documentParameter(event: H3Event): KeptDocument {
 }
 
 /** Refuses a change, from another device, of what is set at the machine itself. */
-export function requireMachine(event: H3Event, changes: readonly Pick<KeptChange, 'kind' | 'set'>[], app: Application): void {
+export function requireMachine(
+  event: H3Event,
+  changes: readonly Pick<KeptChange, 'kind' | 'set'>[],
+  app: Application,
+): void {
   if (isAtTheMachine(event)) return
   const settings = app.settings.load()
-  const touched = settingsOfTheMachine.find(key => changes.some(({ kind, set }) => kind === 'settings' && set && Object.hasOwn(set, key) && !sameData(set[key], settings[key])))
-  if (touched) throw new DomainProblem('at-the-machine', touched === 'benchScale' ? 'The address of the scale is set on the machine itself.' : 'The names of this machine are set on the machine itself.', touched)
+  const touched = settingsOfTheMachine.find(key =>
+    changes.some(
+      ({ kind, set }) => kind === 'settings' && set && Object.hasOwn(set, key) && !sameData(set[key], settings[key]),
+    ),
+  )
+  if (touched)
+    throw new DomainProblem(
+      'at-the-machine',
+      touched === 'benchScale'
+        ? 'The address of the scale is set on the machine itself.'
+        : 'The names of this machine are set on the machine itself.',
+      touched,
+    )
 }
 
 /** One change of what is kept outside the builds, as the older routes make it: whatever was there, these are the fields. */

@@ -17,17 +17,25 @@ export const isAtTheMachine = (event: H3Event) => event.context.atTheMachine ===
 /** The addresses a phone in the same network can open, those by name first. */
 export function networkAddresses(names: string): string[] {
   const port = process.env.NITRO_PORT ?? process.env.PORT ?? '3000'
-  const numbers = Object.values(networkInterfaces()).flatMap(list => list ?? []).filter(entry => entry.family === 'IPv4' && !entry.internal).map(entry => entry.address)
+  const numbers = Object.values(networkInterfaces())
+    .flatMap(list => list ?? [])
+    .filter(entry => entry.family === 'IPv4' && !entry.internal)
+    .map(entry => entry.address)
   return [...names.split(' ').filter(name => name !== ''), ...numbers].map(host => `http://${host}:${port}`)
 }
 
 let made: PassphraseService | null = null
 export async function usePassphrase(): Promise<PassphraseService> {
   const app = await useApplication()
-  made ??= passphraseService(app.secrets, app.sessions, {
-    hash: async text => (await import('../network/hashing')).hashing.hash(text),
-    verify: async (kept, text) => (await import('../network/hashing')).hashing.verify(kept, text),
-  }, process.env.JOLLY_GRAM_PASSPHRASE ?? '')
+  made ??= passphraseService(
+    app.secrets,
+    app.sessions,
+    {
+      hash: async text => (await import('../network/hashing')).hashing.hash(text),
+      verify: async (kept, text) => (await import('../network/hashing')).hashing.verify(kept, text),
+    },
+    process.env.JOLLY_GRAM_PASSPHRASE ?? '',
+  )
   return made
 }
 

@@ -11,32 +11,55 @@ import { dataProblemOf } from '../db/data-problem'
 import { DomainProblem, problemCodes } from '../problems'
 
 /** What a schema takes, with nothing in it to be changed: the services give what they hold. */
-type Unchanging<T> = T extends readonly (infer U)[] ? readonly Unchanging<U>[] : T extends object ? { readonly [K in keyof T]: Unchanging<T[K]> } : T
+type Unchanging<T> = T extends readonly (infer U)[]
+  ? readonly Unchanging<U>[]
+  : T extends object
+    ? { readonly [K in keyof T]: Unchanging<T[K]> }
+    : T
 
 /** A route that gives JSON checked by `reply`; whatever goes wrong becomes a problem the builder can read. */
-export function jsonRoute<T extends z.ZodType>(reply: T, handle: (event: H3Event, app: Application) => Unchanging<z.input<T>> | Promise<Unchanging<z.input<T>>>): EventHandler {
-  return defineEventHandler(async (event) => {
+export function jsonRoute<T extends z.ZodType>(
+  reply: T,
+  handle: (event: H3Event, app: Application) => Unchanging<z.input<T>> | Promise<Unchanging<z.input<T>>>,
+): EventHandler {
+  return defineEventHandler(async event => {
     try {
       const parsed = reply.safeParse(await handle(event, await useApplication()))
       // What is kept was checked when it was kept: an answer that is none comes from what earlier versions or other hands have left.
-      if (!parsed.success) throw new DomainProblem('unreadable', `What is kept here cannot be read: ${firstProblem(parsed.error).sentence}`)
+      if (!parsed.success)
+        throw new DomainProblem(
+          'unreadable',
+          `What is kept here cannot be read: ${firstProblem(parsed.error).sentence}`,
+        )
       return parsed.data
+    } catch (error) {
+      return sendProblem(event, error)
     }
-    catch (error) { return sendProblem(event, error) }
   })
 }
 
 /** A route that gives a file to keep. */
-export function fileRoute(contentType: string, handle: (event: H3Event, app: Application) => { name: string, text: string } | Promise<{ name: string, text: string }>): EventHandler {
-  return defineEventHandler(async (event) => {
+export function fileRoute(
+  contentType: string,
+  handle: (
+    event: H3Event,
+    app: Application,
+  ) => { name: string; text: string } | Promise<{ name: string; text: string }>,
+): EventHandler {
+  return defineEventHandler(async event => {
     try {
       const { name, text } = await handle(event, await useApplication())
       const ascii = name.replace(/[^\w.-]+/g, '-')
       setHeader(event, 'content-type', contentType)
-      setHeader(event, 'content-disposition', `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`)
+      setHeader(
+        event,
+        'content-disposition',
+        `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+      )
       return text
+    } catch (error) {
+      return sendProblem(event, error)
     }
-    catch (error) { return sendProblem(event, error) }
   })
 }
 
@@ -84,17 +107,52 @@ export function sendProblem(event: H3Event, error: unknown) {
 
 function problemOf(error: unknown): Problem {
   const trouble = dataProblemOf(error)
-  if (trouble) return { type: 'urn:jolly-gram:data', title: 'data', status: 503, detail: trouble.message, code: `data-${trouble.trouble.replace(' ', '-')}` }
+  if (trouble)
+    return {
+      type: 'urn:jolly-gram:data',
+      title: 'data',
+      status: 503,
+      detail: trouble.message,
+      code: `data-${trouble.trouble.replace(' ', '-')}`,
+    }
   if (error instanceof DomainProblem) {
-    return { type: `urn:jolly-gram:${error.code}`, title: error.code, status: problemCodes[error.code], detail: error.message, code: error.code, field: error.field, current: error.current, meetings: error.meetings && [...error.meetings] }
+    return {
+      type: `urn:jolly-gram:${error.code}`,
+      title: error.code,
+      status: problemCodes[error.code],
+      detail: error.message,
+      code: error.code,
+      field: error.field,
+      current: error.current,
+      meetings: error.meetings && [...error.meetings],
+    }
   }
   if (error instanceof CoreInputError) {
-    return { type: 'urn:jolly-gram:invalid', title: 'invalid', status: 422, detail: error.message, code: 'invalid', field: error.field }
+    return {
+      type: 'urn:jolly-gram:invalid',
+      title: 'invalid',
+      status: 422,
+      detail: error.message,
+      code: 'invalid',
+      field: error.field,
+    }
   }
   // The tables refuse what the schemas have let through: nothing was written, and nothing is wrong with the server.
   if (String((error as { code?: unknown } | null)?.code).startsWith('SQLITE_CONSTRAINT')) {
     console.error(error)
-    return { type: 'urn:jolly-gram:refused', title: 'refused', status: 422, code: 'refused', detail: 'This does not go together with what is kept here. Nothing was written.' }
+    return {
+      type: 'urn:jolly-gram:refused',
+      title: 'refused',
+      status: 422,
+      code: 'refused',
+      detail: 'This does not go together with what is kept here. Nothing was written.',
+    }
   }
-  return { type: 'about:blank', title: 'unexpected', status: 500, code: 'unexpected', detail: 'The server could not do this and changed nothing. Its console says more.' }
+  return {
+    type: 'about:blank',
+    title: 'unexpected',
+    status: 500,
+    code: 'unexpected',
+    detail: 'The server could not do this and changed nothing. Its console says more.',
+  }
 }

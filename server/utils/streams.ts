@@ -8,14 +8,23 @@ const aliveMs = 15_000
  * Opens a stream of server-sent events; `begin` gets a sender and returns what ends it when the other side goes away, stops
  * reading, or its session ends.
  */
-export async function eventStream(event: H3Event, begin: (send: (name: string, data: unknown) => void) => () => void): Promise<void> {
+export async function eventStream(
+  event: H3Event,
+  begin: (send: (name: string, data: unknown) => void) => () => void,
+): Promise<void> {
   const { req, res } = event.node
   const { sessions } = await useApplication()
-  setResponseHeaders(event, { 'content-type': 'text/event-stream; charset=utf-8', 'cache-control': 'no-store', 'x-accel-buffering': 'no' })
+  setResponseHeaders(event, {
+    'content-type': 'text/event-stream; charset=utf-8',
+    'cache-control': 'no-store',
+    'x-accel-buffering': 'no',
+  })
   res.writeHead(200)
   res.flushHeaders()
   event._handled = true
-  const end = () => { res.destroy() }
+  const end = () => {
+    res.destroy()
+  }
   function write(text: string) {
     if (res.destroyed || res.writableEnded) return
     if (res.writableLength > mostUnreadBytes) end()
@@ -25,7 +34,7 @@ export async function eventStream(event: H3Event, begin: (send: (name: string, d
   const alive = setInterval(() => write('event: alive\ndata:\n\n'), aliveMs)
   const id = event.context.sessionId as string | undefined
   const offSession = id ? sessions.whileOn(id, end) : () => {}
-  await new Promise<void>((done) => {
+  await new Promise<void>(done => {
     res.once('close', done)
     req.once('close', done)
   })

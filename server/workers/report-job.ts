@@ -5,12 +5,23 @@ import type { RuleCard } from '../../core/rules'
 import { buildSheet, type NotedChange } from '../../shared/files/build-sheet'
 
 /** What is worked out over all loadouts of a build: plain data, so that another thread can do it. */
-export type ReportJob = { readonly build: Build, readonly cards: readonly RuleCard[], readonly observations: readonly ListingObservation[] }
-  & ({ readonly kind: 'rows' } | { readonly kind: 'sheet', readonly currency: string, readonly reasons: readonly NotedChange[] })
-export type ReportResult<Job extends ReportJob> = Job extends { readonly kind: 'rows' } ? readonly FlightReportRow[] : string
+export type ReportJob = {
+  readonly build: Build
+  readonly cards: readonly RuleCard[]
+  readonly observations: readonly ListingObservation[]
+} & (
+  | { readonly kind: 'rows' }
+  | { readonly kind: 'sheet'; readonly currency: string; readonly reasons: readonly NotedChange[] }
+)
+export type ReportResult<Job extends ReportJob> = Job extends { readonly kind: 'rows' }
+  ? readonly FlightReportRow[]
+  : string
 
 export function doReportJob<Job extends ReportJob>(job: Job): ReportResult<Job> {
   const honesty = new HonestyTable(job.observations)
-  const result = job.kind === 'rows' ? flightReport(job.build, job.cards, honesty) : buildSheet(job.build, job.cards, honesty, job.currency, job.reasons)
+  const result =
+    job.kind === 'rows'
+      ? flightReport(job.build, job.cards, honesty)
+      : buildSheet(job.build, job.cards, honesty, job.currency, job.reasons)
   return result as ReportResult<Job>
 }

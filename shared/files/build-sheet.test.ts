@@ -5,12 +5,31 @@ import { startingCards } from '../../core/rules'
 import { buildSheet } from './build-sheet'
 
 const build: Build = {
-  id: 'b', name: 'A | B *bold*', craftClass: '', archived: false, reference: null, aim: { ...blankAim(), purposeKind: 'other', cardIds: ['jp-100', 'us-other'] },
+  id: 'b',
+  name: 'A | B *bold*',
+  craftClass: '',
+  archived: false,
+  reference: null,
+  aim: { ...blankAim(), purposeKind: 'other', cardIds: ['jp-100', 'us-other'] },
   lines: [
-    makeLine({ id: 'f', slot: 'frame', name: 'Plate | with `marks`', quantity: 2, priceEachCents: 1050, mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 12.5, ownSpreadG: 0 }) }),
+    makeLine({
+      id: 'f',
+      slot: 'frame',
+      name: 'Plate | with `marks`',
+      quantity: 2,
+      priceEachCents: 1050,
+      mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 12.5, ownSpreadG: 0 }),
+    }),
     makeLine({ id: 's', slot: 'strap', name: 'Strap' }),
   ],
-  setups: [{ id: 's', name: 'as built', lineIds: [] }], flies: { setupId: 's', packLineId: null }, neverFlown: [], observations: [], fit: null, flying: null, shave: null, assembly: null,
+  setups: [{ id: 's', name: 'as built', lineIds: [] }],
+  flies: { setupId: 's', packLineId: null },
+  neverFlown: [],
+  observations: [],
+  fit: null,
+  flying: null,
+  shave: null,
+  assembly: null,
 }
 
 describe('the build sheet', () => {
@@ -24,18 +43,29 @@ describe('the build sheet', () => {
     expect(sheet).toContain('Japan: less than 100 g. **Too close to call**')
     expect(sheet).toContain('whatever it weighs. No limit by weight.')
     // The same duty is told where its card follows from the answers without being ticked; a card of another purpose says nothing.
-    const paid = buildSheet({ ...build, aim: { ...build.aim, places: ['United States'], cardIds: ['us-recreation'] } }, startingCards, new HonestyTable(), '€')
+    const paid = buildSheet(
+      { ...build, aim: { ...build.aim, places: ['United States'], cardIds: ['us-recreation'] } },
+      startingCards,
+      new HonestyTable(),
+      '€',
+    )
     expect(paid).toContain('whatever it weighs. No limit by weight: register the aircraft whatever it weighs')
     expect(paid).not.toContain('0.55 lb')
   })
   it('says of what is no craft yet that nothing flies, not that there is no limit', () => {
-    const strap = makeLine({ id: 's', slot: 'strap', name: 'Strap', mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 3, ownSpreadG: 0 }) })
+    const strap = makeLine({
+      id: 's',
+      slot: 'strap',
+      name: 'Strap',
+      mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 3, ownSpreadG: 0 }),
+    })
     const alone = buildSheet({ ...build, lines: [strap] }, startingCards, new HonestyTable(), '€')
     expect(alone).toContain('less than 100 g. Nothing that flies yet.')
     expect(alone).toContain('Japan: Nothing that flies yet')
   })
   it('lets no name break the table', () => {
     expect(sheet).toContain('Plate \\| with \\`marks\\`')
-    for (const row of sheet.split('\n').filter(text => text.startsWith('| Frame'))) expect(row.replace(/\\\|/g, '').match(/\|/g)).toHaveLength(7)
+    for (const row of sheet.split('\n').filter(text => text.startsWith('| Frame')))
+      expect(row.replace(/\\\|/g, '').match(/\|/g)).toHaveLength(7)
   })
 })

@@ -10,41 +10,88 @@ import { cardName, limitInWords, whateverItWeighs, type RuleCard } from '../../c
 
 /** Text that Markdown leaves alone inside a table cell. */
 function cell(text: string): string {
-  return text.replace(/\\/g, '\\\\').replace(/\|/g, '\\|').replace(/[\r\n]+/g, ' ').replace(/([*_`[\]<>#])/g, '\\$1')
+  return text
+    .replace(/\\/g, '\\\\')
+    .replace(/\|/g, '\\|')
+    .replace(/[\r\n]+/g, ' ')
+    .replace(/([*_`[\]<>#])/g, '\\$1')
 }
 
 /** A change with the reason somebody kept for it. */
-export interface NotedChange { readonly at: string, readonly title: string, readonly note: string }
+export interface NotedChange {
+  readonly at: string
+  readonly title: string
+  readonly note: string
+}
 
 /** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout, and what was noted. */
-export function buildSheet(build: Build, cards: readonly RuleCard[], honesty: HonestyTable, currency: string, reasons: readonly NotedChange[] = []): string {
+export function buildSheet(
+  build: Build,
+  cards: readonly RuleCard[],
+  honesty: HonestyTable,
+  currency: string,
+  reasons: readonly NotedChange[] = [],
+): string {
   const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
-  const out: string[] = [`# ${cell(build.name)}`, '', cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')), '']
-  out.push(`**${gramsWithSpread(overview.massG, overview.spreadG)}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))}. ± at 95 %.`, '')
+  const out: string[] = [
+    `# ${cell(build.name)}`,
+    '',
+    cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')),
+    '',
+  ]
+  out.push(
+    `**${gramsWithSpread(overview.massG, overview.spreadG)}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))}. ± at 95 %.`,
+    '',
+  )
   for (const judgement of overview.judgements) {
     const verdict = judgement.verdict
-    out.push(`- ${cell(cardName(judgement.card))}: ${limitInWords(judgement.card)}. ${verdict ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.` : `${judgementWord(judgement)}.`} ${judgement.card.verifiedOn ? `Verified by me on ${judgement.card.verifiedOn}.` : 'Not verified by me yet.'}`)
+    out.push(
+      `- ${cell(cardName(judgement.card))}: ${limitInWords(judgement.card)}. ${verdict ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.` : `${judgementWord(judgement)}.`} ${judgement.card.verifiedOn ? `Verified by me on ${judgement.card.verifiedOn}.` : 'Not verified by me yet.'}`,
+    )
   }
   for (const card of whateverItWeighs(cards, build.aim)) {
-    if (!overview.judgements.some(j => j.card.id === card.id)) out.push(`- ${cell(cardName(card))}: whatever it weighs. No limit by weight: ${cell(card.beyond.join('; '))}.`)
+    if (!overview.judgements.some(j => j.card.id === card.id))
+      out.push(`- ${cell(cardName(card))}: whatever it weighs. No limit by weight: ${cell(card.beyond.join('; '))}.`)
   }
-  out.push('', '## Parts', '', '| Slot | What | × | Grams | Known by | Price |', '| --- | --- | ---: | ---: | --- | ---: |')
+  out.push(
+    '',
+    '## Parts',
+    '',
+    '| Slot | What | × | Grams | Known by | Price |',
+    '| --- | --- | ---: | ---: | --- | ---: |',
+  )
   for (const group of overview.groups) {
-    out.push(`| **${group.group}** |  |  | **${gramsWithSpread(group.estimate.valueG, spreadG(group.estimate))}** |  |  |`)
+    out.push(
+      `| **${group.group}** |  |  | **${gramsWithSpread(group.estimate.valueG, spreadG(group.estimate))}** |  |  |`,
+    )
     for (const line of group.lines) {
       const estimate = estimates.of(line)
       const price = line.priceEachCents === null ? '' : centsFigure(line.priceEachCents * line.quantity)
-      out.push(`| ${slotFacts[line.slot].label} | ${cell(line.name)} | ${line.quantity} | ${line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'} | ${line.mass?.evidence ?? ''} | ${price} |`)
+      out.push(
+        `| ${slotFacts[line.slot].label} | ${cell(line.name)} | ${line.quantity} | ${line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'} | ${line.mass?.evidence ?? ''} | ${price} |`,
+      )
     }
   }
-  out.push('', `Fitted parts cost ${priceWords(overview.priceCents, overview.unpricedLines, cell(currency))}.`, '', '## Loadouts', '', '| Loadout | All-up weight | Minutes | Verdicts |', '| --- | ---: | ---: | --- |')
+  out.push(
+    '',
+    `Fitted parts cost ${priceWords(overview.priceCents, overview.unpricedLines, cell(currency))}.`,
+    '',
+    '## Loadouts',
+    '',
+    '| Loadout | All-up weight | Minutes | Verdicts |',
+    '| --- | ---: | ---: | --- |',
+  )
   for (const row of flightReport(build, cards, honesty)) {
-    const verdicts = row.cards.map((c) => {
-      const card = cards.find(k => k.id === c.cardId)!
-      return `${cell(cardName(card))}: ${c.verdict}`
-    }).join('; ')
-    out.push(`| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${row.minutes === null ? '' : minutesBand(row.hardMinutes!, row.gentleMinutes!)} | ${verdicts} |`)
+    const verdicts = row.cards
+      .map(c => {
+        const card = cards.find(k => k.id === c.cardId)!
+        return `${cell(cardName(card))}: ${c.verdict}`
+      })
+      .join('; ')
+    out.push(
+      `| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${row.minutes === null ? '' : minutesBand(row.hardMinutes!, row.gentleMinutes!)} | ${verdicts} |`,
+    )
   }
   const steps = build.assembly?.records.filter(record => record.note !== '') ?? []
   const noted = [

@@ -15,5 +15,10 @@ export function unguarded(text: string): string {
 
 /** Rows as CSV (RFC 4180, UTF-8, formula-safe); the first row is the heads. */
 export function csvFile(rows: readonly (readonly string[])[]): string {
-  return Papa.unparse(rows.map(row => row.map(guarded)), { newline: '\r\n' }) + '\r\n'
+  return (
+    Papa.unparse(
+      rows.map(row => row.map(guarded)),
+      { newline: '\r\n' },
+    ) + '\r\n'
+  )
 }

@@ -16,7 +16,9 @@ export type Steps = z.infer<typeof stepsSchema>
 const observationSchema = z.strictObject({ slot: z.enum(slots), product: z.string(), ratio: z.number() })
 
 export const buildReplySchema = z.strictObject({
-  build: buildSchema, revision: z.int().nonnegative(), steps: stepsSchema,
+  build: buildSchema,
+  revision: z.int().nonnegative(),
+  steps: stepsSchema,
   /** What other builds teach about listings. */
   honestyElsewhere: z.array(observationSchema),
   /** Lines known by the very weighing of a line of an earlier build: to be asked about. */
@@ -27,10 +29,14 @@ export interface BuildReply {
   readonly revision: number
   readonly steps: Steps
   readonly honestyElsewhere: readonly ListingObservation[]
-  readonly weighedElsewhere: { readonly from: string, readonly lineIds: readonly string[] } | null
+  readonly weighedElsewhere: { readonly from: string; readonly lineIds: readonly string[] } | null
 }
 
-export const commandReplySchema = z.strictObject({ revision: z.int().positive(), entry: journalEntrySchema.nullable(), steps: stepsSchema })
+export const commandReplySchema = z.strictObject({
+  revision: z.int().positive(),
+  entry: journalEntrySchema.nullable(),
+  steps: stepsSchema,
+})
 export type CommandReply = z.infer<typeof commandReplySchema>
 
 export const listingsReplySchema = z.strictObject({ observations: z.array(observationSchema) })
@@ -38,38 +44,91 @@ export const listingsReplySchema = z.strictObject({ observations: z.array(observ
 /** Every version of a line's grams, oldest first. */
 export const lineHistorySchema = z.strictObject({ versions: z.array(massVersionSchema) })
 
-export const commandsReplySchema = z.strictObject({ revision: z.int().positive(), entries: z.array(journalEntrySchema), steps: stepsSchema })
+export const commandsReplySchema = z.strictObject({
+  revision: z.int().positive(),
+  entries: z.array(journalEntrySchema),
+  steps: stepsSchema,
+})
 export type CommandsReply = z.infer<typeof commandsReplySchema>
 
 export const journalReplySchema = z.strictObject({ entries: z.array(journalEntrySchema), revision: z.int() })
 
 export const shelfEntrySchema = z.strictObject({
-  id: z.string(), name: z.string(), craftClass: z.string(), archived: z.boolean(), reference: referenceSchema.nullable(),
-  massG: z.number(), sigmaG: z.number(), dryG: z.number(), goalDryG: z.number().nullable(), reserveG: z.number(),
+  id: z.string(),
+  name: z.string(),
+  craftClass: z.string(),
+  archived: z.boolean(),
+  reference: referenceSchema.nullable(),
+  massG: z.number(),
+  sigmaG: z.number(),
+  dryG: z.number(),
+  goalDryG: z.number().nullable(),
+  reserveG: z.number(),
   segments: z.array(z.strictObject({ group: z.enum(groups) as z.ZodType<Group>, massG: z.number() })),
-  word: z.string().nullable(), onPurpose: z.boolean(), headroomG: z.number().nullable(), intoReserveG: z.number().nullable(), probability: z.number().nullable(), limitG: z.number().nullable(),
-  limitWritten: z.string(), loadout: z.string(), decidedBy: z.string().nullable(), lines: z.int(), weighedLines: z.int(), weighedWhole: z.boolean(), openLines: z.int(),
-  evidences: z.record(z.enum(evidences), z.int()), assembled: z.strictObject({ done: z.int(), of: z.int(), failed: z.int() }).nullable(),
+  word: z.string().nullable(),
+  onPurpose: z.boolean(),
+  headroomG: z.number().nullable(),
+  intoReserveG: z.number().nullable(),
+  probability: z.number().nullable(),
+  limitG: z.number().nullable(),
+  limitWritten: z.string(),
+  loadout: z.string(),
+  decidedBy: z.string().nullable(),
+  lines: z.int(),
+  weighedLines: z.int(),
+  weighedWhole: z.boolean(),
+  openLines: z.int(),
+  evidences: z.record(z.enum(evidences), z.int()),
+  assembled: z.strictObject({ done: z.int(), of: z.int(), failed: z.int() }).nullable(),
 }) satisfies z.ZodType<ShelfEntry>
-export const unreadableSchema = z.strictObject({ id: z.string(), name: z.string(), archived: z.boolean(), sentence: z.string() })
+export const unreadableSchema = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  archived: z.boolean(),
+  sentence: z.string(),
+})
 /** Entries were looked at one by one when they were made; those that cannot be read are told apart. */
-export const shelfReplySchema = z.strictObject({ entries: z.custom<readonly ShelfEntry[]>(Array.isArray), unreadable: z.array(unreadableSchema) })
+export const shelfReplySchema = z.strictObject({
+  entries: z.custom<readonly ShelfEntry[]>(Array.isArray),
+  unreadable: z.array(unreadableSchema),
+})
 export type UnreadableBuild = z.infer<typeof unreadableSchema>
 
 export const reportReplySchema = z.strictObject({
-  name: z.string(), revision: z.int(),
-  rows: z.array(z.strictObject({
-    loadout: z.string(), choice: loadoutChoiceSchema, auwG: z.number(), spreadG: z.number(),
-    cards: z.array(z.strictObject({
-      cardId: z.string(), massG: z.number(), spreadG: z.number(), limitG: z.number().nullable(), headroomG: z.number().nullable(),
-      probability: z.number().nullable(), verdict: z.string(),
-    })),
-    minutes: z.number().nullable(), hardMinutes: z.number().nullable(), gentleMinutes: z.number().nullable(), thrustToWeight: z.number().nullable(), withoutMinutes: z.string().nullable(),
-  })) satisfies z.ZodType<FlightReportRow[]>,
+  name: z.string(),
+  revision: z.int(),
+  rows: z.array(
+    z.strictObject({
+      loadout: z.string(),
+      choice: loadoutChoiceSchema,
+      auwG: z.number(),
+      spreadG: z.number(),
+      cards: z.array(
+        z.strictObject({
+          cardId: z.string(),
+          massG: z.number(),
+          spreadG: z.number(),
+          limitG: z.number().nullable(),
+          headroomG: z.number().nullable(),
+          probability: z.number().nullable(),
+          verdict: z.string(),
+        }),
+      ),
+      minutes: z.number().nullable(),
+      hardMinutes: z.number().nullable(),
+      gentleMinutes: z.number().nullable(),
+      thrustToWeight: z.number().nullable(),
+      withoutMinutes: z.string().nullable(),
+    }),
+  ) satisfies z.ZodType<FlightReportRow[]>,
 })
 
 export const newBuildSchema = z.discriminatedUnion('from', [
-  z.strictObject({ from: z.literal('class'), name: nameSchema('The build’s name'), craftClass: nameSchema('The craft class') }),
+  z.strictObject({
+    from: z.literal('class'),
+    name: nameSchema('The build’s name'),
+    craftClass: nameSchema('The craft class'),
+  }),
   z.strictObject({ from: z.literal('empty'), name: nameSchema('The build’s name') }),
   z.strictObject({ from: z.literal('copy'), name: nameSchema('The build’s name'), buildId: idSchema }),
   z.strictObject({ from: z.literal('reference'), name: nameSchema('The build’s name'), reference: referenceSchema }),
@@ -83,14 +142,24 @@ export const newBuildReplySchema = z.strictObject({ id: idSchema })
 export const cardsReplySchema = z.strictObject({ cards: z.array(ruleCardSchema) })
 
 export const foundSchema = z.strictObject({
-  buildId: z.string(), buildName: z.string(), lineId: z.string(), name: z.string(), slot: z.enum(slots), state: z.string(),
+  buildId: z.string(),
+  buildName: z.string(),
+  lineId: z.string(),
+  name: z.string(),
+  slot: z.enum(slots),
+  state: z.string(),
 })
 export const searchReplySchema = z.strictObject({ lines: z.array(foundSchema) })
 export type Found = z.infer<typeof foundSchema>
 
 /** RFC 9457 problem details, with the field it is about and, for a stale write, what is there now. */
 export const problemSchema = z.object({
-  type: z.string(), title: z.string(), status: z.int(), detail: z.string(), code: z.string(), field: z.string().optional(),
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  code: z.string(),
+  field: z.string().optional(),
   current: buildReplySchema.optional(),
   /** For a stale write: the fields both sides changed, in words. */
   meetings: z.array(z.strictObject({ what: z.string(), mine: z.string(), theirs: z.string() })).optional(),

@@ -12,7 +12,11 @@ export const buildFileFormat = 'jolly-gram build'
 export const buildFileVersion = 2
 
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
-export interface MassVersion { readonly lineId: string, readonly madeAt: string, readonly mass: Mass }
+export interface MassVersion {
+  readonly lineId: string
+  readonly madeAt: string
+  readonly mass: Mass
+}
 
 /** One build whole: the build, the own rule cards it chose, every version of its grams, and its journal. */
 export const buildFileSchema = z.strictObject({
@@ -33,22 +37,34 @@ export interface BuildFile {
 }
 
 /** The first thing wrong with parsed data, as one sentence that names the place. */
-export function firstProblem(error: z.ZodError): { field: string, sentence: string } {
+export function firstProblem(error: z.ZodError): { field: string; sentence: string } {
   const issue = error.issues[0]
   const field = issue?.path.map(String).join('.') ?? ''
-  return { field, sentence: field ? `${field}: ${issue!.message}` : issue?.message ?? 'The data do not have the expected shape.' }
+  return {
+    field,
+    sentence: field ? `${field}: ${issue!.message}` : (issue?.message ?? 'The data do not have the expected shape.'),
+  }
 }
 
 /** Reads the text of a build file; every refusal is a sentence. */
 export function readBuildFile(text: string): { file: BuildFile } | { problem: string } {
   const json = readJson(text)
-  if ('problem' in json) return { problem: json.problem.startsWith('A text') ? json.problem : 'This is not a build file: it cannot be read as JSON.' }
+  if ('problem' in json)
+    return {
+      problem: json.problem.startsWith('A text')
+        ? json.problem
+        : 'This is not a build file: it cannot be read as JSON.',
+    }
   const { data } = json
   const head = z.object({ format: z.literal(buildFileFormat), version: z.number() }).safeParse(data)
   if (!head.success) return { problem: 'This is not a build file: it does not say so at its start.' }
   if (head.data.version > buildFileVersion) {
-    return { problem: `This build file has version ${head.data.version}; this application reads up to version ${buildFileVersion}. Update the application, or export the build again in the older version.` }
+    return {
+      problem: `This build file has version ${head.data.version}; this application reads up to version ${buildFileVersion}. Update the application, or export the build again in the older version.`,
+    }
   }
   const parsed = buildFileSchema.safeParse(data)
-  return parsed.success ? { file: parsed.data } : { problem: `The build file has a mistake at ${firstProblem(parsed.error).sentence}` }
+  return parsed.success
+    ? { file: parsed.data }
+    : { problem: `The build file has a mistake at ${firstProblem(parsed.error).sentence}` }
 }

@@ -1,6 +1,22 @@
 import { z } from 'zod'
 import { mostFurther } from '../../core/commands'
-import { bases, chemistries, evidences, lineStates, observationStates, roles, slots, weighingMethods, withPackAsked, type Build, type Line, type Mass, type Observation, type PackSoFar, type Weighing } from '../../core/ledger'
+import {
+  bases,
+  chemistries,
+  evidences,
+  lineStates,
+  observationStates,
+  roles,
+  slots,
+  weighingMethods,
+  withPackAsked,
+  type Build,
+  type Line,
+  type Mass,
+  type Observation,
+  type PackSoFar,
+  type Weighing,
+} from '../../core/ledger'
 import { largestMassG } from '../../core/units'
 import { fitSchema } from './fit'
 import { flyingSchema } from './flying'
@@ -10,8 +26,18 @@ import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
 
 const isoSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
-const displaysSchema = z.array(z.number().min(-largestMassG).max(largestMassG)).min(1, 'A weighing needs at least one display.').max(999)
-const contributionsSchema = z.record(z.string().regex(/^[\w:. -]{1,200}$/).refine(key => !(key in Object.prototype), 'A cause cannot be called that.'), z.number().min(-largestMassG).max(largestMassG))
+const displaysSchema = z
+  .array(z.number().min(-largestMassG).max(largestMassG))
+  .min(1, 'A weighing needs at least one display.')
+  .max(999)
+const contributionsSchema = z
+  .record(
+    z
+      .string()
+      .regex(/^[\w:. -]{1,200}$/)
+      .refine(key => !(key in Object.prototype), 'A cause cannot be called that.'),
+    z.number().min(-largestMassG).max(largestMassG),
+  )
   .refine(causes => Object.keys(causes).length <= 4000, 'A weighing has at most 4000 causes.')
 
 export const weighingSchema = z.strictObject({
@@ -21,7 +47,13 @@ export const weighingSchema = z.strictObject({
   checkId: idSchema.nullable(),
   method: z.enum(weighingMethods),
   displaysG: displaysSchema,
-  tare: z.strictObject({ id: idSchema, name: shortTextSchema('The tare'), displayG: z.number().min(-largestMassG).max(largestMassG) }).nullable(),
+  tare: z
+    .strictObject({
+      id: idSchema,
+      name: shortTextSchema('The tare'),
+      displayG: z.number().min(-largestMassG).max(largestMassG),
+    })
+    .nullable(),
   contributions: contributionsSchema,
   supersedes: idSchema.nullable(),
 }) satisfies z.ZodType<Weighing>
@@ -60,7 +92,13 @@ export const lineShape = {
   quantity: quantitySchema,
   mass: massSchema.nullable(),
   edition: z.int().min(0).max(1_000_000),
-  further: z.array(z.strictObject({ mass: massSchema, of: z.strictObject({ quantity: quantitySchema, mass: massSchema }).nullable() }))
+  further: z
+    .array(
+      z.strictObject({
+        mass: massSchema,
+        of: z.strictObject({ quantity: quantitySchema, mass: massSchema }).nullable(),
+      }),
+    )
     .max(mostFurther, `A line keeps at most ${mostFurther} weighings beside its estimate.`),
   listing: z.strictObject({ valueG: massGSchema, resolutionG: z.number().min(0).max(100) }).nullable(),
   state: z.enum(lineStates),
@@ -77,17 +115,31 @@ export const lineShape = {
   feed: z.strictObject({ from: idSchema, output: z.string().max(40) }).nullable(),
 }
 /** Files written before parts had properties, or lines editions, lack those fields; a pack that was made up then is asked about. */
-export const lineSchema = z.strictObject({
-  ...lineShape, edition: lineShape.edition.default(0), further: lineShape.further.default([]), properties: lineShape.properties.default(null), partId: lineShape.partId.default(null), feed: lineShape.feed.default(null), packSoFar: lineShape.packSoFar.optional(),
-}).superRefine((line, context) => {
-  const problem = propertyProblem(line.slot, line.properties)
-  if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
-}).transform(({ packSoFar, ...line }): Line => packSoFar === undefined ? withPackAsked(line) : { ...line, packSoFar }) satisfies z.ZodType<Line>
+export const lineSchema = z
+  .strictObject({
+    ...lineShape,
+    edition: lineShape.edition.default(0),
+    further: lineShape.further.default([]),
+    properties: lineShape.properties.default(null),
+    partId: lineShape.partId.default(null),
+    feed: lineShape.feed.default(null),
+    packSoFar: lineShape.packSoFar.optional(),
+  })
+  .superRefine((line, context) => {
+    const problem = propertyProblem(line.slot, line.properties)
+    if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
+  })
+  .transform(({ packSoFar, ...line }): Line =>
+    packSoFar === undefined ? withPackAsked(line) : { ...line, packSoFar },
+  ) satisfies z.ZodType<Line>
 
 export const setupSchema = z.strictObject({
   id: idSchema,
   name: nameSchema('The set-up’s name'),
-  lineIds: z.array(idSchema).max(2000).refine(ids => new Set(ids).size === ids.length, 'A set-up names a line twice.'),
+  lineIds: z
+    .array(idSchema)
+    .max(2000)
+    .refine(ids => new Set(ids).size === ids.length, 'A set-up names a line twice.'),
 })
 
 export const observationSchema = z.strictObject({
@@ -101,7 +153,18 @@ export const observationSchema = z.strictObject({
   tareDisplayG: z.number().min(-largestMassG).max(largestMassG).nullable(),
   valueG: massGSchema,
   contributions: contributionsSchema,
-  subjects: z.array(z.strictObject({ id: idSchema, slot: z.enum(slots), quantity: quantitySchema, mass: massSchema.nullable(), edition: lineShape.edition.optional() })).min(1, 'Say what is on the pan: at least one line.').max(2000),
+  subjects: z
+    .array(
+      z.strictObject({
+        id: idSchema,
+        slot: z.enum(slots),
+        quantity: quantitySchema,
+        mass: massSchema.nullable(),
+        edition: lineShape.edition.optional(),
+      }),
+    )
+    .min(1, 'Say what is on the pan: at least one line.')
+    .max(2000),
   state: z.enum(observationStates),
 }) satisfies z.ZodType<Observation>
 
@@ -120,8 +183,11 @@ export const aimShape = {
 }
 
 export const referenceSchema = z.strictObject({
-  massG: massGSchema, spreadG: massGSchema, thrustG: z.number().min(0).max(100_000).nullable(),
-  priceCents: centsSchema.nullable(), minutes: z.number().min(0).max(600).nullable(),
+  massG: massGSchema,
+  spreadG: massGSchema,
+  thrustG: z.number().min(0).max(100_000).nullable(),
+  priceCents: centsSchema.nullable(),
+  minutes: z.number().min(0).max(600).nullable(),
 })
 
 export const buildShape = {
@@ -143,30 +209,50 @@ export const buildShape = {
 }
 
 /** What in a build refers to something that is not there, or stands twice: where, and a sentence. */
-export function crossProblems(build: Pick<Build, 'lines' | 'setups' | 'flies' | 'neverFlown' | 'flying'>): { path: (string | number)[], message: string }[] {
-  const problems: { path: (string | number)[], message: string }[] = []
+export function crossProblems(
+  build: Pick<Build, 'lines' | 'setups' | 'flies' | 'neverFlown' | 'flying'>,
+): { path: (string | number)[]; message: string }[] {
+  const problems: { path: (string | number)[]; message: string }[] = []
   const lineIds = new Set<string>()
   build.lines.forEach((line, i) => {
     if (lineIds.has(line.id)) problems.push({ path: ['lines', i, 'id'], message: 'Two lines have the same id.' })
     lineIds.add(line.id)
   })
   const setupIds = new Set(build.setups.map(s => s.id))
-  if (setupIds.size !== build.setups.length) problems.push({ path: ['setups'], message: 'Two set-ups have the same id.' })
+  if (setupIds.size !== build.setups.length)
+    problems.push({ path: ['setups'], message: 'Two set-ups have the same id.' })
   build.setups.forEach((setup, i) => {
-    if (setup.lineIds.some(id => !lineIds.has(id))) problems.push({ path: ['setups', i, 'lineIds'], message: 'A set-up names a line that is not there.' })
+    if (setup.lineIds.some(id => !lineIds.has(id)))
+      problems.push({ path: ['setups', i, 'lineIds'], message: 'A set-up names a line that is not there.' })
   })
   build.lines.forEach((line, i) => {
-    if (line.insteadOf && !lineIds.has(line.insteadOf)) problems.push({ path: ['lines', i, 'insteadOf'], message: 'A candidate stands for a line that is not there.' })
+    if (line.insteadOf && !lineIds.has(line.insteadOf))
+      problems.push({ path: ['lines', i, 'insteadOf'], message: 'A candidate stands for a line that is not there.' })
   })
-  const refersWell = (choice: { readonly setupId: string, readonly packLineId: string | null }) =>
+  const refersWell = (choice: { readonly setupId: string; readonly packLineId: string | null }) =>
     setupIds.has(choice.setupId) && (choice.packLineId === null || lineIds.has(choice.packLineId))
-  if (!refersWell(build.flies)) problems.push({ path: ['flies'], message: 'The loadout flown names a set-up or pack that is not there.' })
-  if (!(build.flying?.overOnPurpose ?? []).every(refersWell)) problems.push({ path: ['flying', 'overOnPurpose'], message: 'A loadout flown over on purpose names a set-up or pack that is not there.' })
-  if (!build.neverFlown.every(refersWell)) problems.push({ path: ['neverFlown'], message: 'A loadout never flown names a set-up or pack that is not there.' })
+  if (!refersWell(build.flies))
+    problems.push({ path: ['flies'], message: 'The loadout flown names a set-up or pack that is not there.' })
+  if (!(build.flying?.overOnPurpose ?? []).every(refersWell))
+    problems.push({
+      path: ['flying', 'overOnPurpose'],
+      message: 'A loadout flown over on purpose names a set-up or pack that is not there.',
+    })
+  if (!build.neverFlown.every(refersWell))
+    problems.push({ path: ['neverFlown'], message: 'A loadout never flown names a set-up or pack that is not there.' })
   return problems
 }
 
 /** A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit, a flight plan and shavings lack those. */
-export const buildSchema = z.strictObject({ ...buildShape, observations: buildShape.observations.default([]), fit: buildShape.fit.default(null), flying: buildShape.flying.default(null), shave: buildShape.shave.default(null), assembly: buildShape.assembly.default(null) }).superRefine((build, context) => {
-  for (const problem of crossProblems(build)) context.addIssue({ code: 'custom', ...problem })
-}) satisfies z.ZodType<Build>
+export const buildSchema = z
+  .strictObject({
+    ...buildShape,
+    observations: buildShape.observations.default([]),
+    fit: buildShape.fit.default(null),
+    flying: buildShape.flying.default(null),
+    shave: buildShape.shave.default(null),
+    assembly: buildShape.assembly.default(null),
+  })
+  .superRefine((build, context) => {
+    for (const problem of crossProblems(build)) context.addIssue({ code: 'custom', ...problem })
+  }) satisfies z.ZodType<Build>

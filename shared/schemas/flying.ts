@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { styles, type FlightPlan } from '../../core/power/plan'
 import { idSchema } from './common'
 
-const number = (sentence: string, least: number, most: number) => z.number({ error: sentence }).min(least, sentence).max(most, sentence)
+const number = (sentence: string, least: number, most: number) =>
+  z.number({ error: sentence }).min(least, sentence).max(most, sentence)
 
 export const flyingShape = {
   style: z.enum(styles, { error: `The style is one of: ${styles.join(', ')}.` }),

@@ -7,7 +7,18 @@ export const keptDocuments = ['drawer', 'rules', 'scales', 'templates', 'setting
 export type KeptDocument = (typeof keptDocuments)[number]
 
 /** The kinds of things kept, by the document they belong to. */
-export const keptKinds = { part: 'drawer', kit: 'drawer', card: 'rules', verified: 'rules', scale: 'scales', reference: 'scales', check: 'scales', tare: 'scales', template: 'templates', settings: 'settings' } as const satisfies Record<string, KeptDocument>
+export const keptKinds = {
+  part: 'drawer',
+  kit: 'drawer',
+  card: 'rules',
+  verified: 'rules',
+  scale: 'scales',
+  reference: 'scales',
+  check: 'scales',
+  tare: 'scales',
+  template: 'templates',
+  settings: 'settings',
+} as const satisfies Record<string, KeptDocument>
 export type KeptKind = keyof typeof keptKinds
 
 const fieldsSchema = z.record(z.string().max(40), z.unknown())
@@ -17,14 +28,25 @@ const fieldsSchema = z.record(z.string().max(40), z.unknown())
  * takes it out. `seen`: the same fields as they were seen, null where it was not there. Without `seen` nothing is compared.
  */
 export const keptChangeSchema = z.strictObject({
-  kind: z.enum(Object.keys(keptKinds) as [KeptKind, ...KeptKind[]]), id: idSchema, seen: fieldsSchema.nullable().optional(), set: fieldsSchema.nullable(),
+  kind: z.enum(Object.keys(keptKinds) as [KeptKind, ...KeptKind[]]),
+  id: idSchema,
+  seen: fieldsSchema.nullable().optional(),
+  set: fieldsSchema.nullable(),
 })
 export type KeptChange = z.infer<typeof keptChangeSchema>
 
 /** Changes that belong together: all of them or none, taken back as one. `onTop`: made whatever became of the fields meanwhile. */
-export const keptEditSchema = z.strictObject({ changes: z.array(keptChangeSchema).min(1).max(2000, 'At most 2000 things at once.'), key: keySchema.nullable().default(null), onTop: z.boolean().default(false) })
+export const keptEditSchema = z.strictObject({
+  changes: z.array(keptChangeSchema).min(1).max(2000, 'At most 2000 things at once.'),
+  key: keySchema.nullable().default(null),
+  onTop: z.boolean().default(false),
+})
 export type KeptEdit = z.infer<typeof keptEditSchema>
-export const keptRequestSchema = z.strictObject({ edits: z.array(keptEditSchema).min(1).max(32, 'At most 32 changes at once.') })
+export const keptRequestSchema = z.strictObject({
+  edits: z.array(keptEditSchema).min(1).max(32, 'At most 32 changes at once.'),
+})
 /** What undo and redo would do next. */
-export const keptReplySchema = z.strictObject({ steps: z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() }) })
+export const keptReplySchema = z.strictObject({
+  steps: z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() }),
+})
 export type KeptReply = z.infer<typeof keptReplySchema>

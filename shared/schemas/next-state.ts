@@ -4,7 +4,10 @@ import type { Build, Line } from '../../core/ledger'
 import { buildShape, crossProblems, lineSchema, lineShape } from './build'
 
 /** What would make the next state of a build unreadable: the field, and a sentence. */
-export interface StateProblem { readonly field: string, readonly sentence: string }
+export interface StateProblem {
+  readonly field: string
+  readonly sentence: string
+}
 
 /** The schemas of the parts of a build that a patch holds as its head. */
 const headSchemas: Readonly<Record<string, z.ZodType>> = buildShape
@@ -17,7 +20,16 @@ function problemIn(schema: z.ZodType, value: unknown, field: string): StateProbl
 }
 
 /** Fields of a line that say nothing of other lines, and that others say nothing of. */
-const ownFields: ReadonlySet<string> = new Set(['name', 'quantity', 'mass', 'listing', 'priceEachCents', 'note', 'removable', 'properties'] satisfies (keyof Line)[])
+const ownFields: ReadonlySet<string> = new Set([
+  'name',
+  'quantity',
+  'mass',
+  'listing',
+  'priceEachCents',
+  'note',
+  'removable',
+  'properties',
+] satisfies (keyof Line)[])
 
 /** The fields of a line that are not the very values the line had before: what it had was checked when it was kept. */
 function newFields(line: Line, kept: Line | undefined): string[] | null {
@@ -28,7 +40,9 @@ function newFields(line: Line, kept: Line | undefined): string[] | null {
 }
 
 function lineProblem(line: Line, changed: readonly string[] | null): StateProblem | null {
-  const whole = changed === null || changed.some(name => name === 'slot' || name === 'properties' || !Object.hasOwn(lineShape, name))
+  const whole =
+    changed === null ||
+    changed.some(name => name === 'slot' || name === 'properties' || !Object.hasOwn(lineShape, name))
   if (whole) return problemIn(lineSchema, line, `lines.${line.id}`)
   for (const name of changed as (keyof Line)[]) {
     const problem = problemIn(lineShape[name], line[name], `lines.${line.id}.${name}`)
@@ -42,18 +56,30 @@ function lineProblem(line: Line, changed: readonly string[] | null): StateProble
  * parsed, of a line that was `kept` before only the fields that are new; what refers to something else is looked at in the
  * whole build where the patch can have touched it.
  */
-export function nextStateProblem(next: Build, patch: Patch, direction: 'forwards' | 'backwards', kept: Build | null = null): StateProblem | null {
+export function nextStateProblem(
+  next: Build,
+  patch: Patch,
+  direction: 'forwards' | 'backwards',
+  kept: Build | null = null,
+): StateProblem | null {
   const side = direction === 'forwards' ? 'after' : 'before'
   let refersAnew = kept === null || patch.head !== null || patch.setups !== null || patch.order !== null
   for (const change of patch.lines) {
     const line = change[side]
-    if (!line) { refersAnew = true; continue }
-    const changed = newFields(line, kept?.lines.find(one => one.id === line.id))
+    if (!line) {
+      refersAnew = true
+      continue
+    }
+    const changed = newFields(
+      line,
+      kept?.lines.find(one => one.id === line.id),
+    )
     const problem = lineProblem(line, changed)
     if (problem) return problem
     refersAnew ||= changed === null || changed.some(name => !ownFields.has(name))
   }
-  if (next.lines.length > buildLimits.lines) return { field: 'lines', sentence: `A build holds at most ${buildLimits.lines} lines.` }
+  if (next.lines.length > buildLimits.lines)
+    return { field: 'lines', sentence: `A build holds at most ${buildLimits.lines} lines.` }
   const setups = patch.setups && problemIn(buildShape.setups, next.setups, 'setups')
   if (setups) return setups
   for (const key of Object.keys(patch.head?.[side] ?? {})) {

@@ -15,9 +15,13 @@ function requireText(_key: string, value: unknown): unknown {
 export function readJson(text: string): { readonly data: unknown } | { readonly problem: string } {
   try {
     const data = JSON.parse(text) as unknown
-    return { data: text.includes('\\u') && suspicious.test(text) ? JSON.parse(text, requireText) as unknown : data }
-  }
-  catch (error) {
-    return { problem: error instanceof NotKept ? 'A text contains half of a character, or one that cannot be kept. Nothing was taken in.' : 'The request is not JSON.' }
+    return { data: text.includes('\\u') && suspicious.test(text) ? (JSON.parse(text, requireText) as unknown) : data }
+  } catch (error) {
+    return {
+      problem:
+        error instanceof NotKept
+          ? 'A text contains half of a character, or one that cannot be kept. Nothing was taken in.'
+          : 'The request is not JSON.',
+    }
   }
 }

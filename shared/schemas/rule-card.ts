@@ -10,10 +10,15 @@ export const cardFieldsSchema = z.strictObject({
   purpose: shortTextSchema('The purpose'),
   purposeKind: z.enum(['recreation', 'other', 'any']),
   comparator: z.enum(['<', '<=', 'none']),
-  limit: z.strictObject({
-    value: z.number({ error: 'The limit must be a number.' }).min(0.001, 'The limit must be above zero.').max(100_000, 'The limit is far above a micro aircraft.'),
-    unit: z.enum(massUnits),
-  }).nullable(),
+  limit: z
+    .strictObject({
+      value: z
+        .number({ error: 'The limit must be a number.' })
+        .min(0.001, 'The limit must be above zero.')
+        .max(100_000, 'The limit is far above a micro aircraft.'),
+      unit: z.enum(massUnits),
+    })
+    .nullable(),
   counts: z.enum(countings),
   conditions: pointsSchema,
   within: pointsSchema,
@@ -24,13 +29,14 @@ export const cardFieldsSchema = z.strictObject({
   since: daySchema.nullable(),
 })
 
-function limitMatchesWording(card: { comparator: string, limit: unknown }): boolean {
+function limitMatchesWording(card: { comparator: string; limit: unknown }): boolean {
   return (card.comparator === 'none') === (card.limit === null)
 }
 const limitSentence = { path: ['limit'], message: 'A card with a comparator needs a limit, one without has none.' }
 
 export const ownCardSchema = cardFieldsSchema.refine(limitMatchesWording, limitSentence)
-export const ruleCardSchema = cardFieldsSchema.extend({ id: idSchema, verifiedOn: daySchema.nullable(), own: z.boolean() })
+export const ruleCardSchema = cardFieldsSchema
+  .extend({ id: idSchema, verifiedOn: daySchema.nullable(), own: z.boolean() })
   .refine(limitMatchesWording, limitSentence) satisfies z.ZodType<RuleCard>
 
 export const verifiedSchema = z.strictObject({ verifiedOn: daySchema.nullable() })

@@ -1,19 +1,49 @@
 import { z } from 'zod'
-import { lossWords, shavingEvidences, shavingKinds, shavingStates, type ShaveList, type Shaving } from '../../core/shave/types'
+import {
+  lossWords,
+  shavingEvidences,
+  shavingKinds,
+  shavingStates,
+  type ShaveList,
+  type Shaving,
+} from '../../core/shave/types'
 import { measures } from '../../core/shave/problem'
 import { centsSchema, daySchema, idSchema, nameSchema, noteSchema } from './common'
 
-const number = (sentence: string, least: number, most: number) => z.number({ error: sentence }).min(least, sentence).max(most, sentence)
+const number = (sentence: string, least: number, most: number) =>
+  z.number({ error: sentence }).min(least, sentence).max(most, sentence)
 
 export const shavingSchema = z.strictObject({
-  id: idSchema, what: nameSchema('What is done'), kind: z.enum(shavingKinds), lineId: idSchema.nullable(), candidateId: idSchema.nullable(),
-  gramsG: number('Grams off are from −1000 to 1000.', -1000, 1000), spreadG: number('The ± is from 0 to 1000 g.', 0, 1000), evidence: z.enum(shavingEvidences),
-  cents: centsSchema.nullable(), minutes: number('Minutes are from 0 to 6000.', 0, 6000), loss: number('What is given up is from 0 to 5.', 0, 5), lossWord: z.enum(lossWords), gain: number('What it brings is from 0 to 5.', 0, 5), forGood: z.boolean(),
-  slipPercent: number('How likely a slip is: from 0 to 100 %.', 0, 100), excludes: z.array(idSchema).max(100), needs: z.array(idSchema).max(100),
-  state: z.enum(shavingStates), why: noteSchema, lock: z.enum(['in', 'out']).nullable(), doneOn: daySchema.nullable(), realG: z.number().min(-1000).max(1000).nullable(),
+  id: idSchema,
+  what: nameSchema('What is done'),
+  kind: z.enum(shavingKinds),
+  lineId: idSchema.nullable(),
+  candidateId: idSchema.nullable(),
+  gramsG: number('Grams off are from −1000 to 1000.', -1000, 1000),
+  spreadG: number('The ± is from 0 to 1000 g.', 0, 1000),
+  evidence: z.enum(shavingEvidences),
+  cents: centsSchema.nullable(),
+  minutes: number('Minutes are from 0 to 6000.', 0, 6000),
+  loss: number('What is given up is from 0 to 5.', 0, 5),
+  lossWord: z.enum(lossWords),
+  gain: number('What it brings is from 0 to 5.', 0, 5),
+  forGood: z.boolean(),
+  slipPercent: number('How likely a slip is: from 0 to 100 %.', 0, 100),
+  excludes: z.array(idSchema).max(100),
+  needs: z.array(idSchema).max(100),
+  state: z.enum(shavingStates),
+  why: noteSchema,
+  lock: z.enum(['in', 'out']).nullable(),
+  doneOn: daySchema.nullable(),
+  realG: z.number().min(-1000).max(1000).nullable(),
 }) satisfies z.ZodType<Shaving>
 
-const cap = (what: string) => z.number({ error: `The most ${what} is zero or more.` }).min(0, `The most ${what} is zero or more.`).max(10_000_000).nullable()
+const cap = (what: string) =>
+  z
+    .number({ error: `The most ${what} is zero or more.` })
+    .min(0, `The most ${what} is zero or more.`)
+    .max(10_000_000)
+    .nullable()
 export const shaveShape = {
   shavings: z.array(shavingSchema).max(300, 'A build keeps at most 300 shavings.'),
   spare: z.enum(measures),

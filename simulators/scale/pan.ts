@@ -17,10 +17,24 @@ export interface PanTraits {
   readonly seed: number
 }
 
-export const pocketScale: PanTraits = { resolutionG: 0.01, capacityG: 200, noiseG: 0.0015, placingG: 0.007, settleS: 0.25, gain: 1.0022, gainPerDegree: 2e-5, creepGPerMin: 0.004, seed: 1 }
+export const pocketScale: PanTraits = {
+  resolutionG: 0.01,
+  capacityG: 200,
+  noiseG: 0.0015,
+  placingG: 0.007,
+  settleS: 0.25,
+  gain: 1.0022,
+  gainPerDegree: 2e-5,
+  creepGPerMin: 0.004,
+  seed: 1,
+}
 
 /** What the display shows at one moment. */
-export interface Display { readonly massG: number | null, readonly stable: boolean, readonly decimals: number }
+export interface Display {
+  readonly massG: number | null
+  readonly stable: boolean
+  readonly decimals: number
+}
 
 export const dialects = ['letters', 'commas', 'plain'] as const
 export type Dialect = (typeof dialects)[number]
@@ -28,7 +42,7 @@ export type Dialect = (typeof dialects)[number]
 function seeded(seed: number): () => number {
   let state = seed >>> 0
   return () => {
-    state = (state + 0x6D2B79F5) >>> 0
+    state = (state + 0x6d2b79f5) >>> 0
     let t = Math.imul(state ^ (state >>> 15), 1 | state)
     t ^= t + Math.imul(t ^ (t >>> 7), 61 | t)
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296
@@ -79,13 +93,21 @@ export class Pan {
     if (this.shownG > capacityG) return { massG: null, stable: false, decimals }
     const creepG = creepGPerMin * (this.minutes - this.zeroAtMin)
     const massG = Math.round((this.shownG - this.zeroG + creepG + noiseG * this.normal()) / resolutionG) * resolutionG
-    return { massG: Number(massG.toFixed(decimals)), stable: Math.abs(this.shownG - target) < resolutionG / 2, decimals }
+    return {
+      massG: Number(massG.toFixed(decimals)),
+      stable: Math.abs(this.shownG - target) < resolutionG / 2,
+      decimals,
+    }
   }
 }
 
 /** A display as one line of a dialect. */
 export function lineOf({ massG, stable, decimals }: Display, dialect: Dialect): string {
-  if (dialect === 'letters') return massG === null ? 'S +' : `S ${stable ? 'S' : 'D'} ${massG.toFixed(decimals).padStart(9)} g`
-  if (dialect === 'commas') return massG === null ? 'OL,GS,+9999.99g' : `${stable ? 'ST' : 'US'},GS,${massG < 0 ? '-' : '+'}${Math.abs(massG).toFixed(decimals).padStart(8)}g`
+  if (dialect === 'letters')
+    return massG === null ? 'S +' : `S ${stable ? 'S' : 'D'} ${massG.toFixed(decimals).padStart(9)} g`
+  if (dialect === 'commas')
+    return massG === null
+      ? 'OL,GS,+9999.99g'
+      : `${stable ? 'ST' : 'US'},GS,${massG < 0 ? '-' : '+'}${Math.abs(massG).toFixed(decimals).padStart(8)}g`
   return massG === null ? 'OL' : `${massG.toFixed(decimals)} g`
 }

@@ -33,18 +33,26 @@ describe('the pan', () => {
     pan.put([250])
     expect(settle(pan, 3).massG).toBeNull()
   })
-  it.each(dialects)('is read back from the dialect “%s”, unsteady, steady and overloaded', (dialect) => {
+  it.each(dialects)('is read back from the dialect “%s”, unsteady, steady and overloaded', dialect => {
     const display = { massG: -3.1, stable: false, decimals: 2 }
-    expect(parseReading(lineOf(display, dialect))).toMatchObject({ massG: -3.1, marked: dialect === 'plain' ? null : 'unstable' })
+    expect(parseReading(lineOf(display, dialect))).toMatchObject({
+      massG: -3.1,
+      marked: dialect === 'plain' ? null : 'unstable',
+    })
     expect(parseReading(lineOf({ ...display, massG: 17.02, stable: true }, dialect))?.massG).toBe(17.02)
     expect(parseReading(lineOf({ ...display, massG: null }, dialect))?.overload).toBe(true)
   })
 })
 
-interface Heard { states: BenchState['state'][], readings: BenchReadings['readings'], garbage: number, sentence: string }
+interface Heard {
+  states: BenchState['state'][]
+  readings: BenchReadings['readings']
+  garbage: number
+  sentence: string
+}
 
 describe('the bench scale over TCP', () => {
-  const open: { bench?: BenchScale, standIn?: Awaited<ReturnType<typeof startStandIn>>, peer?: Server } = {}
+  const open: { bench?: BenchScale; standIn?: Awaited<ReturnType<typeof startStandIn>>; peer?: Server } = {}
   afterEach(async () => {
     open.bench?.close()
     await open.standIn?.stop()
@@ -55,15 +63,28 @@ describe('the bench scale over TCP', () => {
     const heard: Heard = { states: [], readings: [], garbage: 0, sentence: '' }
     open.bench ??= benchScale(() => `127.0.0.1:${port}`)
     open.bench.listen({
-      state: (state) => { heard.states.push(state.state); heard.sentence = state.sentence },
-      readings: ({ readings, garbage }) => { heard.readings.push(...readings); heard.garbage = garbage },
+      state: state => {
+        heard.states.push(state.state)
+        heard.sentence = state.sentence
+      },
+      readings: ({ readings, garbage }) => {
+        heard.readings.push(...readings)
+        heard.garbage = garbage
+      },
     })
     return heard
   }
   const until = (what: () => boolean) => expect.poll(what, { timeout: 8000, interval: 15 }).toBe(true)
-  const control = (path: string, method = 'POST', body?: unknown) => fetch(`http://127.0.0.1:${open.standIn!.controlPort}${path}`, { method, body: body === undefined ? undefined : JSON.stringify(body) })
+  const control = (path: string, method = 'POST', body?: unknown) =>
+    fetch(`http://127.0.0.1:${open.standIn!.controlPort}${path}`, {
+      method,
+      body: body === undefined ? undefined : JSON.stringify(body),
+    })
   async function peer(greet: (socket: Socket) => void): Promise<number> {
-    const server = createServer((socket) => { socket.on('error', () => socket.destroy()); greet(socket) })
+    const server = createServer(socket => {
+      socket.on('error', () => socket.destroy())
+      greet(socket)
+    })
     open.peer = server
     await new Promise<void>(done => server.listen(0, '127.0.0.1', done))
     return (server.address() as AddressInfo).port
@@ -115,10 +136,14 @@ describe('the bench scale over TCP', () => {
   })
   it('a line of a megabyte and a flood of lines cost a few counted lines; good ones still come through', async () => {
     const flood = 'S S 1.00 g\r\n'.repeat(2000)
-    const port = await peer((socket) => {
+    const port = await peer(socket => {
       socket.write('x'.repeat(1_000_000))
       socket.write('\r\nS S 5.55 g\r\n')
-      const pump = () => { while (socket.writable && socket.write(flood)) { /* until the other side holds back */ } }
+      const pump = () => {
+        while (socket.writable && socket.write(flood)) {
+          /* until the other side holds back */
+        }
+      }
       socket.on('drain', pump)
       pump()
     })

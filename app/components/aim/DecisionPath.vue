@@ -15,7 +15,7 @@ const judgements = computed(() => {
 })
 const binding = computed(() => store.overview!.binding)
 
-function follows(judgement: CardJudgement): { heading: string, points: readonly string[] }[] {
+function follows(judgement: CardJudgement): { heading: string; points: readonly string[] }[] {
   const word = judgement.verdict?.word
   if (judgement.limitG === null) return [{ heading: 'Asked whatever it weighs', points: judgement.card.beyond }]
   const within = { heading: 'Within the limit', points: judgement.card.within }
@@ -25,7 +25,10 @@ function follows(judgement: CardJudgement): { heading: string, points: readonly 
 const why = computed(() => {
   if (!binding.value?.verdict || judgements.value.filter(j => j.verdict).length < 2) return ''
   const bound = binding.value.verdict
-  const equal = judgements.value.some(j => j !== binding.value && j.verdict?.word === bound.word && Math.abs(j.verdict.headroomG - bound.headroomG) < 1e-9)
+  const equal = judgements.value.some(
+    j =>
+      j !== binding.value && j.verdict?.word === bound.word && Math.abs(j.verdict.headroomG - bound.headroomG) < 1e-9,
+  )
   if (equal) return 'More than one of the chosen cards leaves the same, least room.'
   return `${cardName(binding.value.card)} binds: of the chosen cards it leaves the least room for what it counts.`
 })
@@ -33,32 +36,133 @@ const why = computed(() => {
 
 <template>
   <section aria-label="What applies">
-    <p v-if="judgements.length === 0" class="panel soft">Choose at least one rule card, and this page says what applies to this build.</p>
-    <p v-if="why"><b>{{ why }}</b></p>
-    <article v-for="judgement in judgements" :key="judgement.card.id" class="path" :class="{ binding: judgement === binding, whatever: judgement.limitG === null }">
+    <p
+      v-if="judgements.length === 0"
+      class="panel soft"
+    >
+      Choose at least one rule card, and this page says what applies to this build.
+    </p>
+    <p v-if="why">
+      <b>{{ why }}</b>
+    </p>
+    <article
+      v-for="judgement in judgements"
+      :key="judgement.card.id"
+      class="path"
+      :class="{ binding: judgement === binding, whatever: judgement.limitG === null }"
+    >
       <ol>
         <li>
-<span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">, {{ judgement.card.purpose }}</template>
+          <span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">
+            {{ `, ${judgement.card.purpose}` }}
+          </template>
           <small class="soft"> ({{ cardStanding(judgement.card, today).words }}; {{ judgement.card.source }})</small>
-</li>
+        </li>
         <li><span class="soft">The card asks for</span> <b>{{ limitInWords(judgement.card) }}</b>, counting {{ countingSentences[judgement.card.counts] }}</li>
-        <li v-if="judgement.verdict"><span class="soft">This build has</span> <b class="figure">{{ gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span></li>
-        <li v-else-if="judgement.limitG !== null" class="soft">{{ judgementWord(judgement) }}</li>
-        <li v-for="condition in judgement.card.conditions" :key="condition"><span class="soft">Also required:</span> {{ condition }}</li>
+        <li v-if="judgement.verdict">
+          <span class="soft">This build has</span> <b class="figure">{{ gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span>
+        </li>
+        <li
+          v-else-if="judgement.limitG !== null"
+          class="soft"
+        >
+          {{ judgementWord(judgement) }}
+        </li>
+        <li
+          v-for="condition in judgement.card.conditions"
+          :key="condition"
+        >
+          <span class="soft">Also required:</span> {{ condition }}
+        </li>
       </ol>
       <div class="follow">
-        <div v-for="(part, i) in follows(judgement)" :key="part.heading" :class="{ 'other': judgement.limitG !== null && i === 1, 'word-over': judgement.limitG === null }"><h3>{{ part.heading }}</h3><ul><li v-for="point in part.points" :key="point">{{ point }}</li><li v-if="part.points.length === 0" class="soft">nothing noted</li></ul></div>
-        <div><h3>Always</h3><ul><li v-for="point in judgement.card.always" :key="point">{{ point }}</li></ul></div>
+        <div
+          v-for="(part, i) in follows(judgement)"
+          :key="part.heading"
+          :class="{ 'other': judgement.limitG !== null && i === 1, 'word-over': judgement.limitG === null }"
+        >
+          <h3>{{ part.heading }}</h3><ul>
+            <li
+              v-for="point in part.points"
+              :key="point"
+            >
+              {{ point }}
+            </li><li
+              v-if="part.points.length === 0"
+              class="soft"
+            >
+              nothing noted
+            </li>
+          </ul>
+        </div>
+        <div>
+          <h3>Always</h3><ul>
+            <li
+              v-for="point in judgement.card.always"
+              :key="point"
+            >
+              {{ point }}
+            </li>
+          </ul>
+        </div>
       </div>
-      <p class="soft">{{ judgement.card.verifiedOn ? `Verified by you on ${judgement.card.verifiedOn}.` : 'Not verified by you yet: confirm it with your aviation authority, then set the date in Rules.' }}</p>
+      <p class="soft">
+        {{ judgement.card.verifiedOn ? `Verified by you on ${judgement.card.verifiedOn}.` : 'Not verified by you yet: confirm it with your aviation authority, then set the date in Rules.' }}
+      </p>
     </article>
-    <p class="note">This is a planning aid and not legal advice. Rules change: confirm with your aviation authority before you fly.</p>
+    <p class="note">
+      This is a planning aid and not legal advice. Rules change: confirm with your aviation authority before you fly.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.path { border: 1px solid var(--line); border-radius: 10px; padding: 10px 16px 6px; margin-bottom: 12px; } .path.binding { border-color: var(--plum-text); } .path.whatever { border-color: var(--over); }
-ol { margin: 0; padding-left: 18px; } ol li { padding: 2px 0; } ol li::marker { color: var(--ink-soft); font: 500 12px var(--mono); }
-.follow { display: grid; grid-template-columns: repeat(3, 1fr); gap: 18px; } .follow h3 { margin-top: 10px; } .follow ul { margin: 0; padding-left: 16px; font-size: 12.5px; } .other { color: var(--ink-soft); }
-@media (max-width: 760px) { .follow { grid-template-columns: 1fr; gap: 0; } .follow ul { font-size: 15px; } }
+.path {
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  padding: 10px 16px 6px;
+  margin-bottom: 12px;
+}
+.path.binding {
+  border-color: var(--plum-text);
+}
+.path.whatever {
+  border-color: var(--over);
+}
+ol {
+  margin: 0;
+  padding-left: 18px;
+}
+ol li {
+  padding: 2px 0;
+}
+ol li::marker {
+  color: var(--ink-soft);
+  font: 500 12px var(--mono);
+}
+.follow {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 18px;
+}
+.follow h3 {
+  margin-top: 10px;
+}
+.follow ul {
+  margin: 0;
+  padding-left: 16px;
+  font-size: 12.5px;
+}
+.other {
+  color: var(--ink-soft);
+}
+@media (max-width: 760px) {
+  .follow {
+    grid-template-columns: 1fr;
+    gap: 0;
+  }
+  .follow ul {
+    font-size: 15px;
+  }
+}
 </style>

@@ -11,7 +11,9 @@ const { settings } = storeToRefs(useSettingsStore())
 const problems = reactive<Record<string, string>>({})
 const aim = computed(() => store.build!.aim)
 
-function set(fields: BuildFields) { store.run({ type: 'build.set', fields }) }
+function set(fields: BuildFields) {
+  store.run({ type: 'build.set', fields })
+}
 /** Reads a field; writes it when it can be read, otherwise says why and leaves the build as it is. */
 function change(key: keyof Aim, event: Event, read: (text: string) => { value: unknown } | { problem: string }) {
   const result = read((event.target as HTMLInputElement).value)
@@ -36,7 +38,9 @@ function money(text: string) {
 function confidence(text: string) {
   const read = readNumber(text.replace('%', ''))
   if (isNotRead(read)) return read
-  return read.value >= 50 && read.value <= 99.99 ? { value: read.value / 100 } : { problem: 'Confidence lies between 50 and 99.99 %.' }
+  return read.value >= 50 && read.value <= 99.99
+    ? { value: read.value / 100 }
+    : { problem: 'Confidence lies between 50 and 99.99 %.' }
 }
 function purpose(text: string) {
   const parsed = shortTextSchema('The purpose').safeParse(text.trim())
@@ -51,17 +55,28 @@ function craftClass(event: Event) {
 function priceGoal(goalCents: number): string {
   const { priceCents, unpricedLines } = store.overview!
   const { currency } = settings.value
-  const met = priceCents > goalCents ? 'more than planned' : unpricedLines > 0 ? `${unpricedLines} ${unpricedLines === 1 ? 'price is' : 'prices are'} not said` : 'met'
+  const met =
+    priceCents > goalCents
+      ? 'more than planned'
+      : unpricedLines > 0
+        ? `${unpricedLines} ${unpricedLines === 1 ? 'price is' : 'prices are'} not said`
+        : 'met'
   return `Fitted parts ${priceWords(priceCents, unpricedLines, currency)} of ${centsFigure(goalCents)} ${currency}: ${met}.`
 }
 const goalWords = computed(() => {
   const { overview } = store
   const out: string[] = []
-  if (aim.value.goalDryG !== null) out.push(`Dry ${fixed(overview!.dry.valueG, 1)} of ${fixed(aim.value.goalDryG, 1)} g: ${overview!.dry.valueG <= aim.value.goalDryG ? 'met' : `${fixed(overview!.dry.valueG - aim.value.goalDryG, 1)} g too much`}.`)
+  if (aim.value.goalDryG !== null)
+    out.push(
+      `Dry ${fixed(overview!.dry.valueG, 1)} of ${fixed(aim.value.goalDryG, 1)} g: ${overview!.dry.valueG <= aim.value.goalDryG ? 'met' : `${fixed(overview!.dry.valueG - aim.value.goalDryG, 1)} g too much`}.`,
+    )
   if (aim.value.goalPriceCents !== null) out.push(priceGoal(aim.value.goalPriceCents))
   if (aim.value.goalMinutes !== null) {
     const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, flightPlanOf(store.build!))
-    if (forecast && forecast.why === null) out.push(`Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ${minutesFigure(aim.value.goalMinutes)} as it is flown: ${forecast.hardMinutes >= aim.value.goalMinutes ? 'met even when flown hard' : forecast.minutes >= aim.value.goalMinutes ? 'met in the middle of the band' : forecast.gentleMinutes >= aim.value.goalMinutes ? 'only when flown gently' : 'short of it'}.`)
+    if (forecast && forecast.why === null)
+      out.push(
+        `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ${minutesFigure(aim.value.goalMinutes)} as it is flown: ${forecast.hardMinutes >= aim.value.goalMinutes ? 'met even when flown hard' : forecast.minutes >= aim.value.goalMinutes ? 'met in the middle of the band' : forecast.gentleMinutes >= aim.value.goalMinutes ? 'only when flown gently' : 'short of it'}.`,
+      )
   }
   return out
 })
@@ -69,14 +84,63 @@ const goalWords = computed(() => {
 
 <template>
   <div class="fields">
-    <label class="field">Craft class<EditField :value="store.build!.craftClass" @change="craftClass" /></label>
-    <label class="field">Purpose<EditField :value="aim.purpose" placeholder="ridge walks in summer" @change="change('purpose', $event, purpose)" /></label>
-    <label class="field">Reserve to keep free, g<EditField :value="aim.reserveG" class="figure" inputmode="decimal" @change="change('reserveG', $event, grams(false))" /></label>
-    <label class="field">Confidence for a verdict, %<EditField :value="Number((aim.confidence * 100).toFixed(2))" class="figure" inputmode="decimal" @change="change('confidence', $event, confidence)" /></label>
-    <label class="field">Own goal, dry mass, g<EditField :value="aim.goalDryG ?? ''" class="figure" inputmode="decimal" @change="change('goalDryG', $event, grams(true))" /></label>
-    <label class="field">Own goal, minutes<EditField :value="aim.goalMinutes ?? ''" class="figure" inputmode="decimal" @change="change('goalMinutes', $event, minutes)" /></label>
-    <label class="field">Own goal, money, {{ settings.currency }}<EditField :value="aim.goalPriceCents === null ? '' : centsFigure(aim.goalPriceCents)" class="figure" inputmode="decimal" @change="change('goalPriceCents', $event, money)" /></label>
+    <label class="field">Craft class<EditField
+      :value="store.build!.craftClass"
+      @change="craftClass"
+    /></label>
+    <label class="field">Purpose<EditField
+      :value="aim.purpose"
+      placeholder="ridge walks in summer"
+      @change="change('purpose', $event, purpose)"
+    /></label>
+    <label class="field">Reserve to keep free, g<EditField
+      :value="aim.reserveG"
+      class="figure"
+      inputmode="decimal"
+      @change="change('reserveG', $event, grams(false))"
+    /></label>
+    <label class="field">Confidence for a verdict, %<EditField
+      :value="Number((aim.confidence * 100).toFixed(2))"
+      class="figure"
+      inputmode="decimal"
+      @change="change('confidence', $event, confidence)"
+    /></label>
+    <label class="field">Own goal, dry mass, g<EditField
+      :value="aim.goalDryG ?? ''"
+      class="figure"
+      inputmode="decimal"
+      @change="change('goalDryG', $event, grams(true))"
+    /></label>
+    <label class="field">Own goal, minutes<EditField
+      :value="aim.goalMinutes ?? ''"
+      class="figure"
+      inputmode="decimal"
+      @change="change('goalMinutes', $event, minutes)"
+    /></label>
+    <label class="field">Own goal, money, {{ settings.currency }}<EditField
+      :value="aim.goalPriceCents === null ? '' : centsFigure(aim.goalPriceCents)"
+      class="figure"
+      inputmode="decimal"
+      @change="change('goalPriceCents', $event, money)"
+    /></label>
   </div>
-  <template v-for="(sentence, key) in problems" :key="key"><p v-if="sentence" class="problem" role="alert">{{ sentence }}</p></template>
-  <p v-for="words in goalWords" :key="words" class="soft">{{ words }}</p>
+  <template
+    v-for="(sentence, key) in problems"
+    :key="key"
+  >
+    <p
+      v-if="sentence"
+      class="problem"
+      role="alert"
+    >
+      {{ sentence }}
+    </p>
+  </template>
+  <p
+    v-for="words in goalWords"
+    :key="words"
+    class="soft"
+  >
+    {{ words }}
+  </p>
 </template>

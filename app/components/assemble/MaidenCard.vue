@@ -14,7 +14,9 @@ function toggle(words: string) {
   ticked.value = next
 }
 const note = computed(() => props.run.assembly.value.records.find(record => record.stepId === 'maiden')?.note ?? '')
-const flown = computed(() => props.run.assembly.value.records.find(record => record.stepId === 'maiden')?.doneAt ?? null)
+const flown = computed(
+  () => props.run.assembly.value.records.find(record => record.stepId === 'maiden')?.doneAt ?? null,
+)
 const writing = ref(false)
 const field = useTemplateRef<HTMLTextAreaElement>('field')
 async function open() {
@@ -22,24 +24,109 @@ async function open() {
   await nextTick()
   field.value?.focus()
 }
-function keep(event: Event) { props.run.put({ note: (event.target as HTMLTextAreaElement).value, doneAt: flown.value ?? new Date().toISOString() }, 'maiden') }
-function printCard() { window.print() }
+function keep(event: Event) {
+  props.run.put(
+    { note: (event.target as HTMLTextAreaElement).value, doneAt: flown.value ?? new Date().toISOString() },
+    'maiden',
+  )
+}
+function printCard() {
+  window.print()
+}
 </script>
 
 <template>
-  <section aria-label="Maiden" class="maiden">
-    <div class="station-head no-print"><p class="soft">Print it, or tick it on the phone at the field.</p><span class="gap" /><button type="button" @click="printCard">Print</button></div>
+  <section
+    aria-label="Maiden"
+    class="maiden"
+  >
+    <div class="station-head no-print">
+      <p class="soft">
+        Print it, or tick it on the phone at the field.
+      </p><span class="gap" /><button
+        type="button"
+        @click="printCard"
+      >
+        Print
+      </button>
+    </div>
     <h2>{{ store.build!.name }}: first flight, {{ today }}</h2>
-    <ul><li v-for="check in checks" :key="check.words" :class="{ open: check.open }"><label><input type="checkbox" :checked="ticked.has(check.words)" @change="toggle(check.words)"><span>{{ check.words }}</span></label></li></ul>
-    <p class="soft">A planning aid, not legal advice. Rules change: confirm with your aviation authority.</p>
+    <ul>
+      <li
+        v-for="check in checks"
+        :key="check.words"
+        :class="{ open: check.open }"
+      >
+        <label><input
+          type="checkbox"
+          :checked="ticked.has(check.words)"
+          @change="toggle(check.words)"
+        ><span>{{ check.words }}</span></label>
+      </li>
+    </ul>
+    <p class="soft">
+      A planning aid, not legal advice. Rules change: confirm with your aviation authority.
+    </p>
     <div class="no-print">
-      <button v-if="!writing && note === ''" type="button" class="first" @click="open">It has flown: write the first note</button>
-      <label v-else class="field">The first flight<textarea ref="field" :value="note" rows="5" maxlength="2000" placeholder="how it flew, what was warm, what was loose" @change="keep" /></label>
+      <button
+        v-if="!writing && note === ''"
+        type="button"
+        class="first"
+        @click="open"
+      >
+        It has flown: write the first note
+      </button>
+      <label
+        v-else
+        class="field"
+      >The first flight<textarea
+        ref="field"
+        :value="note"
+        rows="5"
+        maxlength="2000"
+        placeholder="how it flew, what was warm, what was loose"
+        @change="keep"
+      /></label>
     </div>
   </section>
 </template>
 
 <style scoped>
-.maiden { max-width: 720px; } ul { list-style: none; padding: 0; margin: 10px 0; } li { border-bottom: 1px solid var(--line); } label:has(> input[type=checkbox]) { display: flex; gap: 10px; padding: 8px 0; font-size: 15px; align-items: baseline; cursor: pointer; } input[type=checkbox] { flex: none; margin-top: 4px; } .open span { font-weight: 700; color: var(--over); }
-@media (max-width: 760px) { li label { min-height: 48px; } button { min-height: 48px; width: 100%; justify-content: center; } }
+.maiden {
+  max-width: 720px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 10px 0;
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+label:has(> input[type='checkbox']) {
+  display: flex;
+  gap: 10px;
+  padding: 8px 0;
+  font-size: 15px;
+  align-items: baseline;
+  cursor: pointer;
+}
+input[type='checkbox'] {
+  flex: none;
+  margin-top: 4px;
+}
+.open span {
+  font-weight: 700;
+  color: var(--over);
+}
+@media (max-width: 760px) {
+  li label {
+    min-height: 48px;
+  }
+  button {
+    min-height: 48px;
+    width: 100%;
+    justify-content: center;
+  }
+}
 </style>

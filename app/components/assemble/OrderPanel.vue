@@ -8,7 +8,9 @@ const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()
 const kept = useAssemblyStore()
 const problem = ref('')
-kept.load().catch((error: unknown) => { problem.value = sentenceOf(error) })
+kept.load().catch((error: unknown) => {
+  problem.value = sentenceOf(error)
+})
 const assembly = computed(() => props.run.assembly.value)
 const step = computed(() => props.run.step.value)
 
@@ -21,7 +23,10 @@ function set(fields: Partial<Omit<Assembly, 'records'>>): boolean {
 function choose(event: Event) {
   const value = (event.target as HTMLSelectElement).value
   const template = kept.templates.find(t => t.id === value)
-  if (!template) { set({ school: value, order: [] }); return }
+  if (!template) {
+    set({ school: value, order: [] })
+    return
+  }
   set({ school: template.id, order: [...template.order], own: [...template.own] })
 }
 function move(by: -1 | 1) {
@@ -33,57 +38,219 @@ function move(by: -1 | 1) {
 const draft = reactive({ title: '' })
 function addOwn() {
   const named = nameSchema('The step').safeParse(draft.title.trim())
-  if (!named.success) { problem.value = named.error.issues[0]!.message; return }
+  if (!named.success) {
+    problem.value = named.error.issues[0]!.message
+    return
+  }
   const id = `own-${newId()}`
   const after = step.value ? [step.value.id] : []
   const own: OwnStep = { id, title: named.data, words: '', phase: step.value?.phase ?? phases[0], after, minutes: 10 }
-  if (set({ own: [...assembly.value.own, own] })) { draft.title = ''; props.run.goTo(id) }
+  if (set({ own: [...assembly.value.own, own] })) {
+    draft.title = ''
+    props.run.goTo(id)
+  }
 }
-const isKnown = computed(() => assembly.value.school in schools || kept.templates.some(t => t.id === assembly.value.school))
+const isKnown = computed(
+  () => assembly.value.school in schools || kept.templates.some(t => t.id === assembly.value.school),
+)
 const ownStep = computed(() => assembly.value.own.find(own => own.id === step.value?.id) ?? null)
-function changeOwn(fields: Partial<OwnStep>) { set({ own: assembly.value.own.map(own => own.id === ownStep.value!.id ? { ...own, ...fields } : own) }) }
-function removeOwn(id: string) { set({ own: assembly.value.own.filter(own => own.id !== id), order: assembly.value.order.filter(other => other !== id) }) }
+function changeOwn(fields: Partial<OwnStep>) {
+  set({ own: assembly.value.own.map(own => (own.id === ownStep.value!.id ? { ...own, ...fields } : own)) })
+}
+function removeOwn(id: string) {
+  set({
+    own: assembly.value.own.filter(own => own.id !== id),
+    order: assembly.value.order.filter(other => other !== id),
+  })
+}
 const templateName = ref('')
 async function keepTemplate() {
   const named = nameSchema('The template').safeParse(templateName.value.trim())
-  if (!named.success) { problem.value = named.error.issues[0]!.message; return }
+  if (!named.success) {
+    problem.value = named.error.issues[0]!.message
+    return
+  }
   problem.value = ''
   const id = kept.templates.find(t => t.name === named.data)?.id ?? newId()
   try {
-    await kept.putTemplate({ id, name: named.data, order: props.run.steps.value.map(s => s.id), own: [...assembly.value.own] })
+    await kept.putTemplate({
+      id,
+      name: named.data,
+      order: props.run.steps.value.map(s => s.id),
+      own: [...assembly.value.own],
+    })
     templateName.value = ''
     set({ school: id })
+  } catch (error) {
+    problem.value = sentenceOf(error)
   }
-  catch (error) { problem.value = sentenceOf(error) }
 }
 async function removeTemplate(id: string) {
-  try { await kept.removeTemplate(id) }
-  catch (error) { problem.value = sentenceOf(error) }
+  try {
+    await kept.removeTemplate(id)
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 </script>
 
 <template>
   <section aria-label="Order">
     <h2>Order</h2>
-    <label class="field">Way of building<select :value="assembly.school" aria-label="Way of building" @change="choose"><option v-for="(_, name) in schools" :key="name" :value="name">{{ name }}</option><option v-for="template in kept.templates" :key="template.id" :value="template.id">{{ template.name }}</option><option v-if="!isKnown" :value="assembly.school">a template since deleted</option></select></label>
-    <p class="soft">{{ ownEntry(schools, assembly.school)?.words ?? 'Your own template.' }} What must come before comes before, in any order.</p>
-    <p v-if="step" class="row"><button type="button" @click="move(-1)">Step earlier</button><button type="button" @click="move(1)">Step later</button><button v-if="assembly.order.length > 0" type="button" class="plain" @click="set({ order: [] })">As it was</button></p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <label class="field">Way of building<select
+      :value="assembly.school"
+      aria-label="Way of building"
+      @change="choose"
+    ><option
+      v-for="(_, name) in schools"
+      :key="name"
+      :value="name"
+    >{{ name }}</option><option
+      v-for="template in kept.templates"
+      :key="template.id"
+      :value="template.id"
+    >{{ template.name }}</option><option
+      v-if="!isKnown"
+      :value="assembly.school"
+    >a template since deleted</option></select></label>
+    <p class="soft">
+      {{ ownEntry(schools, assembly.school)?.words ?? 'Your own template.' }} What must come before comes before, in any order.
+    </p>
+    <p
+      v-if="step"
+      class="row"
+    >
+      <button
+        type="button"
+        @click="move(-1)"
+      >
+        Step earlier
+      </button><button
+        type="button"
+        @click="move(1)"
+      >
+        Step later
+      </button><button
+        v-if="assembly.order.length > 0"
+        type="button"
+        class="plain"
+        @click="set({ order: [] })"
+      >
+        As it was
+      </button>
+    </p>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
     <details>
       <summary>Steps of your own, templates</summary>
-      <form class="add" @submit.prevent="addOwn"><label class="field">A step after this one<input v-model="draft.title" maxlength="120" placeholder="weigh the bare frame"></label><button type="submit">Add</button></form>
-      <ul v-if="assembly.own.length > 0"><li v-for="own in assembly.own" :key="own.id">{{ own.title }} <button type="button" class="plain" :aria-label="`Take out ${own.title}`" @click="removeOwn(own.id)">Take out</button></li></ul>
+      <form
+        class="add"
+        @submit.prevent="addOwn"
+      >
+        <label class="field">A step after this one<input
+          v-model="draft.title"
+          maxlength="120"
+          placeholder="weigh the bare frame"
+        ></label><button type="submit">
+          Add
+        </button>
+      </form>
+      <ul v-if="assembly.own.length > 0">
+        <li
+          v-for="own in assembly.own"
+          :key="own.id"
+        >
+          {{ own.title }} <button
+            type="button"
+            class="plain"
+            :aria-label="`Take out ${own.title}`"
+            @click="removeOwn(own.id)"
+          >
+            Take out
+          </button>
+        </li>
+      </ul>
       <template v-if="ownStep">
-        <label class="field">Its words<EditField :value="ownStep.words" @change="changeOwn({ words: ($event.target as HTMLInputElement).value })" /></label>
-        <label class="field">It waits for<select :value="ownStep.after[0] ?? ''" @change="changeOwn({ after: ($event.target as HTMLSelectElement).value ? [($event.target as HTMLSelectElement).value] : [] })"><option value="">nothing</option><option v-for="other in run.steps.value.filter(s => s.id !== ownStep!.id)" :key="other.id" :value="other.id">{{ other.title }}</option></select></label>
+        <label class="field">Its words<EditField
+          :value="ownStep.words"
+          @change="changeOwn({ words: ($event.target as HTMLInputElement).value })"
+        /></label>
+        <label class="field">It waits for<select
+          :value="ownStep.after[0] ?? ''"
+          @change="changeOwn({ after: ($event.target as HTMLSelectElement).value ? [($event.target as HTMLSelectElement).value] : [] })"
+        ><option value="">nothing</option><option
+          v-for="other in run.steps.value.filter(s => s.id !== ownStep!.id)"
+          :key="other.id"
+          :value="other.id"
+        >{{ other.title }}</option></select></label>
       </template>
-      <form class="add" @submit.prevent="keepTemplate"><label class="field">Keep this order as a template<input v-model="templateName" maxlength="120" placeholder="my way"></label><button type="submit">Keep</button></form>
-      <ul v-if="kept.templates.length > 0"><li v-for="template in kept.templates" :key="template.id">{{ template.name }} <button type="button" class="plain" @click="removeTemplate(template.id)">Delete</button></li></ul>
+      <form
+        class="add"
+        @submit.prevent="keepTemplate"
+      >
+        <label class="field">Keep this order as a template<input
+          v-model="templateName"
+          maxlength="120"
+          placeholder="my way"
+        ></label><button type="submit">
+          Keep
+        </button>
+      </form>
+      <ul v-if="kept.templates.length > 0">
+        <li
+          v-for="template in kept.templates"
+          :key="template.id"
+        >
+          {{ template.name }} <button
+            type="button"
+            class="plain"
+            @click="removeTemplate(template.id)"
+          >
+            Delete
+          </button>
+        </li>
+      </ul>
     </details>
   </section>
 </template>
 
 <style scoped>
-.row { display: flex; gap: 6px; flex-wrap: wrap; } .add { display: flex; gap: 6px; align-items: end; margin: 8px 0; } .add .field { flex: 1; } summary { cursor: pointer; color: var(--plum-text); font-weight: 600; margin: 6px 0; } ul { list-style: none; padding: 0; margin: 0; } h2 { margin-bottom: 6px; }
-@media (max-width: 760px) { button { min-height: 48px; } }
+.row {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+.add {
+  display: flex;
+  gap: 6px;
+  align-items: end;
+  margin: 8px 0;
+}
+.add .field {
+  flex: 1;
+}
+summary {
+  cursor: pointer;
+  color: var(--plum-text);
+  font-weight: 600;
+  margin: 6px 0;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+h2 {
+  margin-bottom: 6px;
+}
+@media (max-width: 760px) {
+  button {
+    min-height: 48px;
+  }
+}
 </style>

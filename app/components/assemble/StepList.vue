@@ -3,21 +3,51 @@ import { recordOf, type StepState } from '#core/assembly'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()
-const marks: Record<StepState, string> = { open: '', done: '✓', skipped: '–', failed: '✕', overridden: '!', blocked: '·' }
-const words: Record<StepState, string> = { open: '', done: 'done', skipped: 'skipped', failed: 'test failed', overridden: 'gone past a failed test', blocked: 'waits for a test' }
+const marks: Record<StepState, string> = {
+  open: '',
+  done: '✓',
+  skipped: '–',
+  failed: '✕',
+  overridden: '!',
+  blocked: '·',
+}
+const words: Record<StepState, string> = {
+  open: '',
+  done: 'done',
+  skipped: 'skipped',
+  failed: 'test failed',
+  overridden: 'gone past a failed test',
+  blocked: 'waits for a test',
+}
 const stateOf = (id: string) => props.run.standings.value.get(id)?.state ?? 'open'
 const wrap = useTemplateRef<HTMLElement>('wrap')
-watch(() => props.run.step.value?.id, async () => {
-  await nextTick()
-  wrap.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
-})
+watch(
+  () => props.run.step.value?.id,
+  async () => {
+    await nextTick()
+    wrap.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
+  },
+)
 </script>
 
 <template>
-  <nav ref="wrap" class="list" aria-label="Steps">
+  <nav
+    ref="wrap"
+    class="list"
+    aria-label="Steps"
+  >
     <ol>
-      <li v-for="(step, i) in run.steps.value" :key="step.id" :class="stateOf(step.id)">
-        <button type="button" :aria-current="run.step.value?.id === step.id ? 'step' : undefined" :data-step="step.id" @click="run.goTo(step.id)">
+      <li
+        v-for="(step, i) in run.steps.value"
+        :key="step.id"
+        :class="stateOf(step.id)"
+      >
+        <button
+          type="button"
+          :aria-current="run.step.value?.id === step.id ? 'step' : undefined"
+          :data-step="step.id"
+          @click="run.goTo(step.id)"
+        >
           <em>{{ marks[stateOf(step.id)] || i + 1 }}</em>
           <span class="title">{{ step.title }}<small v-if="words[stateOf(step.id)]">{{ words[stateOf(step.id)] }}<template v-if="recordOf(run.assembly.value, step.id).minutes !== null && stateOf(step.id) === 'done'">, {{ recordOf(run.assembly.value, step.id).minutes }} of {{ step.minutes }} min</template></small><small v-else-if="step.test">with a test</small></span>
         </button>
@@ -27,11 +57,74 @@ watch(() => props.run.step.value?.id, async () => {
 </template>
 
 <style scoped>
-.list { overflow: auto; max-height: calc(100vh - 210px); } ol { list-style: none; margin: 0; padding: 0; }
-button { width: 100%; border: 0; background: none; display: flex; gap: 9px; padding: 6px 8px; text-align: left; white-space: normal; font-weight: 500; align-items: flex-start; border-radius: 6px; }
-button[aria-current] { background: var(--selection); } button[aria-current] .title { font-weight: 700; }
-em { font: 500 11px/20px var(--mono); flex: none; width: 22px; height: 22px; border-radius: 50%; text-align: center; border: 1px solid var(--edge); color: var(--ink-soft); }
-.done em { background: var(--clear); border-color: var(--clear); color: var(--verdict-ink); } .failed em { background: var(--over); border-color: var(--over); color: var(--verdict-ink); } .overridden em { border-color: var(--close); color: var(--close); } .skipped .title, .blocked .title { color: var(--ink-soft); }
-small { display: block; font-size: 11.5px; color: var(--ink-soft); font-weight: 400; }
-@media (max-width: 760px) { .list { max-height: none; } button { min-height: 48px; } }
+.list {
+  overflow: auto;
+  max-height: calc(100vh - 210px);
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+button {
+  width: 100%;
+  border: 0;
+  background: none;
+  display: flex;
+  gap: 9px;
+  padding: 6px 8px;
+  text-align: left;
+  white-space: normal;
+  font-weight: 500;
+  align-items: flex-start;
+  border-radius: 6px;
+}
+button[aria-current] {
+  background: var(--selection);
+}
+button[aria-current] .title {
+  font-weight: 700;
+}
+em {
+  font: 500 11px/20px var(--mono);
+  flex: none;
+  width: 22px;
+  height: 22px;
+  border-radius: 50%;
+  text-align: center;
+  border: 1px solid var(--edge);
+  color: var(--ink-soft);
+}
+.done em {
+  background: var(--clear);
+  border-color: var(--clear);
+  color: var(--verdict-ink);
+}
+.failed em {
+  background: var(--over);
+  border-color: var(--over);
+  color: var(--verdict-ink);
+}
+.overridden em {
+  border-color: var(--close);
+  color: var(--close);
+}
+.skipped .title,
+.blocked .title {
+  color: var(--ink-soft);
+}
+small {
+  display: block;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+  font-weight: 400;
+}
+@media (max-width: 760px) {
+  .list {
+    max-height: none;
+  }
+  button {
+    min-height: 48px;
+  }
+}
 </style>

@@ -2,16 +2,23 @@
 import { extent, scaleLinear } from 'd3'
 import type { CandidateRow } from '#core/choosing'
 
-const props = defineProps<{ rows: readonly CandidateRow[], figure: string, label: string, selectedId: string | null }>()
+const props = defineProps<{ rows: readonly CandidateRow[]; figure: string; label: string; selectedId: string | null }>()
 const emit = defineEmits<{ select: [id: string] }>()
 const box = useTemplateRef<HTMLDivElement>('box')
 const { width: measured } = useElementSize(box)
 const width = computed(() => Math.max(measured.value || 600, 280))
 const height = 210
-const points = computed(() => props.rows.flatMap((row) => {
-  const value = props.figure === 'price' ? (row.setPriceCents === null ? null : row.setPriceCents / 100) : row.figures.find(f => f.key === props.figure)?.value
-  return row.setG !== null && typeof value === 'number' ? [{ row, x: row.setG, y: value }] : []
-}))
+const points = computed(() =>
+  props.rows.flatMap(row => {
+    const value =
+      props.figure === 'price'
+        ? row.setPriceCents === null
+          ? null
+          : row.setPriceCents / 100
+        : row.figures.find(f => f.key === props.figure)?.value
+    return row.setG !== null && typeof value === 'number' ? [{ row, x: row.setG, y: value }] : []
+  }),
+)
 const pad = ([low, high]: [number, number] | [undefined, undefined]): [number, number] => {
   if (low === undefined) return [0, 1]
   const room = Math.max((high - low) * 0.12, Math.abs(high) * 0.02, 0.5)
@@ -22,33 +29,143 @@ const y = computed(() => scaleLinear(pad(extent(points.value, p => p.y)), [heigh
 /** Labels that would lie on one another are left out; the point says its name when it is looked at. */
 const labels = computed(() => {
   const taken: [number, number, number][] = []
-  return [...points.value].sort((a, b) => rank(a.row) - rank(b.row)).flatMap((p) => {
-    const text = p.row.line.name.split(',')[0]!.slice(0, 24)
-    const wide = text.length * 6.1
-    const left = x.value(p.x) + 8 + wide > width.value - 4
-    const at: [number, number, number] = [left ? x.value(p.x) - 10 - wide : x.value(p.x) + 10, y.value(p.y) + 4, wide]
-    if (taken.some(([tx, ty, tw]) => Math.abs(ty - at[1]) < 13 && at[0] < tx + tw + 4 && tx < at[0] + at[2] + 4) || points.value.some(o => o !== p && Math.abs(y.value(o.y) - at[1] + 4) < 8 && x.value(o.x) > at[0] - 4 && x.value(o.x) < at[0] + wide + 4)) return []
-    taken.push(at)
-    return [{ id: p.row.line.id, text, x: at[0], y: at[1] }]
-  })
+  return [...points.value]
+    .sort((a, b) => rank(a.row) - rank(b.row))
+    .flatMap(p => {
+      const text = p.row.line.name.split(',')[0]!.slice(0, 24)
+      const wide = text.length * 6.1
+      const left = x.value(p.x) + 8 + wide > width.value - 4
+      const at: [number, number, number] = [left ? x.value(p.x) - 10 - wide : x.value(p.x) + 10, y.value(p.y) + 4, wide]
+      if (
+        taken.some(([tx, ty, tw]) => Math.abs(ty - at[1]) < 13 && at[0] < tx + tw + 4 && tx < at[0] + at[2] + 4) ||
+        points.value.some(
+          o =>
+            o !== p &&
+            Math.abs(y.value(o.y) - at[1] + 4) < 8 &&
+            x.value(o.x) > at[0] - 4 &&
+            x.value(o.x) < at[0] + wide + 4,
+        )
+      )
+        return []
+      taken.push(at)
+      return [{ id: p.row.line.id, text, x: at[0], y: at[1] }]
+    })
 })
 const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalogue'].indexOf(row.source)
 </script>
 
 <template>
-  <div ref="box" class="scatter">
-    <svg v-if="points.length > 0" :width="width" :height="height" role="img" :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${p.x.toFixed(1)} g, ${p.y}`).join('; ')}`">
-      <g v-for="tick in y.ticks(4)" :key="`y${tick}`"><line x1="52" :x2="width - 10" :y1="y(tick)" :y2="y(tick)" class="grid" /><text x="46" :y="y(tick) + 4" text-anchor="end">{{ tick.toLocaleString('en') }}</text></g>
-      <text v-for="tick in x.ticks(6)" :key="`x${tick}`" :x="x(tick)" :y="height - 14" text-anchor="middle">{{ tick }}</text>
-      <text :x="width - 12" :y="height - 2" text-anchor="end" class="axis">grams of the set</text><text x="52" y="9" class="axis">{{ label }}</text>
-      <g v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))" :key="p.row.line.id" class="point" :class="[p.row.source.replaceAll(' ', '-'), { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId }]" @click="emit('select', p.row.line.id)"><circle :cx="x(p.x)" :cy="y(p.y)" :r="p.row.source === 'fitted' ? 6.5 : 5" /><title>{{ p.row.line.name }}</title></g>
-      <text v-for="label_ in labels" :key="label_.id" :x="label_.x" :y="label_.y" class="name">{{ label_.text }}</text>
+  <div
+    ref="box"
+    class="scatter"
+  >
+    <svg
+      v-if="points.length > 0"
+      :width="width"
+      :height="height"
+      role="img"
+      :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${p.x.toFixed(1)} g, ${p.y}`).join('; ')}`"
+    >
+      <g
+        v-for="tick in y.ticks(4)"
+        :key="`y${tick}`"
+      ><line
+        x1="52"
+        :x2="width - 10"
+        :y1="y(tick)"
+        :y2="y(tick)"
+        class="grid"
+      /><text
+        x="46"
+        :y="y(tick) + 4"
+        text-anchor="end"
+      >{{ tick.toLocaleString('en') }}</text></g>
+      <text
+        v-for="tick in x.ticks(6)"
+        :key="`x${tick}`"
+        :x="x(tick)"
+        :y="height - 14"
+        text-anchor="middle"
+      >{{ tick }}</text>
+      <text
+        :x="width - 12"
+        :y="height - 2"
+        text-anchor="end"
+        class="axis"
+      >grams of the set</text><text
+        x="52"
+        y="9"
+        class="axis"
+      >{{ label }}</text>
+      <g
+        v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))"
+        :key="p.row.line.id"
+        class="point"
+        :class="[p.row.source.replaceAll(' ', '-'), { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId }]"
+        @click="emit('select', p.row.line.id)"
+      ><circle
+        :cx="x(p.x)"
+        :cy="y(p.y)"
+        :r="p.row.source === 'fitted' ? 6.5 : 5"
+      /><title>{{ p.row.line.name }}</title></g>
+      <text
+        v-for="label_ in labels"
+        :key="label_.id"
+        :x="label_.x"
+        :y="label_.y"
+        class="name"
+      >{{ label_.text }}</text>
     </svg>
-    <p v-else class="soft">Nothing to draw: nobody has said the {{ label.toLowerCase() }} of these.</p>
+    <p
+      v-else
+      class="soft"
+    >
+      Nothing to draw: nobody has said the {{ label.toLowerCase() }} of these.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.grid { stroke: var(--line); } text { font: 500 10.5px var(--mono); fill: var(--ink-soft); } .axis, .name { font-family: var(--sans); font-size: 11px; } .name { fill: var(--ink); }
-circle { fill: var(--card); stroke: var(--plum-text); stroke-width: 1.8; } .fitted circle { fill: var(--plum-text); } .drawer circle { fill: var(--brass); stroke: var(--ink); stroke-width: 1; } .catalogue circle { stroke: var(--ink-soft); stroke-dasharray: 2 2; } .clash circle { stroke: var(--over); stroke-width: 2.4; } .selected circle { stroke-width: 3.5; } .point { cursor: pointer; }
+.grid {
+  stroke: var(--line);
+}
+text {
+  font: 500 10.5px var(--mono);
+  fill: var(--ink-soft);
+}
+.axis,
+.name {
+  font-family: var(--sans);
+  font-size: 11px;
+}
+.name {
+  fill: var(--ink);
+}
+circle {
+  fill: var(--card);
+  stroke: var(--plum-text);
+  stroke-width: 1.8;
+}
+.fitted circle {
+  fill: var(--plum-text);
+}
+.drawer circle {
+  fill: var(--brass);
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+.catalogue circle {
+  stroke: var(--ink-soft);
+  stroke-dasharray: 2 2;
+}
+.clash circle {
+  stroke: var(--over);
+  stroke-width: 2.4;
+}
+.selected circle {
+  stroke-width: 3.5;
+}
+.point {
+  cursor: pointer;
+}
 </style>

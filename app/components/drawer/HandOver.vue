@@ -12,12 +12,16 @@ const problem = ref('')
 const staysWithBuild = (line: Line) => line.slot === 'other' || line.slot === 'coating'
 const lines = computed(() => store.build!.lines)
 const movable = computed(() => lines.value.filter(line => to.value !== 'drawer' || !staysWithBuild(line)))
-watch(open, (now) => {
-  if (!now) return
-  chosen.value = new Set(props.first ? [props.first] : [])
-  problem.value = ''
-  if (shelf.entries.length === 0) void shelf.load()
-}, { immediate: true })
+watch(
+  open,
+  now => {
+    if (!now) return
+    chosen.value = new Set(props.first ? [props.first] : [])
+    problem.value = ''
+    if (shelf.entries.length === 0) void shelf.load()
+  },
+  { immediate: true },
+)
 const ids = computed(() => movable.value.filter(line => chosen.value.has(line.id)).map(line => line.id))
 function toggle(id: string) {
   const next = new Set(chosen.value)
@@ -27,7 +31,10 @@ function toggle(id: string) {
 async function go() {
   await store.settled()
   const build = store.build!
-  const kept = await drawer.handOver(build.id, store.revision, { lineIds: ids.value, to: to.value === 'drawer' ? { kind: 'drawer' } : { kind: 'build', id: to.value } })
+  const kept = await drawer.handOver(build.id, store.revision, {
+    lineIds: ids.value,
+    to: to.value === 'drawer' ? { kind: 'drawer' } : { kind: 'build', id: to.value },
+  })
   if (!kept) {
     problem.value = drawer.problem
     drawer.problem = ''
@@ -40,17 +47,90 @@ async function go() {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Take apart or move" width="min(640px, 96vw)" top="6vh">
+  <el-dialog
+    v-model="open"
+    title="Take apart or move"
+    width="min(640px, 96vw)"
+    top="6vh"
+  >
     <p>The lines leave this build with their grams, weighings and lead lengths. Undo brings them back on both sides.</p>
-    <label class="field">Where to<select v-model="to"><option value="drawer">into the drawer</option><option v-for="b in shelf.entries.filter(e => e.id !== store.build!.id && !e.reference)" :key="b.id" :value="b.id">to {{ b.name }}</option></select></label>
-    <p class="all"><button type="button" class="plain" @click="chosen = new Set(movable.map(l => l.id))">Choose all</button><button type="button" class="plain" @click="chosen = new Set()">none</button></p>
-    <div class="list"><label v-for="line in movable" :key="line.id" class="tick"><input type="checkbox" :checked="chosen.has(line.id)" @change="toggle(line.id)"><span><span class="soft">{{ slotFacts[line.slot].label }}</span> {{ lineTitle(line) }}<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></span></label></div>
-    <p v-if="to === 'drawer' && lines.some(staysWithBuild)" class="soft">Solder, tape and coating stay: they are nobody’s part.</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <div class="foot"><button type="button" @click="open = false">Leave them</button><button type="button" class="first" :disabled="ids.length === 0" @click="go">{{ to === 'drawer' ? 'Put' : 'Move' }} {{ ids.length === 1 ? 'the line' : `${ids.length} lines` }}</button></div>
+    <label class="field">Where to<select v-model="to"><option value="drawer">into the drawer</option><option
+      v-for="b in shelf.entries.filter(e => e.id !== store.build!.id && !e.reference)"
+      :key="b.id"
+      :value="b.id"
+    >to {{ b.name }}</option></select></label>
+    <p class="all">
+      <button
+        type="button"
+        class="plain"
+        @click="chosen = new Set(movable.map(l => l.id))"
+      >
+        Choose all
+      </button><button
+        type="button"
+        class="plain"
+        @click="chosen = new Set()"
+      >
+        none
+      </button>
+    </p>
+    <div class="list">
+      <label
+        v-for="line in movable"
+        :key="line.id"
+        class="tick"
+      ><input
+        type="checkbox"
+        :checked="chosen.has(line.id)"
+        @change="toggle(line.id)"
+      ><span><span class="soft">{{ slotFacts[line.slot].label }}</span> {{ lineTitle(line) }}<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></span></label>
+    </div>
+    <p
+      v-if="to === 'drawer' && lines.some(staysWithBuild)"
+      class="soft"
+    >
+      Solder, tape and coating stay: they are nobody’s part.
+    </p>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <div class="foot">
+      <button
+        type="button"
+        @click="open = false"
+      >
+        Leave them
+      </button><button
+        type="button"
+        class="first"
+        :disabled="ids.length === 0"
+        @click="go"
+      >
+        {{ to === 'drawer' ? 'Put' : 'Move' }} {{ ids.length === 1 ? 'the line' : `${ids.length} lines` }}
+      </button>
+    </div>
   </el-dialog>
 </template>
 
 <style scoped>
-.list { max-height: 46vh; overflow: auto; border: 1px solid var(--line); border-radius: 6px; padding: 4px 10px; } .foot { display: flex; justify-content: flex-end; gap: 8px; margin-top: 12px; } .all { margin: 8px 0 2px; }
+.list {
+  max-height: 46vh;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 4px 10px;
+}
+.foot {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 12px;
+}
+.all {
+  margin: 8px 0 2px;
+}
 </style>

@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { drawerColumns, everyProperty, mostDrawerBytes, type DrawerMapping, type DrawerRows } from '#shared/files/drawer-csv'
+import {
+  drawerColumns,
+  everyProperty,
+  mostDrawerBytes,
+  type DrawerMapping,
+  type DrawerRows,
+} from '#shared/files/drawer-csv'
 import type { ReadReply } from '../../workers/read-drawer.worker'
 
 const open = defineModel<boolean>({ required: true })
@@ -9,7 +15,7 @@ const heads = ref<readonly string[]>([])
 const count = ref(0)
 const mapping = ref<Record<string, string>>({})
 const read = shallowRef<DrawerRows | null>(null)
-const progress = ref<{ words: string, done: number, of: number } | null>(null)
+const progress = ref<{ words: string; done: number; of: number } | null>(null)
 const remembered = ref(false)
 let worker: Worker | null = null
 let stopped = false
@@ -17,14 +23,20 @@ let stopped = false
 function start(): Worker {
   worker?.terminate()
   worker = new Worker(new URL('../../workers/read-drawer.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = ({ data }: MessageEvent<ReadReply>) => { void hear(data) }
+  worker.onmessage = ({ data }: MessageEvent<ReadReply>) => {
+    void hear(data)
+  }
   return worker
 }
 async function hear(reply: ReadReply) {
-  if (reply.kind === 'problem') { problem.value = reply.problem; progress.value = null }
-  else if (reply.kind === 'progress') progress.value = { words: 'Reading rows', done: reply.done, of: count.value }
-  else if (reply.kind === 'rows') { read.value = reply.read; progress.value = null }
-  else {
+  if (reply.kind === 'problem') {
+    problem.value = reply.problem
+    progress.value = null
+  } else if (reply.kind === 'progress') progress.value = { words: 'Reading rows', done: reply.done, of: count.value }
+  else if (reply.kind === 'rows') {
+    read.value = reply.read
+    progress.value = null
+  } else {
     heads.value = reply.heads
     count.value = reply.rows
     const known = await drawer.knownMapping(headsKey(reply.heads)).catch(() => null)
@@ -38,7 +50,10 @@ async function takeFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   reset()
-  if (file.size > mostDrawerBytes) { problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; at most ${mostDrawerBytes / 1e6} MB. Nothing was taken in.`; return }
+  if (file.size > mostDrawerBytes) {
+    problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; at most ${mostDrawerBytes / 1e6} MB. Nothing was taken in.`
+    return
+  }
   start().postMessage({ kind: 'heads', text: await file.text() })
 }
 function look() {
@@ -63,11 +78,16 @@ async function accept() {
   progress.value = { words: 'Putting away', done: 0, of: parts.length }
   try {
     await drawer.knownMapping(headsKey(heads.value), mapping.value)
-    const kept = await drawer.bringIn(parts, token, (done) => { progress.value = { words: 'Putting away', done, of: parts.length }; return !stopped })
+    const kept = await drawer.bringIn(parts, token, done => {
+      progress.value = { words: 'Putting away', done, of: parts.length }
+      return !stopped
+    })
     if (kept === parts.length) open.value = false
-    else problem.value = `Stopped: ${kept.toLocaleString('en')} of ${parts.length.toLocaleString('en')} are in the drawer.`
+    else
+      problem.value = `Stopped: ${kept.toLocaleString('en')} of ${parts.length.toLocaleString('en')} are in the drawer.`
+  } catch (error) {
+    problem.value = sentenceOf(error)
   }
-  catch (error) { problem.value = sentenceOf(error) }
   progress.value = null
   if (problem.value) await drawer.load()
 }
@@ -75,33 +95,161 @@ function cancel() {
   stopped = true
   if (progress.value?.words === 'Reading rows') reset()
 }
-watch(open, (now) => { if (!now) reset() })
+watch(open, now => {
+  if (!now) reset()
+})
 onBeforeUnmount(() => worker?.terminate())
-const targets = [...Object.entries(drawerColumns).map(([key, { title }]) => [key, title] as const), ...[...everyProperty.values()].map(p => [`property:${p.key}`, `${p.label}${p.unit ? `, ${p.unit}` : ''}`] as const)]
+const targets = [
+  ...Object.entries(drawerColumns).map(([key, { title }]) => [key, title] as const),
+  ...[...everyProperty.values()].map(p => [`property:${p.key}`, `${p.label}${p.unit ? `, ${p.unit}` : ''}`] as const),
+]
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Bring parts in" width="min(980px, 96vw)" top="6vh">
+  <el-dialog
+    v-model="open"
+    title="Bring parts in"
+    width="min(980px, 96vw)"
+    top="6vh"
+  >
     <p>A CSV file with heads: commas, semicolons or tabs; grams or ounces; decimal points or commas. You see what is wrong with each row before anything is taken in.</p>
-    <input type="file" accept=".csv,.tsv,.txt,text/csv" aria-label="Drawer file" @change="takeFile">
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <div v-if="progress" class="progress" role="status"><span>{{ progress.words }}: {{ progress.done.toLocaleString('en') }} of {{ progress.of.toLocaleString('en') }}</span><progress :value="progress.done" :max="progress.of" /><button type="button" @click="cancel">Stop</button></div>
+    <input
+      type="file"
+      accept=".csv,.tsv,.txt,text/csv"
+      aria-label="Drawer file"
+      @change="takeFile"
+    >
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <div
+      v-if="progress"
+      class="progress"
+      role="status"
+    >
+      <span>{{ progress.words }}: {{ progress.done.toLocaleString('en') }} of {{ progress.of.toLocaleString('en') }}</span><progress
+        :value="progress.done"
+        :max="progress.of"
+      /><button
+        type="button"
+        @click="cancel"
+      >
+        Stop
+      </button>
+    </div>
     <template v-if="heads.length > 0">
-      <h3>What the columns are <span v-if="remembered" class="soft">as you said for these heads before</span></h3>
+      <h3>
+        What the columns are <span
+          v-if="remembered"
+          class="soft"
+        >as you said for these heads before</span>
+      </h3>
       <div class="columns">
-        <label v-for="head in heads" :key="head" class="field">{{ head }}<select v-model="mapping[head]" :aria-label="`What the column “${head}” is`" @change="look"><option value="">left out</option><option v-for="[key, title] in targets" :key="key" :value="key">{{ title }}</option></select></label>
+        <label
+          v-for="head in heads"
+          :key="head"
+          class="field"
+        >{{ head }}<select
+          v-model="mapping[head]"
+          :aria-label="`What the column “${head}” is`"
+          @change="look"
+        ><option value="">left out</option><option
+          v-for="[key, title] in targets"
+          :key="key"
+          :value="key"
+        >{{ title }}</option></select></label>
       </div>
       <template v-if="read && !progress">
-        <div v-if="read.bad.length > 0" class="bad-rows"><table><thead><tr><th>Row</th><th>What stands there</th><th>What is wrong with it</th></tr></thead><tbody><tr v-for="row in read.bad.slice(0, 100)" :key="row.row"><td class="figure">{{ row.row }}</td><td class="soft">{{ row.cells.join(' · ').slice(0, 80) }}</td><td class="problem">{{ row.problems.join(' ') }}</td></tr></tbody></table></div>
-        <div class="foot"><span>{{ read.parts.length.toLocaleString('en') }} good {{ read.parts.length === 1 ? 'row' : 'rows' }}<template v-if="read.bad.length">, {{ read.bad.length.toLocaleString('en') }} with a mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><button type="button" @click="open = false">Take none</button> <button type="button" class="first" :disabled="read.parts.length === 0" @click="accept">Take the {{ read.parts.length.toLocaleString('en') }} good</button></span></div>
+        <div
+          v-if="read.bad.length > 0"
+          class="bad-rows"
+        >
+          <table>
+            <thead><tr><th>Row</th><th>What stands there</th><th>What is wrong with it</th></tr></thead><tbody>
+              <tr
+                v-for="row in read.bad.slice(0, 100)"
+                :key="row.row"
+              >
+                <td class="figure">
+                  {{ row.row }}
+                </td><td class="soft">
+                  {{ row.cells.join(' · ').slice(0, 80) }}
+                </td><td class="problem">
+                  {{ row.problems.join(' ') }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <div class="foot">
+          <span>{{ read.parts.length.toLocaleString('en') }} good {{ read.parts.length === 1 ? 'row' : 'rows' }}<template v-if="read.bad.length">, {{ read.bad.length.toLocaleString('en') }} with a mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><button
+            type="button"
+            @click="open = false"
+          >Take none</button> <button
+            type="button"
+            class="first"
+            :disabled="read.parts.length === 0"
+            @click="accept"
+          >Take the {{ read.parts.length.toLocaleString('en') }} good</button></span>
+        </div>
       </template>
     </template>
   </el-dialog>
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: repeat(5, 1fr); gap: 8px; margin-bottom: 10px; } .bad-rows { max-height: 34vh; overflow: auto; border: 1px solid var(--line); border-radius: 6px; }
-table { width: 100%; border-collapse: collapse; font-size: 12.5px; } th { text-align: left; font-weight: 500; color: var(--ink-soft); } td, th { padding: 3px 8px; border-bottom: 1px solid var(--line); }
-.foot { display: flex; justify-content: space-between; align-items: center; gap: 12px; margin-top: 12px; flex-wrap: wrap; } .progress { display: flex; gap: 12px; align-items: center; margin: 10px 0; } progress { flex: 1; accent-color: var(--plum); }
-@media (max-width: 760px) { .columns { grid-template-columns: 1fr 1fr; } }
+.columns {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  gap: 8px;
+  margin-bottom: 10px;
+}
+.bad-rows {
+  max-height: 34vh;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 12.5px;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--ink-soft);
+}
+td,
+th {
+  padding: 3px 8px;
+  border-bottom: 1px solid var(--line);
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+  margin-top: 12px;
+  flex-wrap: wrap;
+}
+.progress {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin: 10px 0;
+}
+progress {
+  flex: 1;
+  accent-color: var(--plum);
+}
+@media (max-width: 760px) {
+  .columns {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

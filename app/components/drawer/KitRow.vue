@@ -6,7 +6,12 @@ const props = defineProps<{ kit: Kit }>()
 const drawer = useDrawerStore()
 const shelf = useShelfStore()
 const { settings } = storeToRefs(useSettingsStore())
-onMounted(() => { if (shelf.entries.length === 0) shelf.load().catch((error) => { said.value = sentenceOf(error) }) })
+onMounted(() => {
+  if (shelf.entries.length === 0)
+    shelf.load().catch(error => {
+      said.value = sentenceOf(error)
+    })
+})
 const pieces = computed(() => drawer.parts.filter(part => part.kitId === props.kit.id))
 const left = computed(() => pieces.value.filter(part => drawer.left(part) > 0).length)
 const target = ref('')
@@ -19,7 +24,9 @@ async function place() {
   busy.value = true
   const kinds = left.value
   const kept = await drawer.placeKit(build.id, props.kit)
-  said.value = kept ? `${kinds === 1 ? 'One kind of piece is' : `${kinds} kinds of pieces are`} on ${build.name} now.` : drawer.problem
+  said.value = kept
+    ? `${kinds === 1 ? 'One kind of piece is' : `${kinds} kinds of pieces are`} on ${build.name} now.`
+    : drawer.problem
   drawer.problem = ''
   busy.value = false
 }
@@ -27,17 +34,74 @@ async function place() {
 
 <template>
   <div class="kit">
-    <b>{{ kit.name }}</b><template v-if="kit.priceCents !== null">, {{ centsFigure(kit.priceCents) }} {{ settings.currency }}</template>
-    <button type="button" class="plain" :aria-label="`Forget the kit ${kit.name}; its pieces stay`" @click="drawer.removeKit(kit.id)">×</button>
-    <p class="soft">{{ pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces` }}{{ left < pieces.length ? `, ${left} in the drawer` : '' }}.<template v-if="kit.leavesOut"> Leaves out: {{ kit.leavesOut }}.</template></p>
-    <form v-if="left > 0" class="place" @submit.prevent="place">
-      <select v-model="target" :aria-label="`Build for the kit ${kit.name}`"><option value="" disabled>which build</option><option v-for="b in shelf.entries.filter(e => !e.reference)" :key="b.id" :value="b.id">{{ b.name }}</option></select>
-      <button type="submit" :disabled="target === '' || busy">Put all of it on</button>
+    <b>{{ kit.name }}</b><template v-if="kit.priceCents !== null">
+      {{ `, ${centsFigure(kit.priceCents)} ${settings.currency}` }}
+    </template>
+    <button
+      type="button"
+      class="plain"
+      :aria-label="`Forget the kit ${kit.name}; its pieces stay`"
+      @click="drawer.removeKit(kit.id)"
+    >
+      ×
+    </button>
+    <p class="soft">
+      {{ pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces` }}{{ left < pieces.length ? `, ${left} in the drawer` : '' }}.<template v-if="kit.leavesOut">
+        Leaves out: {{ kit.leavesOut }}.
+      </template>
+    </p>
+    <form
+      v-if="left > 0"
+      class="place"
+      @submit.prevent="place"
+    >
+      <select
+        v-model="target"
+        :aria-label="`Build for the kit ${kit.name}`"
+      >
+        <option
+          value=""
+          disabled
+        >
+          which build
+        </option><option
+          v-for="b in shelf.entries.filter(e => !e.reference)"
+          :key="b.id"
+          :value="b.id"
+        >
+          {{ b.name }}
+        </option>
+      </select>
+      <button
+        type="submit"
+        :disabled="target === '' || busy"
+      >
+        Put all of it on
+      </button>
     </form>
-    <p v-if="said" role="status">{{ said }}</p>
+    <p
+      v-if="said"
+      role="status"
+    >
+      {{ said }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.kit { border-top: 1px solid var(--line); padding: 6px 0; } .kit p { margin: 2px 0; } .place { display: flex; gap: 6px; } .place select { flex: 1; min-width: 0; }
+.kit {
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+.kit p {
+  margin: 2px 0;
+}
+.place {
+  display: flex;
+  gap: 6px;
+}
+.place select {
+  flex: 1;
+  min-width: 0;
+}
 </style>

@@ -4,23 +4,31 @@ import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } 
 import type { Feed, Line } from '#core/ledger'
 import { measureOf, outputsOf } from '#core/properties'
 
-const props = defineProps<{ tree: ElectricalTree, lines: readonly Line[], troubled: ReadonlySet<string>, selectedId: string | null }>()
-const emit = defineEmits<{ select: [nodeId: string], feed: [lineId: string, feed: Feed] }>()
+const props = defineProps<{
+  tree: ElectricalTree
+  lines: readonly Line[]
+  troubled: ReadonlySet<string>
+  selectedId: string | null
+}>()
+const emit = defineEmits<{ select: [nodeId: string]; feed: [lineId: string, feed: Feed] }>()
 const box = useTemplateRef<HTMLDivElement>('box')
 const { width: measured } = useElementSize(box)
 const said = ref('')
 const over = ref<string | null>(null)
-const dragged = ref<{ id: string, x: number, y: number } | null>(null)
+const dragged = ref<{ id: string; x: number; y: number } | null>(null)
 
 const nodeHeight = 40
 const rowStep = 47
 
 /** A unit that feeds one thing through one output of its own is drawn with that thing right behind it. */
 function drawn(node: PowerNode): PowerNode {
-  const children = node.children.flatMap((child) => {
-    const only = child.kind === 'output' && child.children.length === 1 && node.kind === 'supplier' && node.children.length === 1
-    return only ? child.children : [child]
-  }).filter(child => child.kind !== 'output' || child.children.length > 0 || child.capacityA !== null)
+  const children = node.children
+    .flatMap(child => {
+      const only =
+        child.kind === 'output' && child.children.length === 1 && node.kind === 'supplier' && node.children.length === 1
+      return only ? child.children : [child]
+    })
+    .filter(child => child.kind !== 'output' || child.children.length > 0 || child.capacityA !== null)
   return { ...node, children: children.map(drawn) }
 }
 const layout = computed(() => {
@@ -29,40 +37,79 @@ const layout = computed(() => {
   const width = Math.max(measured.value || 760, 560)
   const nodeWidth = Math.min(152, (width - 26 * (columns - 1) - 6) / columns)
   const step = columns > 1 ? (width - nodeWidth - 6) / (columns - 1) : 0
-  const placed = treeLayout<PowerNode>().nodeSize([rowStep, step]).separation(() => 1)(root)
+  const placed = treeLayout<PowerNode>()
+    .nodeSize([rowStep, step])
+    .separation(() => 1)(root)
   const nodes = placed.descendants()
   const top = Math.min(...nodes.map(n => n.x))
   const bottom = Math.max(...nodes.map(n => n.x))
-  return { nodes, links: placed.links(), width, nodeWidth, height: bottom - top + nodeHeight + 8, left: (n: HierarchyPointNode<PowerNode>) => n.y + 3, top: (n: HierarchyPointNode<PowerNode>) => n.x - top + 4 }
+  return {
+    nodes,
+    links: placed.links(),
+    width,
+    nodeWidth,
+    height: bottom - top + nodeHeight + 8,
+    left: (n: HierarchyPointNode<PowerNode>) => n.y + 3,
+    top: (n: HierarchyPointNode<PowerNode>) => n.x - top + 4,
+  }
 })
 const lineOf = (id: string | null) => props.lines.find(line => line.id === id)
 const amps = (value: number) => value.toFixed(2)
 /** What is asked for where some draws are not known is at least this. */
 const asked = (node: PowerNode) => `${node.unknownDraws > 0 && node.demandA > 0 ? '≥ ' : ''}${amps(node.demandA)}`
-const volts = (node: PowerNode) => node.volts === null ? '' : node.volts.lowV === node.volts.highV ? `${node.volts.highV} V` : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)} V`
+const volts = (node: PowerNode) =>
+  node.volts === null
+    ? ''
+    : node.volts.lowV === node.volts.highV
+      ? `${node.volts.highV} V`
+      : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)} V`
 
 function title(node: PowerNode): string {
   const line = lineOf(node.lineId)
-  return node.kind === 'output' || node.kind === 'pack' || node.kind === 'balance' || !line ? node.name : shortName(line)
+  return node.kind === 'output' || node.kind === 'pack' || node.kind === 'balance' || !line
+    ? node.name
+    : shortName(line)
 }
 function detail(node: PowerNode): string {
   const line = lineOf(node.lineId)
-  if (node.kind === 'output') return node.capacityA === null ? `${asked(node)} A asked` : `${asked(node)} of ${amps(node.capacityA)} A`
+  if (node.kind === 'output')
+    return node.capacityA === null ? `${asked(node)} A asked` : `${asked(node)} of ${amps(node.capacityA)} A`
   if (node.kind === 'pack' || node.kind === 'balance') return volts(node)
-  if (line?.slot === 'capacitor') return measureOf(line, 'ratedV') === undefined ? 'rating not known' : `rated ${measureOf(line, 'ratedV')} V`
+  if (line?.slot === 'capacitor')
+    return measureOf(line, 'ratedV') === undefined ? 'rating not known' : `rated ${measureOf(line, 'ratedV')} V`
   const [fewest, most] = line ? [measureOf(line, 'cellsMin'), measureOf(line, 'cellsMax')] : []
   if (most !== undefined) return `takes ${fewest ?? 1}–${most} cells`
   const [low, high] = line ? [measureOf(line, 'voltsMin'), measureOf(line, 'voltsMax')] : []
-  return [low === undefined && high === undefined ? '' : `${low ?? '?'}–${high ?? '?'} V`, node.unknownDraws > 0 && node.demandA === 0 ? 'draw ?' : `${asked(node)} A`].filter(t => t).join(' · ')
+  return [
+    low === undefined && high === undefined ? '' : `${low ?? '?'}–${high ?? '?'} V`,
+    node.unknownDraws > 0 && node.demandA === 0 ? 'draw ?' : `${asked(node)} A`,
+  ]
+    .filter(t => t)
+    .join(' · ')
 }
-const clip = (text: string, most: number) => text.length > most ? `${text.slice(0, most - 1)}…` : text
+const clip = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text)
 const letters = computed(() => Math.floor((layout.value.nodeWidth - 12) / 6.4))
-const isTroubled = (node: PowerNode) => props.troubled.has(node.id) || (node.lineId !== null && node.kind !== 'output' && props.troubled.has(node.lineId))
-const movable = (node: PowerNode) => node.lineId !== null && node.kind !== 'output' && !['board', 'speed controller', 'power distribution', 'capacitor'].includes(lineOf(node.lineId)?.slot ?? 'board')
+const isTroubled = (node: PowerNode) =>
+  props.troubled.has(node.id) || (node.lineId !== null && node.kind !== 'output' && props.troubled.has(node.lineId))
+const movable = (node: PowerNode) =>
+  node.lineId !== null &&
+  node.kind !== 'output' &&
+  !['board', 'speed controller', 'power distribution', 'capacitor'].includes(lineOf(node.lineId)?.slot ?? 'board')
 
-const elbow = ({ source, target }: { source: HierarchyPointNode<PowerNode>, target: HierarchyPointNode<PowerNode> }) => {
+const elbow = ({
+  source,
+  target,
+}: {
+  source: HierarchyPointNode<PowerNode>
+  target: HierarchyPointNode<PowerNode>
+}) => {
   const { left, top, nodeWidth } = layout.value
-  const [x1, y1, x2, y2] = [left(source) + nodeWidth, top(source) + nodeHeight / 2, left(target), top(target) + nodeHeight / 2]
+  const [x1, y1, x2, y2] = [
+    left(source) + nodeWidth,
+    top(source) + nodeHeight / 2,
+    left(target),
+    top(target) + nodeHeight / 2,
+  ]
   const middle = x1 + (x2 - x1) / 2
   return `M${x1},${y1}H${middle}V${y2}H${x2}`
 }
@@ -80,7 +127,8 @@ function move(line: Line, by: number) {
 function onKey(event: KeyboardEvent, node: PowerNode) {
   const line = lineOf(node.lineId)
   if (event.key === 'Enter' || event.key === ' ') emit('select', node.id)
-  else if (line && movable(node) && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) move(line, event.key === 'ArrowUp' ? -1 : 1)
+  else if (line && movable(node) && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+    move(line, event.key === 'ArrowUp' ? -1 : 1)
   else return
   event.preventDefault()
   event.stopPropagation()
@@ -90,60 +138,216 @@ function onKey(event: KeyboardEvent, node: PowerNode) {
 const svg = useTemplateRef<SVGSVGElement>('svg')
 function placeUnder(x: number, y: number, except: string): HierarchyPointNode<PowerNode> | undefined {
   const { nodes, left, top, nodeWidth } = layout.value
-  return nodes.find(n => n.data.id !== except && (n.data.kind === 'output' || n.data.kind === 'pack' || n.data.kind === 'balance') && x >= left(n) && x <= left(n) + nodeWidth && y >= top(n) && y <= top(n) + nodeHeight)
+  return nodes.find(
+    n =>
+      n.data.id !== except &&
+      (n.data.kind === 'output' || n.data.kind === 'pack' || n.data.kind === 'balance') &&
+      x >= left(n) &&
+      x <= left(n) + nodeWidth &&
+      y >= top(n) &&
+      y <= top(n) + nodeHeight,
+  )
 }
-const feedAt = (node: PowerNode): Feed => node.kind === 'output' ? { from: node.lineId!, output: outputsOf(lineOf(node.lineId)!).find(o => node.id === `${node.lineId}/${o.name}`)!.name } : { from: node.id, output: '' }
-watch([svg, layout], async () => {
-  await nextTick()
-  if (!svg.value) return
-  select(svg.value).selectAll<SVGGElement, unknown>('g.movable').call(drag<SVGGElement, unknown>().clickDistance(5).container(() => svg.value!)
-    .on('drag', function (event: D3DragEvent<SVGGElement, unknown, unknown>) {
-      dragged.value = { id: this.dataset.node!, x: event.x, y: event.y }
-      over.value = placeUnder(event.x, event.y, this.dataset.node!)?.data.id ?? null
-    })
-    .on('end', function (event: D3DragEvent<SVGGElement, unknown, unknown>) {
-      const target = dragged.value ? placeUnder(event.x, event.y, this.dataset.node!) : undefined
-      dragged.value = null
-      over.value = null
-      if (target) emit('feed', this.dataset.line!, feedAt(target.data))
-    }))
-}, { immediate: true, flush: 'post' })
+const feedAt = (node: PowerNode): Feed =>
+  node.kind === 'output'
+    ? {
+        from: node.lineId!,
+        output: outputsOf(lineOf(node.lineId)!).find(o => node.id === `${node.lineId}/${o.name}`)!.name,
+      }
+    : { from: node.id, output: '' }
+watch(
+  [svg, layout],
+  async () => {
+    await nextTick()
+    if (!svg.value) return
+    select(svg.value)
+      .selectAll<SVGGElement, unknown>('g.movable')
+      .call(
+        drag<SVGGElement, unknown>()
+          .clickDistance(5)
+          .container(() => svg.value!)
+          .on('drag', function (event: D3DragEvent<SVGGElement, unknown, unknown>) {
+            dragged.value = { id: this.dataset.node!, x: event.x, y: event.y }
+            over.value = placeUnder(event.x, event.y, this.dataset.node!)?.data.id ?? null
+          })
+          .on('end', function (event: D3DragEvent<SVGGElement, unknown, unknown>) {
+            const target = dragged.value ? placeUnder(event.x, event.y, this.dataset.node!) : undefined
+            dragged.value = null
+            over.value = null
+            if (target) emit('feed', this.dataset.line!, feedAt(target.data))
+          }),
+      )
+  },
+  { immediate: true, flush: 'post' },
+)
 const shift = (node: HierarchyPointNode<PowerNode>) => {
   const { left, top, nodeWidth } = layout.value
-  return dragged.value?.id === node.data.id ? `translate(${dragged.value.x - nodeWidth / 2},${dragged.value.y - nodeHeight / 2})` : `translate(${left(node)},${top(node)})`
+  return dragged.value?.id === node.data.id
+    ? `translate(${dragged.value.x - nodeWidth / 2},${dragged.value.y - nodeHeight / 2})`
+    : `translate(${left(node)},${top(node)})`
 }
 </script>
 
 <template>
-  <div ref="box" class="power">
-    <svg ref="svg" :width="layout.width" :height="layout.height" role="group" aria-label="How the pack’s power reaches each device">
-      <path v-for="link in layout.links" :key="link.target.data.id" :d="elbow(link)" class="link" :class="{ main: link.source.data.kind === 'pack', bad: isTroubled(link.target.data) && isTroubled(link.source.data) }" />
-      <g v-for="node in layout.nodes" :key="node.data.id" :transform="shift(node)" class="node" :class="[node.data.kind, { movable: movable(node.data), bad: isTroubled(node.data), selected: selectedId === node.data.id, over: over === node.data.id, dragged: dragged?.id === node.data.id }]"
-         :data-node="node.data.id" :data-line="node.data.lineId" tabindex="0" role="button" :aria-label="`${title(node.data)}, ${detail(node.data)}${isTroubled(node.data) ? ', clash' : ''}${movable(node.data) ? '. Arrow keys change its feed.' : ''}`" @click="emit('select', node.data.id)" @keydown="onKey($event, node.data)">
-        <rect :width="layout.nodeWidth" :height="nodeHeight" rx="6" />
-        <text class="name" x="8" y="16">{{ clip(title(node.data), letters) }}</text>
-        <text class="detail" x="8" y="31">{{ clip(detail(node.data), letters) }}</text>
+  <div
+    ref="box"
+    class="power"
+  >
+    <svg
+      ref="svg"
+      :width="layout.width"
+      :height="layout.height"
+      role="group"
+      aria-label="How the pack’s power reaches each device"
+    >
+      <path
+        v-for="link in layout.links"
+        :key="link.target.data.id"
+        :d="elbow(link)"
+        class="link"
+        :class="{ main: link.source.data.kind === 'pack', bad: isTroubled(link.target.data) && isTroubled(link.source.data) }"
+      />
+      <g
+        v-for="node in layout.nodes"
+        :key="node.data.id"
+        :transform="shift(node)"
+        class="node"
+        :class="[node.data.kind, { movable: movable(node.data), bad: isTroubled(node.data), selected: selectedId === node.data.id, over: over === node.data.id, dragged: dragged?.id === node.data.id }]"
+        :data-node="node.data.id"
+        :data-line="node.data.lineId"
+        tabindex="0"
+        role="button"
+        :aria-label="`${title(node.data)}, ${detail(node.data)}${isTroubled(node.data) ? ', clash' : ''}${movable(node.data) ? '. Arrow keys change its feed.' : ''}`"
+        @click="emit('select', node.data.id)"
+        @keydown="onKey($event, node.data)"
+      >
+        <rect
+          :width="layout.nodeWidth"
+          :height="nodeHeight"
+          rx="6"
+        />
+        <text
+          class="name"
+          x="8"
+          y="16"
+        >{{ clip(title(node.data), letters) }}</text>
+        <text
+          class="detail"
+          x="8"
+          y="31"
+        >{{ clip(detail(node.data), letters) }}</text>
         <title>{{ node.data.name }}</title>
       </g>
     </svg>
-    <p class="visually-hidden" role="status">{{ said }}</p>
-    <div v-if="tree.unwired.length > 0" class="loose">
+    <p
+      class="visually-hidden"
+      role="status"
+    >
+      {{ said }}
+    </p>
+    <div
+      v-if="tree.unwired.length > 0"
+      class="loose"
+    >
       <span class="soft">Not on any feed yet:</span>
-      <label v-for="line in tree.unwired" :key="line.id">{{ shortName(line) }} <select :aria-label="`Feed of ${line.name}`" @change="emit('feed', line.id, feedsOnOffer(lines, line)[Number(($event.target as HTMLSelectElement).value)]!.feed)"><option value="">choose</option><option v-for="(offer, i) in feedsOnOffer(lines, line)" :key="i" :value="i">{{ offer.name }}, {{ offer.volts }}</option></select></label>
+      <label
+        v-for="line in tree.unwired"
+        :key="line.id"
+      >{{ shortName(line) }} <select
+        :aria-label="`Feed of ${line.name}`"
+        @change="emit('feed', line.id, feedsOnOffer(lines, line)[Number(($event.target as HTMLSelectElement).value)]!.feed)"
+      ><option value="">choose</option><option
+        v-for="(offer, i) in feedsOnOffer(lines, line)"
+        :key="i"
+        :value="i"
+      >{{ offer.name }}, {{ offer.volts }}</option></select></label>
     </div>
   </div>
 </template>
 
 <style scoped>
-.power { margin-top: 14px; overflow-x: auto; } svg { display: block; touch-action: none; }
-.link { fill: none; stroke: var(--ink-soft); stroke-width: 1.3; } .link.main { stroke: var(--plum-text); stroke-width: 3; } .link.bad { stroke: var(--over); stroke-width: 2.2; }
-rect { fill: var(--card); stroke: var(--edge); stroke-width: 1.2; }
-.node { cursor: pointer; outline: none; } .node.movable { cursor: grab; }
-.node.pack rect { fill: var(--selection); stroke: var(--plum-text); } .node.output rect { fill: var(--paper); }
-.node.bad rect { fill: var(--beyond); stroke: var(--over); stroke-width: 1.8; }
-.node.selected rect, .node:focus-visible rect { stroke: var(--plum-text); stroke-width: 2.6; } .node.over rect { fill: var(--selection); stroke-dasharray: 4 3; stroke: var(--plum-text); }
-.dragged { opacity: .8; pointer-events: none; }
-.name { font: 600 12px var(--sans); fill: var(--ink); } .detail { font: 500 10.5px var(--mono); fill: var(--ink-soft); } .bad .detail { fill: var(--ink); }
-text { pointer-events: none; }
-.loose { display: flex; gap: 14px; flex-wrap: wrap; margin-top: 10px; align-items: center; } .loose select { font-size: 12.5px; padding: 2px 6px; }
+.power {
+  margin-top: 14px;
+  overflow-x: auto;
+}
+svg {
+  display: block;
+  touch-action: none;
+}
+.link {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 1.3;
+}
+.link.main {
+  stroke: var(--plum-text);
+  stroke-width: 3;
+}
+.link.bad {
+  stroke: var(--over);
+  stroke-width: 2.2;
+}
+rect {
+  fill: var(--card);
+  stroke: var(--edge);
+  stroke-width: 1.2;
+}
+.node {
+  cursor: pointer;
+  outline: none;
+}
+.node.movable {
+  cursor: grab;
+}
+.node.pack rect {
+  fill: var(--selection);
+  stroke: var(--plum-text);
+}
+.node.output rect {
+  fill: var(--paper);
+}
+.node.bad rect {
+  fill: var(--beyond);
+  stroke: var(--over);
+  stroke-width: 1.8;
+}
+.node.selected rect,
+.node:focus-visible rect {
+  stroke: var(--plum-text);
+  stroke-width: 2.6;
+}
+.node.over rect {
+  fill: var(--selection);
+  stroke-dasharray: 4 3;
+  stroke: var(--plum-text);
+}
+.dragged {
+  opacity: 0.8;
+  pointer-events: none;
+}
+.name {
+  font: 600 12px var(--sans);
+  fill: var(--ink);
+}
+.detail {
+  font: 500 10.5px var(--mono);
+  fill: var(--ink-soft);
+}
+.bad .detail {
+  fill: var(--ink);
+}
+text {
+  pointer-events: none;
+}
+.loose {
+  display: flex;
+  gap: 14px;
+  flex-wrap: wrap;
+  margin-top: 10px;
+  align-items: center;
+}
+.loose select {
+  font-size: 12.5px;
+  padding: 2px 6px;
+}
 </style>

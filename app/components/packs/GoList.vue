@@ -13,7 +13,9 @@ const left = ref<ReadonlySet<string>>(new Set())
 const withAll = ref(false)
 const today = localDay()
 const isClear = (cell: SheetCell) => cell.intoReserveG === 0
-const listed = computed(() => ownCells.value.filter(cell => !cell.never && (isClear(cell) || cell.onPurpose || withAll.value)))
+const listed = computed(() =>
+  ownCells.value.filter(cell => !cell.never && (isClear(cell) || cell.onPurpose || withAll.value)),
+)
 const going = computed(() => listed.value.filter(cell => !left.value.has(cell.key)))
 function toggle(key: string) {
   const next = new Set(left.value)
@@ -24,43 +26,152 @@ function toggle(key: string) {
 function weighedOn(cell: SheetCell): string {
   const lines = countedLines(store.build!, cell.choice)
   const ids = new Set(lines.map(line => line.id))
-  const whole = store.build!.observations.filter(o => o.state === 'taken in' && o.subjects.length > 1 && o.subjects.every(s => ids.has(s.id))).map(o => o.takenAt)
+  const whole = store
+    .build!.observations.filter(
+      o => o.state === 'taken in' && o.subjects.length > 1 && o.subjects.every(s => ids.has(s.id)),
+    )
+    .map(o => o.takenAt)
   const single = lines.flatMap(line => scaleWeighings(line).map(weighing => weighing.takenAt))
   const latest = [...whole, ...single].sort().at(-1)
   const weighed = lines.filter(line => line.mass?.evidence === 'weighed').length
   return latest ? dayjs(latest).format('D MMM YYYY') : `${weighed} of ${lines.length} lines weighed`
 }
-function printList() { window.print() }
+function printList() {
+  window.print()
+}
 </script>
 
 <template>
   <section aria-label="Go list">
-    <div class="head no-print"><label class="tick"><input v-model="withAll" type="checkbox">also what is not clear</label><span class="gap" /><button type="button" :disabled="going.length === 0" @click="printList">Print</button></div>
-    <h2 class="title">{{ store.build!.name }}: go list of {{ dayjs(today).format('D MMMM YYYY') }}</h2>
-    <p class="soft">{{ cards.length === 0 ? 'No rule card chosen.' : `Judged under ${cards.map(cardName).join(' and ')}, at ${(store.build!.aim.confidence * 100).toFixed(0)} % confidence.` }}</p>
-    <p v-if="listed.length === 0">No loadout is clear under all these cards.</p>
-    <div v-else class="scroll">
+    <div class="head no-print">
+      <label class="tick"><input
+        v-model="withAll"
+        type="checkbox"
+      >also what is not clear</label><span class="gap" /><button
+        type="button"
+        :disabled="going.length === 0"
+        @click="printList"
+      >
+        Print
+      </button>
+    </div>
+    <h2 class="title">
+      {{ store.build!.name }}: go list of {{ dayjs(today).format('D MMMM YYYY') }}
+    </h2>
+    <p class="soft">
+      {{ cards.length === 0 ? 'No rule card chosen.' : `Judged under ${cards.map(cardName).join(' and ')}, at ${(store.build!.aim.confidence * 100).toFixed(0)} % confidence.` }}
+    </p>
+    <p v-if="listed.length === 0">
+      No loadout is clear under all these cards.
+    </p>
+    <div
+      v-else
+      class="scroll"
+    >
       <table>
-        <thead><tr><th class="no-print"><span class="visually-hidden">On the list</span></th><th>Pack</th><th>Set-up</th><th class="right">All-up weight</th><th>Verdict</th><th class="right">Minutes</th><th>Weighed on</th><th>Mind</th></tr></thead>
+        <thead>
+          <tr>
+            <th class="no-print">
+              <span class="visually-hidden">On the list</span>
+            </th><th>Pack</th><th>Set-up</th><th class="right">
+              All-up weight
+            </th><th>Verdict</th><th class="right">
+              Minutes
+            </th><th>Weighed on</th><th>Mind</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="cell in listed" :key="cell.key" :class="{ 'no-print': left.has(cell.key), 'left': left.has(cell.key) }">
-            <td class="no-print"><input type="checkbox" :checked="!left.has(cell.key)" :aria-label="`${packLabel(cell.pack)} ${withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name)} on the list`" @change="toggle(cell.key)"></td>
+          <tr
+            v-for="cell in listed"
+            :key="cell.key"
+            :class="{ 'no-print': left.has(cell.key), 'left': left.has(cell.key) }"
+          >
+            <td class="no-print">
+              <input
+                type="checkbox"
+                :checked="!left.has(cell.key)"
+                :aria-label="`${packLabel(cell.pack)} ${withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name)} on the list`"
+                @change="toggle(cell.key)"
+              >
+            </td>
             <td><b>{{ packLabel(cell.pack) }}</b> <span class="soft">{{ packWords(cell.pack) }}</span></td>
             <td>{{ store.build!.setups.find(s => s.id === cell.choice.setupId)!.name }}</td>
-            <td class="right figure">{{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}</td>
-            <td><template v-for="judgement in cell.judgements" :key="judgement.card.id"><span v-if="judgement.verdict" class="judged"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, cell.sigmaG * spreadFactor95) }}<template v-if="cards.length > 1">, {{ judgement.card.place }}</template></span></span></template><span v-if="cell.onPurpose">over on purpose</span></td>
-            <td class="right figure">{{ flights.get(cell.key)?.forecast?.why === null ? minutesWords(flights.get(cell.key)) : '–' }}</td>
+            <td class="right figure">
+              {{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}
+            </td>
+            <td>
+              <template
+                v-for="judgement in cell.judgements"
+                :key="judgement.card.id"
+              >
+                <span
+                  v-if="judgement.verdict"
+                  class="judged"
+                ><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, cell.sigmaG * spreadFactor95) }}<template v-if="cards.length > 1">, {{ judgement.card.place }}</template></span></span>
+              </template><span v-if="cell.onPurpose">over on purpose</span>
+            </td>
+            <td class="right figure">
+              {{ flights.get(cell.key)?.forecast?.why === null ? minutesWords(flights.get(cell.key)) : '–' }}
+            </td>
             <td>{{ weighedOn(cell) }}</td>
-            <td class="mind">{{ [...(flights.get(cell.key)?.misfits ?? []), ...packNotes(cell.pack, today)].join(' ') }}</td>
+            <td class="mind">
+              {{ [...(flights.get(cell.key)?.misfits ?? []), ...packNotes(cell.pack, today)].join(' ') }}
+            </td>
           </tr>
         </tbody>
       </table>
     </div>
-    <p class="soft">A planning aid, not legal advice. Rules change: confirm with your aviation authority. Never fly or charge a swollen or damaged pack; charge attended, on a fire-safe surface.</p>
+    <p class="soft">
+      A planning aid, not legal advice. Rules change: confirm with your aviation authority. Never fly or charge a swollen or damaged pack; charge attended, on a fire-safe surface.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.head { display: flex; gap: 12px; align-items: center; } .gap { flex: 1; } .title { margin: 6px 0 2px; } .scroll { overflow-x: auto; }
-table { border-collapse: collapse; width: 100%; font-size: 12.5px; } th, td { padding: 6px 8px 6px 0; border-bottom: 1px solid var(--line); text-align: left; vertical-align: top; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); } .right { text-align: right; white-space: nowrap; } .judged { display: block; white-space: nowrap; } .left td { opacity: .5; } .mind { font-size: 12px; max-width: 240px; }
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.gap {
+  flex: 1;
+}
+.title {
+  margin: 6px 0 2px;
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 12.5px;
+}
+th,
+td {
+  padding: 6px 8px 6px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  vertical-align: top;
+}
+thead th {
+  font-weight: 500;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+}
+.right {
+  text-align: right;
+  white-space: nowrap;
+}
+.judged {
+  display: block;
+  white-space: nowrap;
+}
+.left td {
+  opacity: 0.5;
+}
+.mind {
+  font-size: 12px;
+  max-width: 240px;
+}
 </style>

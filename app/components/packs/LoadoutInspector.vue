@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { fixed, gramsFigure, headroomWords, minutesBand, minutesFigure, reserveWords, spreadFigure, sureWords } from '#core/display'
+import {
+  fixed,
+  gramsFigure,
+  headroomWords,
+  minutesBand,
+  minutesFigure,
+  reserveWords,
+  spreadFigure,
+  sureWords,
+} from '#core/display'
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
 import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
 import { packLabel } from '#core/ledger'
@@ -9,13 +18,17 @@ import { spreadFactor95 } from '#core/numbers'
 import { cardName } from '#core/rules'
 
 const props = defineProps<{ cell: SheetCell }>()
-const emit = defineEmits<{ cell: [cell: SheetCell], take: [cell: SheetCell] }>()
+const emit = defineEmits<{ cell: [cell: SheetCell]; take: [cell: SheetCell] }>()
 const store = useBuildStore()
 const { plan, cells, flights } = useLoadouts()
 
 const flight = computed(() => flights.value.get(props.cell.key))
-const told = computed(() => flight.value?.forecast && flight.value.forecast.why === null ? flight.value.forecast : null)
-const build = computed(() => props.cell.source === 'on the build' ? store.build! : withTried(store.build!, props.cell.pack))
+const told = computed(() =>
+  flight.value?.forecast && flight.value.forecast.why === null ? flight.value.forecast : null,
+)
+const build = computed(() =>
+  props.cell.source === 'on the build' ? store.build! : withTried(store.build!, props.cell.pack),
+)
 const setup = computed(() => store.build!.setups.find(s => s.id === props.cell.choice.setupId)!)
 const spread = computed(() => props.cell.sigmaG * spreadFactor95)
 const verdict = computed(() => props.cell.binding?.verdict ?? null)
@@ -28,7 +41,7 @@ const gramsOf = (id: string) => {
   return line ? store.estimates.of(line).valueG : 0
 }
 const worth = computed(() => worthOf(build.value, props.cell.choice, props.cell.massG, plan.value, gramsOf))
-const resistance = computed(() => props.cell.pack.pack ? cellResistanceOf(props.cell.pack) : null)
+const resistance = computed(() => (props.cell.pack.pack ? cellResistanceOf(props.cell.pack) : null))
 const isFlown = computed(() => sameLoadout(props.cell.choice, store.build!.flies))
 const flownCell = computed(() => cells.value.find(cell => sameLoadout(cell.choice, store.build!.flies)))
 const longer = computed(() => {
@@ -36,53 +49,149 @@ const longer = computed(() => {
   return isFlown.value || !flight.value || !other ? null : longerBy(flight.value, other)
 })
 const best = computed(() => {
-  const own = cells.value.filter(cell => cell.source === 'on the build' && cell.choice.setupId === props.cell.choice.setupId)
+  const own = cells.value.filter(
+    cell => cell.source === 'on the build' && cell.choice.setupId === props.cell.choice.setupId,
+  )
   const frontier = frontierOf(own, key => flights.value.get(key)?.forecast?.minutes ?? null)
   return frontier.length === 0 ? null : { lightest: frontier[0]!, longest: frontier.at(-1)! }
 })
-const currentFromWords: Record<CurrentFrom, string> = { 'said': 'as said at the motor', 'bench table': 'by the bench table', 'kV and prop': 'from kV and prop, rough' }
+const currentFromWords: Record<CurrentFrom, string> = {
+  'said': 'as said at the motor',
+  'bench table': 'by the bench table',
+  'kV and prop': 'from kV and prop, rough',
+}
 const landing = computed(() => told.value !== null && landsWeakly(told.value))
 
-function fly() { store.run({ type: 'loadout.fly', choice: props.cell.choice }) }
-function never() { store.run({ type: 'loadout.never', choice: props.cell.choice, never: !props.cell.never }) }
+function fly() {
+  store.run({ type: 'loadout.fly', choice: props.cell.choice })
+}
+function never() {
+  store.run({ type: 'loadout.never', choice: props.cell.choice, never: !props.cell.never })
+}
 function purpose() {
   const now = plan.value.overOnPurpose.filter(choice => !sameLoadout(choice, props.cell.choice))
-  store.run({ type: 'flying.set', fields: { overOnPurpose: isOnPurpose(store.build!, props.cell.choice) ? now : [...now, props.cell.choice] } })
+  store.run({
+    type: 'flying.set',
+    fields: { overOnPurpose: isOnPurpose(store.build!, props.cell.choice) ? now : [...now, props.cell.choice] },
+  })
 }
 const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)} s`
 </script>
 
 <template>
   <h2>{{ packLabel(cell.pack) }} {{ withSetup(setup.name) }}</h2>
-  <p class="soft">{{ cell.pack.name }}, {{ gramsFigure(gramsOf(cell.pack.id), spread) }} g, {{ cell.pack.mass?.evidence ?? 'no grams yet' }}.</p>
-  <div class="big figure" data-test="loadout-auw">{{ gramsFigure(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small></div>
-  <p v-if="verdict" class="verdict"><VerdictMark :word="verdict.word" filled /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</p>
-  <ul v-if="cell.judgements.length > 1" class="under"><li v-for="judgement in cell.judgements" :key="judgement.card.id"><VerdictMark v-if="judgement.verdict" :word="judgement.verdict.word" /><span v-else>{{ judgementWord(judgement) }}</span> <span class="soft">{{ cardName(judgement.card) }}</span></li></ul>
-  <p v-for="misfit in flight?.misfits ?? []" :key="misfit" class="note"><b>Does not fit.</b> {{ misfit }}.</p>
+  <p class="soft">
+    {{ cell.pack.name }}, {{ gramsFigure(gramsOf(cell.pack.id), spread) }} g, {{ cell.pack.mass?.evidence ?? 'no grams yet' }}.
+  </p>
+  <div
+    class="big figure"
+    data-test="loadout-auw"
+  >
+    {{ gramsFigure(cell.massG, spread, cell.binding?.limitG ?? null) }}<small> g ± {{ spreadFigure(spread) }}</small>
+  </div>
+  <p
+    v-if="verdict"
+    class="verdict"
+  >
+    <VerdictMark
+      :word="verdict.word"
+      filled
+    /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}
+  </p>
+  <ul
+    v-if="cell.judgements.length > 1"
+    class="under"
+  >
+    <li
+      v-for="judgement in cell.judgements"
+      :key="judgement.card.id"
+    >
+      <VerdictMark
+        v-if="judgement.verdict"
+        :word="judgement.verdict.word"
+      /><span v-else>{{ judgementWord(judgement) }}</span> <span class="soft">{{ cardName(judgement.card) }}</span>
+    </li>
+  </ul>
+  <p
+    v-for="misfit in flight?.misfits ?? []"
+    :key="misfit"
+    class="note"
+  >
+    <b>Does not fit.</b> {{ misfit }}.
+  </p>
 
-  <p v-if="flight?.missing" class="note">{{ flight.missing.missing }} <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: flight.missing.lineId ? { line: flight.missing.lineId } : {} }">Go there</NuxtLink></p>
-  <p v-else-if="flight?.forecast?.why" class="note" data-test="no-minutes">{{ flight.forecast.why }} No minutes with this pack at {{ plan.style }}.</p>
+  <p
+    v-if="flight?.missing"
+    class="note"
+  >
+    {{ flight.missing.missing }} <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: flight.missing.lineId ? { line: flight.missing.lineId } : {} }">Go there</NuxtLink>
+  </p>
+  <p
+    v-else-if="flight?.forecast?.why"
+    class="note"
+    data-test="no-minutes"
+  >
+    {{ flight.forecast.why }} No minutes with this pack at {{ plan.style }}.
+  </p>
   <template v-if="told">
     <dl class="facts">
-      <dt>{{ plan.style.charAt(0).toUpperCase() + plan.style.slice(1) }}</dt><dd data-test="minutes">{{ minutesBand(told.hardMinutes, told.gentleMinutes) }}</dd>
+      <dt>{{ plan.style.charAt(0).toUpperCase() + plan.style.slice(1) }}</dt><dd data-test="minutes">
+        {{ minutesBand(told.hardMinutes, told.gentleMinutes) }}
+      </dd>
       <dt>middle of it</dt><dd>{{ minutesFigure(told.minutes) }} min</dd>
-      <template v-if="longer"><dt>against {{ packLabel(flownCell!.pack) }}</dt><dd data-test="longer">{{ longerWords(longer) }}</dd></template>
+      <template v-if="longer">
+        <dt>against {{ packLabel(flownCell!.pack) }}</dt><dd data-test="longer">
+          {{ longerWords(longer) }}
+        </dd>
+      </template>
       <dt>Hover draw</dt><dd>{{ fixed(told.hoverA, 1) }} A</dd>
-      <template v-if="told.thrustToWeightStart !== null"><dt>Thrust to weight</dt><dd>{{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} : 1</dd><template v-if="told.thrustToWeightEnd !== null"><dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd></template></template>
-      <template v-if="told.weakest"><dt>Weakest link</dt><dd :class="{ 'word-over': told.weakest.share > 1 }">{{ told.weakest.name }}, {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.share * 100, 0) }} %</dd></template>
+      <template v-if="told.thrustToWeightStart !== null">
+        <dt>Thrust to weight</dt><dd>{{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} : 1</dd><template v-if="told.thrustToWeightEnd !== null">
+          <dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd>
+        </template>
+      </template>
+      <template v-if="told.weakest">
+        <dt>Weakest link</dt><dd :class="{ 'word-over': told.weakest.share > 1 }">
+          {{ told.weakest.name }}, {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.share * 100, 0) }} %
+        </dd>
+      </template>
     </dl>
-    <p v-if="landing" class="note"><b>Little left for the landing.</b> At the end of the flight full throttle lifts only {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.</p>
-    <p v-if="told.weakest && told.weakest.share > 1" class="note">Full throttle asks for {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.</p>
-    <p v-if="told.thrustToWeightStart === null && !told.collapses" class="soft">Thrust to weight is not told: say the kV of the motors, or their bench table, in Parts.</p>
-    <p v-if="told.collapses" class="note">{{ packLabel(cell.pack) }} cannot hold full throttle {{ told.collapses }}: its volts collapse before they and the motors’ amps meet.</p>
+    <p
+      v-if="landing"
+      class="note"
+    >
+      <b>Little left for the landing.</b> At the end of the flight full throttle lifts only {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.
+    </p>
+    <p
+      v-if="told.weakest && told.weakest.share > 1"
+      class="note"
+    >
+      Full throttle asks for {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.
+    </p>
+    <p
+      v-if="told.thrustToWeightStart === null && !told.collapses"
+      class="soft"
+    >
+      Thrust to weight is not told: say the kV of the motors, or their bench table, in Parts.
+    </p>
+    <p
+      v-if="told.collapses"
+      class="note"
+    >
+      {{ packLabel(cell.pack) }} cannot hold full throttle {{ told.collapses }}: its volts collapse before they and the motors’ amps meet.
+    </p>
   </template>
 
   <template v-if="worth">
     <h3>What is it worth</h3>
     <dl class="facts">
       <dt>One gram more costs</dt><dd>{{ seconds(worth.secondsPerGram) }}</dd>
-      <template v-if="worth.gramsForOneMinute !== null"><dt>One minute more asks for</dt><dd>−{{ fixed(worth.gramsForOneMinute, 1) }} g</dd></template>
-      <template v-if="worth.lighterFrame"><dt>A frame lighter by {{ fixed(worth.lighterFrame.gramsG, 1) }} g</dt><dd>+{{ seconds(worth.lighterFrame.seconds) }}</dd></template>
+      <template v-if="worth.gramsForOneMinute !== null">
+        <dt>One minute more asks for</dt><dd>−{{ fixed(worth.gramsForOneMinute, 1) }} g</dd>
+      </template>
+      <template v-if="worth.lighterFrame">
+        <dt>A frame lighter by {{ fixed(worth.lighterFrame.gramsG, 1) }} g</dt><dd>+{{ seconds(worth.lighterFrame.seconds) }}</dd>
+      </template>
       <dt>A pack bigger by {{ fixed(worth.biggerPack.mah, 0) }} mAh (+{{ fixed(worth.biggerPack.gramsG, 1) }} g)</dt><dd>{{ worth.biggerPack.seconds < 0 ? '' : '+' }}{{ seconds(worth.biggerPack.seconds) }}</dd>
     </dl>
   </template>
@@ -90,37 +199,150 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
   <template v-if="best">
     <h3>Best under the limit, {{ setup.name }}</h3>
     <dl class="facts">
-      <dt>Longest: <button type="button" class="plain" @click="emit('cell', best.longest)">{{ packLabel(best.longest.pack) }}</button></dt><dd>{{ minutesWords(flights.get(best.longest.key)) }}</dd>
-      <dt>Most free grams: <button type="button" class="plain" @click="emit('cell', best.lightest)">{{ packLabel(best.lightest.pack) }}</button></dt><dd>{{ fixed(best.lightest.binding!.verdict!.headroomG, 1) }} g</dd>
+      <dt>
+        Longest: <button
+          type="button"
+          class="plain"
+          @click="emit('cell', best.longest)"
+        >
+          {{ packLabel(best.longest.pack) }}
+        </button>
+      </dt><dd>{{ minutesWords(flights.get(best.longest.key)) }}</dd>
+      <dt>
+        Most free grams: <button
+          type="button"
+          class="plain"
+          @click="emit('cell', best.lightest)"
+        >
+          {{ packLabel(best.lightest.pack) }}
+        </button>
+      </dt><dd>{{ fixed(best.lightest.binding!.verdict!.headroomG, 1) }} g</dd>
     </dl>
   </template>
 
   <div class="acts">
     <template v-if="cell.source === 'on the build'">
-      <button v-if="!isFlown" type="button" class="first" @click="fly">Make it the way I fly</button><span v-else class="soft">This is the way you fly it.</span>
-      <button v-if="verdict?.word === 'Over' || cell.onPurpose" type="button" @click="purpose">{{ cell.onPurpose ? 'Not on purpose after all' : 'I fly this one over on purpose' }}</button>
-      <button type="button" class="plain" @click="never">{{ cell.never ? 'It is flown after all' : 'It is never flown' }}</button>
+      <button
+        v-if="!isFlown"
+        type="button"
+        class="first"
+        @click="fly"
+      >
+        Make it the way I fly
+      </button><span
+        v-else
+        class="soft"
+      >This is the way you fly it.</span>
+      <button
+        v-if="verdict?.word === 'Over' || cell.onPurpose"
+        type="button"
+        @click="purpose"
+      >
+        {{ cell.onPurpose ? 'Not on purpose after all' : 'I fly this one over on purpose' }}
+      </button>
+      <button
+        type="button"
+        class="plain"
+        @click="never"
+      >
+        {{ cell.never ? 'It is flown after all' : 'It is never flown' }}
+      </button>
     </template>
-    <button v-else type="button" class="first" @click="emit('take', cell)">Put this pack on the build</button>
+    <button
+      v-else
+      type="button"
+      class="first"
+      @click="emit('take', cell)"
+    >
+      Put this pack on the build
+    </button>
   </div>
-  <p v-if="cell.onPurpose" class="soft">Kept over on purpose: whatever registration and identification the card asks for beyond its limit is yours to see to.</p>
+  <p
+    v-if="cell.onPurpose"
+    class="soft"
+  >
+    Kept over on purpose: whatever registration and identification the card asks for beyond its limit is yours to see to.
+  </p>
 
-  <details v-if="craft" class="why">
+  <details
+    v-if="craft"
+    class="why"
+  >
     <summary>Why these minutes?</summary>
     <p>No flight has been logged, so the minutes are a band: how gently {{ plan.style }} is flown, and how much of the power lifts ({{ fixed(craft.efficiency, 2) }}, {{ craft.efficiencyFrom }}, a quarter either way). What is the same for two packs cancels between them, so their difference is surer.</p>
     <dl class="facts">
       <dt>Props</dt><dd>{{ craft.props }} × {{ fixed(craft.diameterMm, 1) }} mm</dd><dt>Air</dt><dd>{{ fixed(craft.densityKgM3, 3) }} kg/m³</dd>
-      <template v-if="told"><dt>Hover</dt><dd>{{ fixed(told.hoverW, 1) }} W</dd><dt>Mean of the flight</dt><dd>{{ fixed(told.meanW, 1) }} W</dd></template>
-      <template v-if="resistance"><dt>A cell resists, {{ resistance.from }}</dt><dd>{{ fixed(resistance.mohm, 1) }} mΩ</dd></template>
-      <template v-for="device in craft.devices" :key="device.lineId"><dt>{{ device.name.split(',')[0] }}<span v-if="device.from === 'typical'"> (typical)</span></dt><dd>{{ fixed(device.watts, 1) }} W</dd></template>
-      <template v-for="link in told?.links ?? []" :key="link.name"><dt>{{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full throttle</dt><dd>{{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }}, {{ link.fullA === null ? '–' : `${link.atLeast ? '≥ ' : ''}${fixed(link.fullA, 1)}` }}/{{ fixed(link.burstA, 0) }} A</dd></template>
-      <template v-if="told?.start"><dt>Amps of the motors</dt><dd>{{ currentFromWords[told.start.from] }}</dd></template>
+      <template v-if="told">
+        <dt>Hover</dt><dd>{{ fixed(told.hoverW, 1) }} W</dd><dt>Mean of the flight</dt><dd>{{ fixed(told.meanW, 1) }} W</dd>
+      </template>
+      <template v-if="resistance">
+        <dt>A cell resists, {{ resistance.from }}</dt><dd>{{ fixed(resistance.mohm, 1) }} mΩ</dd>
+      </template>
+      <template
+        v-for="device in craft.devices"
+        :key="device.lineId"
+      >
+        <dt>{{ device.name.split(',')[0] }}<span v-if="device.from === 'typical'"> (typical)</span></dt><dd>{{ fixed(device.watts, 1) }} W</dd>
+      </template>
+      <template
+        v-for="link in told?.links ?? []"
+        :key="link.name"
+      >
+        <dt>{{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full throttle</dt><dd>{{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }}, {{ link.fullA === null ? '–' : `${link.atLeast ? '≥ ' : ''}${fixed(link.fullA, 1)}` }}/{{ fixed(link.burstA, 0) }} A</dd>
+      </template>
+      <template v-if="told?.start">
+        <dt>Amps of the motors</dt><dd>{{ currentFromWords[told.start.from] }}</dd>
+      </template>
     </dl>
-    <p v-if="told?.start?.rough" class="soft">Thrust without a bench table is rough: a third either way.</p>
+    <p
+      v-if="told?.start?.rough"
+      class="soft"
+    >
+      Thrust without a bench table is rough: a third either way.
+    </p>
   </details>
 </template>
 
 <style scoped>
-.big { font-size: 28px; letter-spacing: -1px; line-height: 1.15; } .big small { font-size: 14px; letter-spacing: 0; color: var(--ink-soft); } .verdict { display: flex; gap: 7px; align-items: center; flex-wrap: wrap; } .under { list-style: none; margin: 0 0 8px; padding: 0; }
-.acts { display: flex; gap: 6px; flex-wrap: wrap; margin-top: 12px; align-items: center; } .why { margin-top: 12px; } .why summary { cursor: pointer; color: var(--plum-text); font-weight: 600; } dt .plain { padding: 0 2px; font-size: 12.5px; min-height: 0; }
+.big {
+  font-size: 28px;
+  letter-spacing: -1px;
+  line-height: 1.15;
+}
+.big small {
+  font-size: 14px;
+  letter-spacing: 0;
+  color: var(--ink-soft);
+}
+.verdict {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.under {
+  list-style: none;
+  margin: 0 0 8px;
+  padding: 0;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  margin-top: 12px;
+  align-items: center;
+}
+.why {
+  margin-top: 12px;
+}
+.why summary {
+  cursor: pointer;
+  color: var(--plum-text);
+  font-weight: 600;
+}
+dt .plain {
+  padding: 0 2px;
+  font-size: 12.5px;
+  min-height: 0;
+}
 </style>

@@ -27,8 +27,12 @@ function tick(setup: Setup, line: Line) {
   const others = setup.lineIds.filter(id => !together.has(id))
   put({ ...setup, lineIds: on ? others : [...others, ...together] })
 }
-const gramsOf = (setup: Setup) => optional.value.filter(line => setup.lineIds.includes(line.id)).reduce((sum, line) => sum + store.estimates.of(line).valueG, 0)
-const withFlown = (setup: Setup) => ownCells.value.find(cell => cell.choice.setupId === setup.id && cell.choice.packLineId === store.choice.packLineId)
+const gramsOf = (setup: Setup) =>
+  optional.value
+    .filter(line => setup.lineIds.includes(line.id))
+    .reduce((sum, line) => sum + store.estimates.of(line).valueG, 0)
+const withFlown = (setup: Setup) =>
+  ownCells.value.find(cell => cell.choice.setupId === setup.id && cell.choice.packLineId === store.choice.packLineId)
 function minutes(setup: Setup) {
   const forecast = flights.value.get(withFlown(setup)?.key ?? '')?.forecast
   return forecast && forecast.why === null ? minutesBand(forecast.hardMinutes, forecast.gentleMinutes) : ''
@@ -37,25 +41,162 @@ function minutes(setup: Setup) {
 
 <template>
   <section aria-label="Set-ups">
-    <p class="soft">A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload in Parts, then tick it here.' : 'Tick the lines that are on board.' }}</p>
+    <p class="soft">
+      A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload in Parts, then tick it here.' : 'Tick the lines that are on board.' }}
+    </p>
     <div class="scroll">
       <table>
-        <thead><tr><th>Line</th><th class="right">Grams</th><th v-for="setup in store.build!.setups" :key="setup.id"><EditField :value="setup.name" :aria-label="`Name of set-up ${setup.name}`" @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })" /></th></tr></thead>
+        <thead>
+          <tr>
+            <th>Line</th><th class="right">
+              Grams
+            </th><th
+              v-for="setup in store.build!.setups"
+              :key="setup.id"
+            >
+              <EditField
+                :value="setup.name"
+                :aria-label="`Name of set-up ${setup.name}`"
+                @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })"
+              />
+            </th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="line in optional" :key="line.id"><th scope="row">{{ line.name }} <small class="soft">{{ slotFacts[line.slot].label.toLowerCase() }}{{ line.role === 'payload' && line.slot === 'payload' ? '' : `, ${line.role}` }}{{ line.tie ? `, with “${line.tie}”` : '' }}</small></th><td class="right figure">{{ line.mass ? gramsWithSpread(store.estimates.of(line).valueG, spreadG(store.estimates.of(line))) : '–' }}</td><td v-for="setup in store.build!.setups" :key="setup.id"><input type="checkbox" :checked="setup.lineIds.includes(line.id)" :aria-label="`${line.name} flies in ${setup.name}`" @change="tick(setup, line)"></td></tr>
+          <tr
+            v-for="line in optional"
+            :key="line.id"
+          >
+            <th scope="row">
+              {{ line.name }} <small class="soft">{{ slotFacts[line.slot].label.toLowerCase() }}{{ line.role === 'payload' && line.slot === 'payload' ? '' : `, ${line.role}` }}{{ line.tie ? `, with “${line.tie}”` : '' }}</small>
+            </th><td class="right figure">
+              {{ line.mass ? gramsWithSpread(store.estimates.of(line).valueG, spreadG(store.estimates.of(line))) : '–' }}
+            </td><td
+              v-for="setup in store.build!.setups"
+              :key="setup.id"
+            >
+              <input
+                type="checkbox"
+                :checked="setup.lineIds.includes(line.id)"
+                :aria-label="`${line.name} flies in ${setup.name}`"
+                @change="tick(setup, line)"
+              >
+            </td>
+          </tr>
         </tbody>
         <tfoot>
-          <tr><th scope="row">Together</th><td /><td v-for="setup in store.build!.setups" :key="setup.id" class="figure">{{ fixed(gramsOf(setup), 2) }} g</td></tr>
-          <tr><th scope="row">With the pack looked at</th><td /><td v-for="setup in store.build!.setups" :key="setup.id"><template v-if="withFlown(setup)"><span class="figure">{{ fixed(withFlown(setup)!.massG, 1) }} g</span><br><VerdictMark v-if="withFlown(setup)!.binding?.verdict" :word="withFlown(setup)!.binding!.verdict!.word" /><br><span class="figure soft">{{ minutes(setup) }}</span></template></td></tr>
-          <tr><td /><td /><td v-for="setup in store.build!.setups" :key="setup.id"><button type="button" class="plain" :aria-label="`Copy set-up ${setup.name}`" @click="add(setup)">Copy</button> <button type="button" class="plain" :disabled="store.build!.setups.length === 1" :aria-label="`Delete set-up ${setup.name}`" @click="store.run({ type: 'setup.delete', id: setup.id })">Delete</button></td></tr>
+          <tr>
+            <th scope="row">
+              Together
+            </th><td /><td
+              v-for="setup in store.build!.setups"
+              :key="setup.id"
+              class="figure"
+            >
+              {{ fixed(gramsOf(setup), 2) }} g
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">
+              With the pack looked at
+            </th><td /><td
+              v-for="setup in store.build!.setups"
+              :key="setup.id"
+            >
+              <template v-if="withFlown(setup)">
+                <span class="figure">{{ fixed(withFlown(setup)!.massG, 1) }} g</span><br><VerdictMark
+                  v-if="withFlown(setup)!.binding?.verdict"
+                  :word="withFlown(setup)!.binding!.verdict!.word"
+                /><br><span class="figure soft">{{ minutes(setup) }}</span>
+              </template>
+            </td>
+          </tr>
+          <tr>
+            <td /><td /><td
+              v-for="setup in store.build!.setups"
+              :key="setup.id"
+            >
+              <button
+                type="button"
+                class="plain"
+                :aria-label="`Copy set-up ${setup.name}`"
+                @click="add(setup)"
+              >
+                Copy
+              </button> <button
+                type="button"
+                class="plain"
+                :disabled="store.build!.setups.length === 1"
+                :aria-label="`Delete set-up ${setup.name}`"
+                @click="store.run({ type: 'setup.delete', id: setup.id })"
+              >
+                Delete
+              </button>
+            </td>
+          </tr>
         </tfoot>
       </table>
     </div>
-    <form class="new" @submit.prevent="add(null)"><input v-model="newName" placeholder="bare, for the shed" aria-label="Name of the new set-up"><button type="submit">Add a set-up</button></form>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <form
+      class="new"
+      @submit.prevent="add(null)"
+    >
+      <input
+        v-model="newName"
+        placeholder="bare, for the shed"
+        aria-label="Name of the new set-up"
+      ><button type="submit">
+        Add a set-up
+      </button>
+    </form>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
   </section>
 </template>
 
 <style scoped>
-.scroll { overflow-x: auto; } table { border-collapse: collapse; } th, td { padding: 6px 10px 6px 0; border-bottom: 1px solid var(--line); text-align: left; vertical-align: top; font-weight: 400; } thead th { color: var(--ink-soft); font-size: 11.5px; } thead input { width: 150px; padding: 3px 7px; font-size: 12.5px; font-weight: 600; } .right { text-align: right; white-space: nowrap; } small { display: block; } tfoot th { color: var(--ink-soft); } .new { display: flex; gap: 6px; margin-top: 10px; }
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 6px 10px 6px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  vertical-align: top;
+  font-weight: 400;
+}
+thead th {
+  color: var(--ink-soft);
+  font-size: 11.5px;
+}
+thead input {
+  width: 150px;
+  padding: 3px 7px;
+  font-size: 12.5px;
+  font-weight: 600;
+}
+.right {
+  text-align: right;
+  white-space: nowrap;
+}
+small {
+  display: block;
+}
+tfoot th {
+  color: var(--ink-soft);
+}
+.new {
+  display: flex;
+  gap: 6px;
+  margin-top: 10px;
+}
 </style>

@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import { slotFacts, slots, type Slot } from '#core/ledger'
 import { gramsWithSpread } from '#core/display'
-import { guessHeadlessMapping, guessMapping, mostBytes, partsColumnKeys, partsColumns, readRows, readTable, type ColumnMapping, type ReadRow, type ReadTable } from '#shared/files/parts-csv'
+import {
+  guessHeadlessMapping,
+  guessMapping,
+  mostBytes,
+  partsColumnKeys,
+  partsColumns,
+  readRows,
+  readTable,
+  type ColumnMapping,
+  type ReadRow,
+  type ReadTable,
+} from '#shared/files/parts-csv'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ pasted: string }>()
@@ -13,18 +24,25 @@ const mapping = ref<ColumnMapping | null>(null)
 /** Slots picked by hand, by the place of the row. */
 const chosen = ref(new Map<number, Slot>())
 
-watch(open, (now) => {
-  if (!now) return
-  text.value = ''
-  table.value = null
-  problem.value = ''
-  if (props.pasted) take(props.pasted)
-}, { immediate: true })
+watch(
+  open,
+  now => {
+    if (!now) return
+    text.value = ''
+    table.value = null
+    problem.value = ''
+    if (props.pasted) take(props.pasted)
+  },
+  { immediate: true },
+)
 function take(raw: string) {
   const read = readTable(raw)
   table.value = null
   problem.value = ''
-  if ('problem' in read) { problem.value = read.problem; return }
+  if ('problem' in read) {
+    problem.value = read.problem
+    return
+  }
   table.value = read
   chosen.value = new Map()
   mapping.value = read.hasHeader ? guessMapping(read.header).mapping : guessHeadlessMapping(read.rows)
@@ -32,10 +50,15 @@ function take(raw: string) {
 async function takeFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  if (file.size > mostBytes) { problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; a parts list has at most ${mostBytes / 1e6} MB. Nothing was taken in.`; return }
+  if (file.size > mostBytes) {
+    problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; a parts list has at most ${mostBytes / 1e6} MB. Nothing was taken in.`
+    return
+  }
   take(await file.text())
 }
-const rows = computed(() => table.value && mapping.value ? readRows(table.value, mapping.value, newId, chosen.value) : [])
+const rows = computed(() =>
+  table.value && mapping.value ? readRows(table.value, mapping.value, newId, chosen.value) : [],
+)
 const withoutGrams = computed(() => good.value.filter(row => row.line!.mass === null).length)
 function choose(row: ReadRow, event: Event) {
   const slot = (event.target as HTMLSelectElement).value as Slot
@@ -53,43 +76,195 @@ function accept() {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Bring in rows" width="min(920px, 96vw)" top="6vh">
+  <el-dialog
+    v-model="open"
+    title="Bring in rows"
+    width="min(920px, 96vw)"
+    top="6vh"
+  >
     <template v-if="!table">
       <p>Paste rows from a spreadsheet, or choose a CSV file. You see every row before anything is taken in.</p>
-      <textarea v-model="text" rows="7" aria-label="Rows" placeholder="Strap&#9;Fabric strap 12 mm&#9;1&#9;2,2" @paste.prevent="take($event.clipboardData?.getData('text/plain') ?? '')" />
-      <div class="foot"><input type="file" accept=".csv,.tsv,.txt,text/csv" aria-label="CSV file" @change="takeFile"><button type="button" class="first" :disabled="text.trim() === ''" @click="take(text)">Look at the rows</button></div>
+      <textarea
+        v-model="text"
+        rows="7"
+        aria-label="Rows"
+        placeholder="Strap&#9;Fabric strap 12 mm&#9;1&#9;2,2"
+        @paste.prevent="take($event.clipboardData?.getData('text/plain') ?? '')"
+      />
+      <div class="foot">
+        <input
+          type="file"
+          accept=".csv,.tsv,.txt,text/csv"
+          aria-label="CSV file"
+          @change="takeFile"
+        ><button
+          type="button"
+          class="first"
+          :disabled="text.trim() === ''"
+          @click="take(text)"
+        >
+          Look at the rows
+        </button>
+      </div>
     </template>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
     <template v-if="table && mapping">
       <div class="columns">
-        <label v-for="key in partsColumnKeys" :key="key" class="field">{{ partsColumns[key].title }}<select v-model="mapping[key]"><option :value="null">–</option><option v-for="(title, i) in table.header" :key="i" :value="i">{{ title || `Column ${i + 1}` }}</option></select></label>
+        <label
+          v-for="key in partsColumnKeys"
+          :key="key"
+          class="field"
+        >{{ partsColumns[key].title }}<select v-model="mapping[key]"><option :value="null">–</option><option
+          v-for="(title, i) in table.header"
+          :key="i"
+          :value="i"
+        >{{ title || `Column ${i + 1}` }}</option></select></label>
       </div>
       <div class="preview">
         <table>
           <thead><tr><th>Row</th><th>Slot</th><th>What</th><th>Many</th><th>Each</th><th>Known by</th><th>What is wrong with it</th></tr></thead>
           <tbody>
-            <tr v-for="row in shown" :key="row.row" :class="{ bad: !row.line }">
-              <td class="figure">{{ row.row }}</td>
-              <template v-if="row.line"><td><select :value="row.line.slot" :aria-label="`Slot of row ${row.row}`" @change="choose(row, $event)"><option v-for="s in slots" :key="s" :value="s">{{ slotFacts[s].label }}</option></select></td><td>{{ row.line.name }}</td><td class="figure">{{ row.line.quantity }}</td><td class="figure">{{ row.line.mass ? gramsWithSpread(row.line.mass.valueG, 0) : '–' }}</td><td>{{ row.line.mass?.evidence ?? '' }}</td><td class="soft">{{ row.line.mass ? '' : 'no grams: the line stays open' }}</td></template>
-              <template v-else><td><select :value="chosen.get(placeOf(row)) ?? ''" :aria-label="`Slot of row ${row.row}`" @change="choose(row, $event)"><option value="" disabled>which</option><option v-for="s in slots" :key="s" :value="s">{{ slotFacts[s].label }}</option></select></td><td colspan="4" class="soft">{{ row.cells.join(' · ').slice(0, 90) }}</td><td class="problem">{{ row.problems.join(' ') }}</td></template>
+            <tr
+              v-for="row in shown"
+              :key="row.row"
+              :class="{ bad: !row.line }"
+            >
+              <td class="figure">
+                {{ row.row }}
+              </td>
+              <template v-if="row.line">
+                <td>
+                  <select
+                    :value="row.line.slot"
+                    :aria-label="`Slot of row ${row.row}`"
+                    @change="choose(row, $event)"
+                  >
+                    <option
+                      v-for="s in slots"
+                      :key="s"
+                      :value="s"
+                    >
+                      {{ slotFacts[s].label }}
+                    </option>
+                  </select>
+                </td><td>{{ row.line.name }}</td><td class="figure">
+                  {{ row.line.quantity }}
+                </td><td class="figure">
+                  {{ row.line.mass ? gramsWithSpread(row.line.mass.valueG, 0) : '–' }}
+                </td><td>{{ row.line.mass?.evidence ?? '' }}</td><td class="soft">
+                  {{ row.line.mass ? '' : 'no grams: the line stays open' }}
+                </td>
+              </template>
+              <template v-else>
+                <td>
+                  <select
+                    :value="chosen.get(placeOf(row)) ?? ''"
+                    :aria-label="`Slot of row ${row.row}`"
+                    @change="choose(row, $event)"
+                  >
+                    <option
+                      value=""
+                      disabled
+                    >
+                      which
+                    </option><option
+                      v-for="s in slots"
+                      :key="s"
+                      :value="s"
+                    >
+                      {{ slotFacts[s].label }}
+                    </option>
+                  </select>
+                </td><td
+                  colspan="4"
+                  class="soft"
+                >
+                  {{ row.cells.join(' · ').slice(0, 90) }}
+                </td><td class="problem">
+                  {{ row.problems.join(' ') }}
+                </td>
+              </template>
             </tr>
           </tbody>
         </table>
       </div>
       <div class="foot">
         <span>{{ good.length }} good {{ good.length === 1 ? 'row' : 'rows' }}<template v-if="bad">, {{ bad }} with a mistake</template><template v-if="withoutGrams">, {{ withoutGrams }} without grams</template><template v-if="rows.length > shown.length">; {{ shown.length }} shown</template></span>
-        <span><button type="button" @click="open = false">Take none</button> <button type="button" class="first" :disabled="good.length === 0" @click="accept">{{ bad ? `Take the ${good.length} good ${good.length === 1 ? 'row' : 'rows'}` : `Take ${good.length === 1 ? 'the row' : `all ${good.length} rows`}` }}</button></span>
+        <span><button
+          type="button"
+          @click="open = false"
+        >Take none</button> <button
+          type="button"
+          class="first"
+          :disabled="good.length === 0"
+          @click="accept"
+        >{{ bad ? `Take the ${good.length} good ${good.length === 1 ? 'row' : 'rows'}` : `Take ${good.length === 1 ? 'the row' : `all ${good.length} rows`}` }}</button></span>
       </div>
     </template>
   </el-dialog>
 </template>
 
 <style scoped>
-textarea { width: 100%; font-family: var(--mono); font-size: 12.5px; }
-.columns { display: grid; grid-template-columns: repeat(5, 1fr); gap: 8px; margin-bottom: 10px; }
-.preview { max-height: 46vh; overflow: auto; border: 1px solid var(--line); border-radius: 6px; }
-table { width: 100%; border-collapse: collapse; font-size: 12.5px; } th { text-align: left; font-weight: 500; color: var(--ink-soft); position: sticky; top: 0; background: var(--card); }
-td, th { padding: 4px 8px; border-bottom: 1px solid var(--line); } .bad td { background: var(--note); }
-td select { padding: 1px 4px; font-size: 12.5px; max-width: 140px; } .foot { display: flex; justify-content: space-between; align-items: center; gap: 12px; margin-top: 12px; flex-wrap: wrap; }
-@media (max-width: 760px) { .columns { grid-template-columns: 1fr 1fr; } }
+textarea {
+  width: 100%;
+  font-family: var(--mono);
+  font-size: 12.5px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  gap: 8px;
+  margin-bottom: 10px;
+}
+.preview {
+  max-height: 46vh;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 12.5px;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--ink-soft);
+  position: sticky;
+  top: 0;
+  background: var(--card);
+}
+td,
+th {
+  padding: 4px 8px;
+  border-bottom: 1px solid var(--line);
+}
+.bad td {
+  background: var(--note);
+}
+td select {
+  padding: 1px 4px;
+  font-size: 12.5px;
+  max-width: 140px;
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+  margin-top: 12px;
+  flex-wrap: wrap;
+}
+@media (max-width: 760px) {
+  .columns {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { fixed, gramsFigure, gramsWithSpread, headroomWords, reserveWords, spreadFigure, sureWords } from '#core/display'
+import {
+  fixed,
+  gramsFigure,
+  gramsWithSpread,
+  headroomWords,
+  reserveWords,
+  spreadFigure,
+  sureWords,
+} from '#core/display'
 import { spreadG } from '#core/estimate'
 import { lineGrams } from '#core/evidence'
 import { spreadFactor95, sumCompensated } from '#core/numbers'
@@ -15,11 +23,15 @@ const everMoved = ref(false)
 const overview = computed(() => store.overview!)
 const closeCall = computed(() => overview.value.binding?.verdict?.word === 'Too close to call')
 /** The figures as typed, summed without corrections: what a pocket calculator says. */
-const plainSumG = computed(() => sumCompensated(overview.value.counted.map(line => line.mass ? lineGrams(line.mass, line.quantity) : 0)))
+const plainSumG = computed(() =>
+  sumCompensated(overview.value.counted.map(line => (line.mass ? lineGrams(line.mass, line.quantity) : 0))),
+)
 /** Weighings of several lines that were taken in and hold a line that counts now. */
 const carrying = computed(() => {
   const counted = new Set(overview.value.counted.map(line => line.id))
-  return store.build!.observations.filter(o => o.state === 'taken in' && o.subjects.some(subject => counted.has(subject.id)))
+  return store.build!.observations.filter(
+    o => o.state === 'taken in' && o.subjects.some(subject => counted.has(subject.id)),
+  )
 })
 /** Names of the lines that count and have no grams, the first three. */
 const openNames = computed(() => {
@@ -32,49 +44,169 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
 <template>
   <div>
     <h2>What the total rests on</h2>
-    <div class="value figure">{{ gramsFigure(overview.massG, overview.spreadG) }}<small> g ± {{ spreadFigure(overview.spreadG) }}</small></div>
+    <div class="value figure">
+      {{ gramsFigure(overview.massG, overview.spreadG) }}<small> g ± {{ spreadFigure(overview.spreadG) }}</small>
+    </div>
     <dl class="facts">
       <dt>Plain sum of displays</dt><dd>{{ fixed(plainSumG, 2) }} g</dd>
       <dt>Dry, without pack and payload</dt><dd>{{ gramsWithSpread(overview.dry.valueG, spreadG(overview.dry)) }}</dd>
       <dt>Lines weighed</dt><dd>{{ overview.weighedLines }} of {{ overview.counted.length }}{{ overview.weighedWhole ? ', all together' : '' }}</dd>
     </dl>
-    <div v-if="store.weighedElsewhere" class="note" data-test="copied">
+    <div
+      v-if="store.weighedElsewhere"
+      class="note"
+      data-test="copied"
+    >
       <p>{{ store.weighedElsewhere.lineIds.length }} {{ store.weighedElsewhere.lineIds.length === 1 ? 'line' : 'lines' }} came weighed from {{ store.weighedElsewhere.from }} when this build was copied. Were these very pieces on a scale?</p>
-      <button type="button" class="first" @click="store.answerCopied('twins')">No, they are twins</button> <button type="button" @click="store.answerCopied('weighed')">Yes, these too</button>
+      <button
+        type="button"
+        class="first"
+        @click="store.answerCopied('twins')"
+      >
+        No, they are twins
+      </button> <button
+        type="button"
+        @click="store.answerCopied('weighed')"
+      >
+        Yes, these too
+      </button>
     </div>
-    <p v-if="store.narrowing" class="note">{{ narrowingWords(store.narrowing, closeCall) }}</p>
+    <p
+      v-if="store.narrowing"
+      class="note"
+    >
+      {{ narrowingWords(store.narrowing, closeCall) }}
+    </p>
     <template v-if="widest.length > 0">
       <h3>Where the doubt comes from</h3>
-      <div v-for="entry in widest" :key="entry.line.id" class="doubt">
-        <button type="button" class="plain" @click="store.selectedId = entry.line.id">{{ lineTitle(entry.line) }}</button><span class="figure">{{ fixed(100 * entry.share, 0) }} %</span>
+      <div
+        v-for="entry in widest"
+        :key="entry.line.id"
+        class="doubt"
+      >
+        <button
+          type="button"
+          class="plain"
+          @click="store.selectedId = entry.line.id"
+        >
+          {{ lineTitle(entry.line) }}
+        </button><span class="figure">{{ fixed(100 * entry.share, 0) }} %</span>
       </div>
     </template>
     <template v-if="carrying.length > 0">
       <h3>Weighings that carry it</h3>
-      <div v-for="observation in carrying" :key="observation.id" class="doubt"><span>{{ observation.title }} <span class="soft">{{ dayjs(observation.takenAt).format('D MMM') }}, {{ observation.scaleName }}</span></span><span class="figure">{{ fixed(observation.valueG, 2) }}</span></div>
+      <div
+        v-for="observation in carrying"
+        :key="observation.id"
+        class="doubt"
+      >
+        <span>{{ observation.title }} <span class="soft">{{ dayjs(observation.takenAt).format('D MMM') }}, {{ observation.scaleName }}</span></span><span class="figure">{{ fixed(observation.valueG, 2) }}</span>
+      </div>
     </template>
     <h3>Under the chosen cards</h3>
-    <p v-if="overview.judgements.length === 0" class="soft">No rule card is chosen. <NuxtLink :to="`/builds/${store.build!.id}/aim`">Choose one in Aim</NuxtLink></p>
-    <div v-for="judgement in overview.judgements" :key="judgement.card.id" class="card">
+    <p
+      v-if="overview.judgements.length === 0"
+      class="soft"
+    >
+      No rule card is chosen. <NuxtLink :to="`/builds/${store.build!.id}/aim`">Choose one in Aim</NuxtLink>
+    </p>
+    <div
+      v-for="judgement in overview.judgements"
+      :key="judgement.card.id"
+      class="card"
+    >
       <b>{{ cardName(judgement.card) }}</b> <span class="soft">{{ limitInWords(judgement.card) }}</span>
-      <div v-if="judgement.verdict"><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ [headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95), reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)), sureWords(judgement.verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</span></div>
-      <div v-else class="soft">{{ judgementWord(judgement) }}</div>
-      <div v-if="judgement.leftOut.length > 0" class="soft">Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.</div>
-      <div v-if="judgement.heaviest" class="soft">Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">, and grams nobody has said</template>.</div>
-      <div v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95" class="soft">± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.</div>
-      <div v-if="openNames !== '' && judgement.openLines > 0 && !judgement.heaviest" class="soft">Cannot be called clear while nobody has said the grams of {{ openNames }}.</div>
-      <div v-else-if="judgement.verdict?.word === 'Too close to call' && judgement.openLines === 0 && judgement.verdict.clearSpreadG !== null" class="soft">Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.</div>
+      <div v-if="judgement.verdict">
+        <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ [headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95), reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)), sureWords(judgement.verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</span>
+      </div>
+      <div
+        v-else
+        class="soft"
+      >
+        {{ judgementWord(judgement) }}
+      </div>
+      <div
+        v-if="judgement.leftOut.length > 0"
+        class="soft"
+      >
+        Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.
+      </div>
+      <div
+        v-if="judgement.heaviest"
+        class="soft"
+      >
+        Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">
+          {{ ', and grams nobody has said' }}
+        </template>.
+      </div>
+      <div
+        v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95"
+        class="soft"
+      >
+        ± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.
+      </div>
+      <div
+        v-if="openNames !== '' && judgement.openLines > 0 && !judgement.heaviest"
+        class="soft"
+      >
+        Cannot be called clear while nobody has said the grams of {{ openNames }}.
+      </div>
+      <div
+        v-else-if="judgement.verdict?.word === 'Too close to call' && judgement.openLines === 0 && judgement.verdict.clearSpreadG !== null"
+        class="soft"
+      >
+        Would be clear with ± {{ spreadFigure(judgement.verdict.clearSpreadG) }} or less.
+      </div>
     </div>
     <SetupEditor />
-    <p class="apart"><button type="button" @click="everMoved = moving = true">Take apart or move lines</button></p>
-    <LazyHandOver v-if="everMoved" v-model="moving" :first="null" />
+    <p class="apart">
+      <button
+        type="button"
+        @click="everMoved = moving = true"
+      >
+        Take apart or move lines
+      </button>
+    </p>
+    <LazyHandOver
+      v-if="everMoved"
+      v-model="moving"
+      :first="null"
+    />
   </div>
 </template>
 
 <style scoped>
-.value { font-size: 30px; line-height: 1; letter-spacing: -1px; margin: 8px 0 4px; } .value small { font-size: 14px; letter-spacing: 0; color: var(--ink-soft); }
-.doubt .figure { white-space: nowrap; }
-.doubt { display: flex; justify-content: space-between; border-top: 1px solid var(--line); padding: 3px 0; gap: 8px; }
-.doubt .plain { text-align: left; white-space: normal; color: var(--ink); font-weight: 500; padding-left: 0; font-size: 12.5px; }
-.card { border-top: 1px solid var(--line); padding: 6px 0; }
+.value {
+  font-size: 30px;
+  line-height: 1;
+  letter-spacing: -1px;
+  margin: 8px 0 4px;
+}
+.value small {
+  font-size: 14px;
+  letter-spacing: 0;
+  color: var(--ink-soft);
+}
+.doubt .figure {
+  white-space: nowrap;
+}
+.doubt {
+  display: flex;
+  justify-content: space-between;
+  border-top: 1px solid var(--line);
+  padding: 3px 0;
+  gap: 8px;
+}
+.doubt .plain {
+  text-align: left;
+  white-space: normal;
+  color: var(--ink);
+  font-weight: 500;
+  padding-left: 0;
+  font-size: 12.5px;
+}
+.card {
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
 </style>

@@ -11,7 +11,10 @@ function change(key: keyof PackFacts, text: string) {
   let value: unknown = text.trim()
   if (key === 'cells' || key === 'capacityMah' || key === 'cRating') {
     const read = readNumber(text)
-    if (isNotRead(read) && !(key === 'cRating' && text.trim() === '')) { problem.value = read.problem; return }
+    if (isNotRead(read) && !(key === 'cRating' && text.trim() === '')) {
+      problem.value = read.problem
+      return
+    }
     value = isNotRead(read) ? null : read.value
   }
   const parsed = packFactsSchema.safeParse({ ...props.pack, [key]: value })
@@ -24,13 +27,49 @@ const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectE
 <template>
   <h3>Pack</h3>
   <div class="fields">
-    <label class="field">Label<EditField :value="pack.label" @change="change('label', textOf($event))" /></label>
-    <label class="field">Chemistry<select :value="pack.chemistry" @change="change('chemistry', textOf($event) as Chemistry)"><option v-for="c in chemistries" :key="c">{{ c }}</option></select></label>
-    <label class="field">Cells<EditField :value="pack.cells" inputmode="numeric" class="figure" @change="change('cells', textOf($event))" /></label>
-    <label class="field">mAh<EditField :value="pack.capacityMah" inputmode="decimal" class="figure" @change="change('capacityMah', textOf($event))" /></label>
-    <label class="field">C rating<EditField :value="pack.cRating ?? ''" inputmode="decimal" class="figure" @change="change('cRating', textOf($event))" /></label>
-    <label class="field">Plug<EditField :value="pack.plug" :list="plugNamesId" @change="change('plug', textOf($event))" /></label>
+    <label class="field">Label<EditField
+      :value="pack.label"
+      @change="change('label', textOf($event))"
+    /></label>
+    <label class="field">Chemistry<select
+      :value="pack.chemistry"
+      @change="change('chemistry', textOf($event) as Chemistry)"
+    ><option
+      v-for="c in chemistries"
+      :key="c"
+    >{{ c }}</option></select></label>
+    <label class="field">Cells<EditField
+      :value="pack.cells"
+      inputmode="numeric"
+      class="figure"
+      @change="change('cells', textOf($event))"
+    /></label>
+    <label class="field">mAh<EditField
+      :value="pack.capacityMah"
+      inputmode="decimal"
+      class="figure"
+      @change="change('capacityMah', textOf($event))"
+    /></label>
+    <label class="field">C rating<EditField
+      :value="pack.cRating ?? ''"
+      inputmode="decimal"
+      class="figure"
+      @change="change('cRating', textOf($event))"
+    /></label>
+    <label class="field">Plug<EditField
+      :value="pack.plug"
+      :list="plugNamesId"
+      @change="change('plug', textOf($event))"
+    /></label>
   </div>
-  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-  <p class="soft">Charge attended, on a fire-safe surface, at the cell count and rate printed on the pack. Never fly or charge a swollen or damaged one.</p>
+  <p
+    v-if="problem"
+    class="problem"
+    role="alert"
+  >
+    {{ problem }}
+  </p>
+  <p class="soft">
+    Charge attended, on a fire-safe surface, at the cell count and rate printed on the pack. Never fly or charge a swollen or damaged one.
+  </p>
 </template>

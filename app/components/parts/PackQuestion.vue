@@ -3,7 +3,7 @@ import { cameMadeUp, chemistries, packInWords, type PackFacts, type PackSoFar } 
 import { isNotRead, readNumber, withoutUnit } from '#core/units'
 import { packFactsSchema } from '#shared/schemas/build'
 
-const props = defineProps<{ name: string, soFar: PackSoFar | null }>()
+const props = defineProps<{ name: string; soFar: PackSoFar | null }>()
 const emit = defineEmits<{ said: [pack: PackFacts] }>()
 
 const offered = { ...packInWords(props.name), ...props.soFar }
@@ -21,31 +21,97 @@ const reason = fromBefore
 function say() {
   problem.value = ''
   const read = { cells: readNumber(cells.value), capacityMah: readNumber(withoutUnit(capacity.value, 'mah')) }
-  if (isNotRead(read.cells)) { problem.value = 'How many cells? A whole number, as in the 4 of 4S.'; return }
-  if (chemistry.value === '') { problem.value = 'Which chemistry? It stands on the pack.'; return }
-  if (isNotRead(read.capacityMah)) { problem.value = 'What capacity, in mAh?'; return }
-  const parsed = packFactsSchema.safeParse({ ...props.soFar, label: label.value.trim(), cells: read.cells.value, chemistry: chemistry.value, capacityMah: read.capacityMah.value, cRating: props.soFar?.cRating ?? null, plug: props.soFar?.plug ?? '' })
+  if (isNotRead(read.cells)) {
+    problem.value = 'How many cells? A whole number, as in the 4 of 4S.'
+    return
+  }
+  if (chemistry.value === '') {
+    problem.value = 'Which chemistry? It stands on the pack.'
+    return
+  }
+  if (isNotRead(read.capacityMah)) {
+    problem.value = 'What capacity, in mAh?'
+    return
+  }
+  const parsed = packFactsSchema.safeParse({
+    ...props.soFar,
+    label: label.value.trim(),
+    cells: read.cells.value,
+    chemistry: chemistry.value,
+    capacityMah: read.capacityMah.value,
+    cRating: props.soFar?.cRating ?? null,
+    plug: props.soFar?.plug ?? '',
+  })
   if (parsed.success) emit('said', parsed.data)
   else problem.value = parsed.error.issues[0]!.message
 }
 </script>
 
 <template>
-  <form class="question" aria-label="Which pack is it?" novalidate @submit.prevent="say">
+  <form
+    class="question"
+    aria-label="Which pack is it?"
+    novalidate
+    @submit.prevent="say"
+  >
     <h3>Which pack is it?</h3>
-    <p class="soft">{{ reason }}</p>
+    <p class="soft">
+      {{ reason }}
+    </p>
     <div class="fields">
-      <label class="field">Label<input v-model="label" autocomplete="off"></label>
-      <label class="field">Chemistry<select v-model="chemistry"><option value="" disabled>not said</option><option v-for="c in chemistries" :key="c">{{ c }}</option></select></label>
-      <label class="field">Cells<input v-model="cells" inputmode="numeric" class="figure" placeholder="4" autocomplete="off"></label>
-      <label class="field">mAh<input v-model="capacity" inputmode="decimal" class="figure" placeholder="650" autocomplete="off"></label>
+      <label class="field">Label<input
+        v-model="label"
+        autocomplete="off"
+      ></label>
+      <label class="field">Chemistry<select v-model="chemistry"><option
+        value=""
+        disabled
+      >not said</option><option
+        v-for="c in chemistries"
+        :key="c"
+      >{{ c }}</option></select></label>
+      <label class="field">Cells<input
+        v-model="cells"
+        inputmode="numeric"
+        class="figure"
+        placeholder="4"
+        autocomplete="off"
+      ></label>
+      <label class="field">mAh<input
+        v-model="capacity"
+        inputmode="decimal"
+        class="figure"
+        placeholder="650"
+        autocomplete="off"
+      ></label>
     </div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <button type="submit" class="first">That is the pack</button>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <button
+      type="submit"
+      class="first"
+    >
+      That is the pack
+    </button>
   </form>
 </template>
 
 <style scoped>
-.question { border: 1px dashed var(--edge); border-radius: 8px; padding: 4px 12px 12px; margin: 10px 0; }
-.question h3 { margin-top: 8px; } .question button { margin-top: 8px; }
+.question {
+  border: 1px dashed var(--edge);
+  border-radius: 8px;
+  padding: 4px 12px 12px;
+  margin: 10px 0;
+}
+.question h3 {
+  margin-top: 8px;
+}
+.question button {
+  margin-top: 8px;
+}
 </style>

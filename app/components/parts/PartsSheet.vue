@@ -9,15 +9,29 @@ const { settings } = storeToRefs(useSettingsStore())
 const grid = useTemplateRef<HTMLTableElement>('grid')
 
 const countedIds = computed(() => new Set(store.overview?.counted.map(line => line.id)))
-interface Section { group: Group, lines: Line[], grams: string, share: string, spread: string }
+interface Section {
+  group: Group
+  lines: Line[]
+  grams: string
+  share: string
+  spread: string
+}
 const sections = computed<Section[]>(() => {
   const fitted = store.build?.lines.filter(line => line.state === 'fitted') ?? []
   const limit = store.overview?.binding?.limitG ?? null
-  return groups.flatMap((group) => {
+  return groups.flatMap(group => {
     const lines = fitted.filter(line => groupOf(line.slot) === group)
     if (lines.length === 0) return []
     const sum = addEstimates(lines.filter(line => countedIds.value.has(line.id)).map(line => store.estimates.of(line)))
-    return [{ group, lines, grams: gramsFigure(sum.valueG, spreadG(sum)), spread: spreadG(sum) > 0 ? `± ${spreadFigure(spreadG(sum))}` : '', share: limit ? `${(100 * sum.valueG / limit).toFixed(1)} % of the limit` : '' }]
+    return [
+      {
+        group,
+        lines,
+        grams: gramsFigure(sum.valueG, spreadG(sum)),
+        spread: spreadG(sum) > 0 ? `± ${spreadFigure(spreadG(sum))}` : '',
+        share: limit ? `${((100 * sum.valueG) / limit).toFixed(1)} % of the limit` : '',
+      },
+    ]
   })
 })
 const setAside = computed(() => store.build?.lines.filter(line => line.state !== 'fitted') ?? [])
@@ -25,13 +39,19 @@ const rows = computed(() => [...sections.value.flatMap(s => s.lines), ...setAsid
 
 const { active, draft, whole, problem, focusCell, commit, stop, onKey, onPointer } = useSheetKeys(rows, grid)
 
-watch(() => store.selectedId, (id) => {
-  if (id && active.value?.rowId !== id && draft.value === null && rows.value.some(line => line.id === id)) focusCell({ rowId: id, column: active.value?.column ?? 'each' })
-})
+watch(
+  () => store.selectedId,
+  id => {
+    if (id && active.value?.rowId !== id && draft.value === null && rows.value.some(line => line.id === id))
+      focusCell({ rowId: id, column: active.value?.column ?? 'each' })
+  },
+)
 
 function deltaOf(line: Line): number | null {
   const fitted = line.insteadOf ? store.lineOf(line.insteadOf) : undefined
-  return line.state === 'candidate' && fitted && line.mass ? store.estimates.of(line).valueG - store.estimates.of(fitted).valueG : null
+  return line.state === 'candidate' && fitted && line.mass
+    ? store.estimates.of(line).valueG - store.estimates.of(fitted).valueG
+    : null
 }
 function onPaste(event: ClipboardEvent) {
   const text = event.clipboardData?.getData('text/plain') ?? ''
@@ -41,43 +61,198 @@ function onPaste(event: ClipboardEvent) {
 }
 /** Entering the grid by Tab lands on the first cell. */
 function onEnter(event: FocusEvent) {
-  if (!active.value && rows.value[0] && event.target === grid.value) focusCell({ rowId: rows.value[0].id, column: 'slot' })
+  if (!active.value && rows.value[0] && event.target === grid.value)
+    focusCell({ rowId: rows.value[0].id, column: 'slot' })
 }
 </script>
 
 <template>
-  <table ref="grid" role="grid" aria-label="Parts, one line each" :tabindex="active ? -1 : 0" @keydown="onKey" @click="onPointer" @focus="onEnter" @paste="onPaste">
+  <table
+    ref="grid"
+    role="grid"
+    aria-label="Parts, one line each"
+    :tabindex="active ? -1 : 0"
+    @keydown="onKey"
+    @click="onPointer"
+    @focus="onEnter"
+    @paste="onPaste"
+  >
     <colgroup><col class="c-slot"><col><col class="c-quantity"><col class="c-figure"><col class="c-figure"><col class="c-spread"><col class="c-known"><col class="c-price"></colgroup>
     <thead>
-      <tr role="row"><th>Slot</th><th>What is fitted</th><th class="right">Many</th><th class="right">Each, g</th><th class="right">Grams</th><th class="right">Spread</th><th>Known by</th><th class="right" title="All pieces of the line; typed for each">Price, line</th></tr>
+      <tr role="row">
+        <th>Slot</th><th>What is fitted</th><th class="right">
+          Many
+        </th><th class="right">
+          Each, g
+        </th><th class="right">
+          Grams
+        </th><th class="right">
+          Spread
+        </th><th>Known by</th><th
+          class="right"
+          title="All pieces of the line; typed for each"
+        >
+          Price, line
+        </th>
+      </tr>
     </thead>
-    <tbody v-for="section in sections" :key="section.group">
-      <tr class="group"><th colspan="4" scope="rowgroup"><i :style="{ background: `var(--g-${groupTone[section.group].name})` }" />{{ section.group }}</th><td class="right figure">{{ section.grams }}</td><td class="right figure soft">{{ section.spread }}</td><td colspan="2" class="right soft share">{{ section.share }}</td></tr>
-      <SheetRow v-for="line in section.lines" :key="line.id" :line="line" :estimate="store.estimates.of(line)" :counted="countedIds.has(line.id)" :selected="line.id === store.selectedId"
-                :active-column="active?.rowId === line.id ? active.column : null" :draft="active?.rowId === line.id ? draft : null" :whole="whole" :problem="active?.rowId === line.id ? problem : ''" :delta-g="null"
-                @commit="commit" @cancel="stop" />
+    <tbody
+      v-for="section in sections"
+      :key="section.group"
+    >
+      <tr class="group">
+        <th
+          colspan="4"
+          scope="rowgroup"
+        >
+          <i :style="{ background: `var(--g-${groupTone[section.group].name})` }" />{{ section.group }}
+        </th><td class="right figure">
+          {{ section.grams }}
+        </td><td class="right figure soft">
+          {{ section.spread }}
+        </td><td
+          colspan="2"
+          class="right soft share"
+        >
+          {{ section.share }}
+        </td>
+      </tr>
+      <SheetRow
+        v-for="line in section.lines"
+        :key="line.id"
+        :line="line"
+        :estimate="store.estimates.of(line)"
+        :counted="countedIds.has(line.id)"
+        :selected="line.id === store.selectedId"
+        :active-column="active?.rowId === line.id ? active.column : null"
+        :draft="active?.rowId === line.id ? draft : null"
+        :whole="whole"
+        :problem="active?.rowId === line.id ? problem : ''"
+        :delta-g="null"
+        @commit="commit"
+        @cancel="stop"
+      />
     </tbody>
     <tbody v-if="setAside.length > 0">
-      <tr class="group"><th colspan="8" scope="rowgroup">Not fitted: could go there instead, or taken off</th></tr>
-      <SheetRow v-for="line in setAside" :key="line.id" :line="line" :estimate="store.estimates.of(line)" :counted="false" :selected="line.id === store.selectedId"
-                :active-column="active?.rowId === line.id ? active.column : null" :draft="active?.rowId === line.id ? draft : null" :whole="whole" :problem="active?.rowId === line.id ? problem : ''" :delta-g="deltaOf(line)"
-                @commit="commit" @cancel="stop" />
+      <tr class="group">
+        <th
+          colspan="8"
+          scope="rowgroup"
+        >
+          Not fitted: could go there instead, or taken off
+        </th>
+      </tr>
+      <SheetRow
+        v-for="line in setAside"
+        :key="line.id"
+        :line="line"
+        :estimate="store.estimates.of(line)"
+        :counted="false"
+        :selected="line.id === store.selectedId"
+        :active-column="active?.rowId === line.id ? active.column : null"
+        :draft="active?.rowId === line.id ? draft : null"
+        :whole="whole"
+        :problem="active?.rowId === line.id ? problem : ''"
+        :delta-g="deltaOf(line)"
+        @commit="commit"
+        @cancel="stop"
+      />
     </tbody>
     <tfoot v-if="rows.length > 0">
-      <tr><td colspan="4">All-up in this loadout; price of everything fitted</td><td class="right figure">{{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }}</td><td class="right figure soft">± {{ spreadFigure(store.overview!.spreadG) }}</td><td colspan="2" class="right figure" data-test="price-total">{{ priceWords(store.overview!.priceCents, store.overview!.unpricedLines, settings.currency) }}</td></tr>
+      <tr>
+        <td colspan="4">
+          All-up in this loadout; price of everything fitted
+        </td><td class="right figure">
+          {{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }}
+        </td><td class="right figure soft">
+          ± {{ spreadFigure(store.overview!.spreadG) }}
+        </td><td
+          colspan="2"
+          class="right figure"
+          data-test="price-total"
+        >
+          {{ priceWords(store.overview!.priceCents, store.overview!.unpricedLines, settings.currency) }}
+        </td>
+      </tr>
     </tfoot>
   </table>
 </template>
 
 <style scoped>
-table { width: 100%; border-collapse: collapse; table-layout: fixed; }
-.c-slot { width: 88px; } .c-quantity { width: 44px; } .c-figure { width: 64px; } .c-spread { width: 62px; } .c-known { width: 104px; } .c-price { width: 66px; }
-thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); text-align: left; padding: 3px 6px; border-bottom: 1px solid var(--edge); position: sticky; top: -12px; background: var(--card); z-index: 5; }
-.right, thead th.right { text-align: right; }
-.group th, .group td { background: var(--paper); font-size: 12px; padding: 3px 6px; height: 24px; } .group th { text-align: left; font-weight: 600; }
-.group i { display: inline-block; width: 9px; height: 9px; border-radius: 2px; margin-right: 7px; }
-.share { white-space: nowrap; }
-tfoot td { border-top: 1px solid var(--edge); padding: 7px 6px; font-size: 12.5px; font-weight: 600; white-space: nowrap; }
-tfoot td:first-child { color: var(--ink-soft); font-weight: 500; }
-@media (max-width: 760px) { table { min-width: 640px; } }
+table {
+  width: 100%;
+  border-collapse: collapse;
+  table-layout: fixed;
+}
+.c-slot {
+  width: 88px;
+}
+.c-quantity {
+  width: 44px;
+}
+.c-figure {
+  width: 64px;
+}
+.c-spread {
+  width: 62px;
+}
+.c-known {
+  width: 104px;
+}
+.c-price {
+  width: 66px;
+}
+thead th {
+  font-weight: 500;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+  text-align: left;
+  padding: 3px 6px;
+  border-bottom: 1px solid var(--edge);
+  position: sticky;
+  top: -12px;
+  background: var(--card);
+  z-index: 5;
+}
+.right,
+thead th.right {
+  text-align: right;
+}
+.group th,
+.group td {
+  background: var(--paper);
+  font-size: 12px;
+  padding: 3px 6px;
+  height: 24px;
+}
+.group th {
+  text-align: left;
+  font-weight: 600;
+}
+.group i {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border-radius: 2px;
+  margin-right: 7px;
+}
+.share {
+  white-space: nowrap;
+}
+tfoot td {
+  border-top: 1px solid var(--edge);
+  padding: 7px 6px;
+  font-size: 12.5px;
+  font-weight: 600;
+  white-space: nowrap;
+}
+tfoot td:first-child {
+  color: var(--ink-soft);
+  font-weight: 500;
+}
+@media (max-width: 760px) {
+  table {
+    min-width: 640px;
+  }
+}
 </style>

@@ -25,17 +25,67 @@ function contents(setup: Setup): string {
 
 <template>
   <h3>Set-ups</h3>
-  <p class="soft">A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload first.' : 'Tick them at each such line, under “Flies in”.' }}</p>
-  <div v-for="setup in store.build!.setups" :key="setup.id" class="setup">
-    <EditField :value="setup.name" :aria-label="`Name of set-up ${setup.name}`" @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })" />
-    <button type="button" class="plain" :disabled="store.build!.setups.length === 1" :aria-label="`Delete set-up ${setup.name}`" @click="store.run({ type: 'setup.delete', id: setup.id })">Delete</button>
+  <p class="soft">
+    A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload first.' : 'Tick them at each such line, under “Flies in”.' }}
+  </p>
+  <div
+    v-for="setup in store.build!.setups"
+    :key="setup.id"
+    class="setup"
+  >
+    <EditField
+      :value="setup.name"
+      :aria-label="`Name of set-up ${setup.name}`"
+      @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })"
+    />
+    <button
+      type="button"
+      class="plain"
+      :disabled="store.build!.setups.length === 1"
+      :aria-label="`Delete set-up ${setup.name}`"
+      @click="store.run({ type: 'setup.delete', id: setup.id })"
+    >
+      Delete
+    </button>
     <span class="soft">{{ contents(setup) }}</span>
   </div>
-  <form class="setup" @submit.prevent="add"><input v-model="newName" placeholder="New set-up" aria-label="Name of the new set-up"><button type="submit" class="plain">Add</button></form>
-  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  <form
+    class="setup"
+    @submit.prevent="add"
+  >
+    <input
+      v-model="newName"
+      placeholder="New set-up"
+      aria-label="Name of the new set-up"
+    ><button
+      type="submit"
+      class="plain"
+    >
+      Add
+    </button>
+  </form>
+  <p
+    v-if="problem"
+    class="problem"
+    role="alert"
+  >
+    {{ problem }}
+  </p>
 </template>
 
 <style scoped>
-.setup { display: grid; grid-template-columns: 1fr auto; gap: 2px 8px; align-items: center; padding: 4px 0; } .setup .soft { grid-column: 1 / -1; }
-.setup input { padding: 3px 7px; font-size: 12.5px; }
+.setup {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 8px;
+  align-items: center;
+  padding: 4px 0;
+}
+.setup .soft {
+  grid-column: 1 / -1;
+}
+.setup input {
+  padding: 3px 7px;
+  font-size: 12.5px;
+}
 </style>

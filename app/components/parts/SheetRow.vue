@@ -19,7 +19,7 @@ const props = defineProps<{
   /** For candidates: grams against the fitted line. */
   deltaG: number | null
 }>()
-const emit = defineEmits<{ commit: [text: string, move: 'down' | 'right' | 'left' | 'stay'], cancel: [] }>()
+const emit = defineEmits<{ commit: [text: string, move: 'down' | 'right' | 'left' | 'stay']; cancel: [] }>()
 
 const editor = useTemplateRef<(HTMLInputElement | HTMLSelectElement)[] | HTMLInputElement | HTMLSelectElement>('editor')
 const spread = computed(() => spreadG(props.estimate))
@@ -44,21 +44,27 @@ const figures = computed<Record<SheetColumn, string>>(() => ({
 
 /** What stands in the editor: its own, so that a row drawn anew while somebody types does not take letters back. */
 const typed = ref('')
-watch(() => props.draft, async (draft) => {
-  if (draft === null) return
-  typed.value = draft
-  await nextTick()
-  const field = [editor.value].flat()[0]
-  if (!field) return
-  field.focus()
-  if (field instanceof HTMLInputElement && props.whole) field.select()
-}, { immediate: true })
+watch(
+  () => props.draft,
+  async draft => {
+    if (draft === null) return
+    typed.value = draft
+    await nextTick()
+    const field = [editor.value].flat()[0]
+    if (!field) return
+    field.focus()
+    if (field instanceof HTMLInputElement && props.whole) field.select()
+  },
+  { immediate: true },
+)
 
 let done = false
 function finish(event: Event, move: 'down' | 'right' | 'left' | 'stay') {
   done = true
   emit('commit', (event.target as HTMLInputElement).value, move)
-  nextTick(() => { done = false })
+  nextTick(() => {
+    done = false
+  })
 }
 function leave(event: FocusEvent) {
   if (!done && props.draft !== null) emit('commit', (event.target as HTMLInputElement).value, 'stay')
@@ -66,45 +72,219 @@ function leave(event: FocusEvent) {
 function cancel() {
   done = true
   emit('cancel')
-  nextTick(() => { done = false })
+  nextTick(() => {
+    done = false
+  })
 }
 </script>
 
 <template>
-  <tr :class="{ selected, resting: !counted }" :data-row="line.id">
-    <td v-for="column in sheetColumns" :key="column" role="gridcell" :class="column" :data-col="column" :tabindex="activeColumn === column ? 0 : -1" :aria-invalid="problem !== '' && activeColumn === column">
+  <tr
+    :class="{ selected, resting: !counted }"
+    :data-row="line.id"
+  >
+    <td
+      v-for="column in sheetColumns"
+      :key="column"
+      role="gridcell"
+      :class="column"
+      :data-col="column"
+      :tabindex="activeColumn === column ? 0 : -1"
+      :aria-invalid="problem !== '' && activeColumn === column"
+    >
       <template v-if="draft !== null && activeColumn === column">
-        <select v-if="column === 'slot'" ref="editor" :value="line.slot" aria-label="Slot" @change="finish($event, 'stay')" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @blur="leave">
-          <option v-for="slot in slots" :key="slot" :value="slot">{{ slotFacts[slot].label }}</option>
+        <select
+          v-if="column === 'slot'"
+          ref="editor"
+          :value="line.slot"
+          aria-label="Slot"
+          @change="finish($event, 'stay')"
+          @keydown.esc.stop="cancel"
+          @keydown.enter.stop="finish($event, 'down')"
+          @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')"
+          @blur="leave"
+        >
+          <option
+            v-for="slot in slots"
+            :key="slot"
+            :value="slot"
+          >
+            {{ slotFacts[slot].label }}
+          </option>
         </select>
-        <select v-else-if="column === 'known'" ref="editor" :value="line.mass?.evidence ?? ''" aria-label="Known by" @change="finish($event, 'stay')" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @blur="leave">
-          <option v-if="!line.mass" value="">–</option>
-          <option v-if="line.mass?.evidence === 'twin'" value="twin">twin</option><option v-for="evidence in saidEvidences" :key="evidence" :value="evidence">{{ evidence }}</option>
+        <select
+          v-else-if="column === 'known'"
+          ref="editor"
+          :value="line.mass?.evidence ?? ''"
+          aria-label="Known by"
+          @change="finish($event, 'stay')"
+          @keydown.esc.stop="cancel"
+          @keydown.enter.stop="finish($event, 'down')"
+          @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')"
+          @blur="leave"
+        >
+          <option
+            v-if="!line.mass"
+            value=""
+          >
+            –
+          </option>
+          <option
+            v-if="line.mass?.evidence === 'twin'"
+            value="twin"
+          >
+            twin
+          </option><option
+            v-for="evidence in saidEvidences"
+            :key="evidence"
+            :value="evidence"
+          >
+            {{ evidence }}
+          </option>
         </select>
-        <input v-else ref="editor" v-model="typed" :aria-label="`${column} of ${line.name}`" autocomplete="off" @keydown.esc.stop="cancel" @keydown.enter.stop="finish($event, 'down')" @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')" @keydown.stop @blur="leave">
-        <span v-if="problem" class="cell-problem" role="alert">{{ problem }}</span>
+        <input
+          v-else
+          ref="editor"
+          v-model="typed"
+          :aria-label="`${column} of ${line.name}`"
+          autocomplete="off"
+          @keydown.esc.stop="cancel"
+          @keydown.enter.stop="finish($event, 'down')"
+          @keydown.tab.prevent.stop="finish($event, $event.shiftKey ? 'left' : 'right')"
+          @keydown.stop
+          @blur="leave"
+        >
+        <span
+          v-if="problem"
+          class="cell-problem"
+          role="alert"
+        >{{ problem }}</span>
       </template>
-      <template v-else-if="column === 'known'"><template v-if="line.mass"><EvidenceSwatch :evidence="line.mass.evidence" />{{ figures.known }}</template></template>
-      <template v-else-if="column === 'name'">{{ figures.name }}<small v-if="deltaG !== null" class="delta figure" :class="deltaG <= 0 ? 'word-clear' : 'word-over'">{{ signed(deltaG, 1) }} g</small><small v-if="line.tie" class="soft tie" title="Tied lines travel together">tied: {{ line.tie }}</small></template>
-      <template v-else>{{ figures[column] }}</template>
+      <template v-else-if="column === 'known'">
+        <template v-if="line.mass">
+          <EvidenceSwatch :evidence="line.mass.evidence" />{{ figures.known }}
+        </template>
+      </template>
+      <template v-else-if="column === 'name'">
+        {{ figures.name }}<small
+          v-if="deltaG !== null"
+          class="delta figure"
+          :class="deltaG <= 0 ? 'word-clear' : 'word-over'"
+        >{{ signed(deltaG, 1) }} g</small><small
+          v-if="line.tie"
+          class="soft tie"
+          title="Tied lines travel together"
+        >tied: {{ line.tie }}</small>
+      </template>
+      <template v-else>
+        {{ figures[column] }}
+      </template>
     </td>
   </tr>
 </template>
 
 <style scoped>
-td { padding: 4.4px 6px; position: relative; height: 28px; cursor: default; }
-td:focus { outline: 2px solid var(--plum-text); outline-offset: -2px; border-radius: 3px; }
-.slot { color: var(--ink-soft); }
-.quantity, .each, .grams, .spread, .price { text-align: right; font: 500 13px var(--mono); font-variant-numeric: tabular-nums; white-space: nowrap; }
-.quantity, .spread, .price { color: var(--ink-soft); } .grams { font-weight: 500; color: var(--ink); }
-.known { font-size: 12px; white-space: nowrap; }
-.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-tr.selected td { background: var(--selection); } tr.selected td.spread, tr.selected td.price, tr.selected td.quantity, tr.selected td.slot { color: var(--ink); }
-tr.selected td:first-child { box-shadow: inset 3px 0 var(--plum-text); }
-tr.resting td { color: var(--ink-soft); } tr.resting .grams { font-style: italic; }
-.delta, .tie { margin-left: 8px; font-size: 11.5px; }
-input, select { position: absolute; inset: 1px; width: calc(100% - 2px); height: calc(100% - 2px); padding: 0 5px; border-radius: 3px; border: 2px solid var(--plum-text); font: inherit; text-align: inherit; min-height: 0; }
-.name input, .slot select, .known select { text-align: left; }
-.cell-problem { position: absolute; top: calc(100% + 2px); right: 0; z-index: 15; background: var(--over); color: var(--verdict-ink); font: 500 12px/1.35 var(--sans); padding: 4px 8px; border-radius: 5px; white-space: normal; width: max-content; max-width: 320px; text-align: left; }
-.name .cell-problem, .slot .cell-problem { left: 0; right: auto; }
+td {
+  padding: 4.4px 6px;
+  position: relative;
+  height: 28px;
+  cursor: default;
+}
+td:focus {
+  outline: 2px solid var(--plum-text);
+  outline-offset: -2px;
+  border-radius: 3px;
+}
+.slot {
+  color: var(--ink-soft);
+}
+.quantity,
+.each,
+.grams,
+.spread,
+.price {
+  text-align: right;
+  font: 500 13px var(--mono);
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+}
+.quantity,
+.spread,
+.price {
+  color: var(--ink-soft);
+}
+.grams {
+  font-weight: 500;
+  color: var(--ink);
+}
+.known {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+tr.selected td {
+  background: var(--selection);
+}
+tr.selected td.spread,
+tr.selected td.price,
+tr.selected td.quantity,
+tr.selected td.slot {
+  color: var(--ink);
+}
+tr.selected td:first-child {
+  box-shadow: inset 3px 0 var(--plum-text);
+}
+tr.resting td {
+  color: var(--ink-soft);
+}
+tr.resting .grams {
+  font-style: italic;
+}
+.delta,
+.tie {
+  margin-left: 8px;
+  font-size: 11.5px;
+}
+input,
+select {
+  position: absolute;
+  inset: 1px;
+  width: calc(100% - 2px);
+  height: calc(100% - 2px);
+  padding: 0 5px;
+  border-radius: 3px;
+  border: 2px solid var(--plum-text);
+  font: inherit;
+  text-align: inherit;
+  min-height: 0;
+}
+.name input,
+.slot select,
+.known select {
+  text-align: left;
+}
+.cell-problem {
+  position: absolute;
+  top: calc(100% + 2px);
+  right: 0;
+  z-index: 15;
+  background: var(--over);
+  color: var(--verdict-ink);
+  font: 500 12px/1.35 var(--sans);
+  padding: 4px 8px;
+  border-radius: 5px;
+  white-space: normal;
+  width: max-content;
+  max-width: 320px;
+  text-align: left;
+}
+.name .cell-problem,
+.slot .cell-problem {
+  left: 0;
+  right: auto;
+}
 </style>

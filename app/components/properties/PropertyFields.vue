@@ -4,7 +4,7 @@ import { isNotRead } from '#core/units'
 import { propertiesOf, propertyText, readProperty, type Properties, type Property } from '#core/properties'
 import { propertyProblem } from '#shared/schemas/properties'
 
-const props = defineProps<{ slotName: Slot, properties: Properties | null, asked?: readonly string[] }>()
+const props = defineProps<{ slotName: Slot; properties: Properties | null; asked?: readonly string[] }>()
 const emit = defineEmits<{ change: [properties: Properties | null] }>()
 const problems = ref<Record<string, string>>({})
 const all = computed(() => propertiesOf(props.slotName))
@@ -16,7 +16,10 @@ function take(property: Property, text: string) {
   const { [property.key]: _gone, ...others } = props.properties ?? {}
   const { [property.key]: _was, ...otherProblems } = problems.value
   const read = text === '' ? null : readProperty(property, text)
-  if (read && isNotRead(read)) { problems.value = { ...otherProblems, [property.key]: read.problem }; return }
+  if (read && isNotRead(read)) {
+    problems.value = { ...otherProblems, [property.key]: read.problem }
+    return
+  }
   const next = read ? { ...others, [property.key]: read.value } : others
   const wrong = propertyProblem(props.slotName, next)
   problems.value = wrong ? { ...otherProblems, [property.key]: wrong.message } : otherProblems
@@ -29,32 +32,95 @@ async function fromFile(property: Property, event: Event) {
   if (!file) return
   const text = file.size > 100_000 ? '' : await file.text()
   field.value = ''
-  if (text === '') { problems.value = { ...problems.value, [property.key]: 'That file is empty, or far too long for a bench table.' }; return }
+  if (text === '') {
+    problems.value = { ...problems.value, [property.key]: 'That file is empty, or far too long for a bench table.' }
+    return
+  }
   take(property, text.replace(/^\uFEFF/, '').trim())
 }
-const hints: Record<string, string> = { patterns: '12×12 M2; 9×9 M2', outputs: '5 V 2 A; 9 V 1.5 A', provides: 'receiver, sounder', bench: '40, 16.3, 2.1, 86' }
-const unitOf = (property: Property) => property.kind === 'outputs' || property.kind === 'patterns' ? '' : property.unit
+const hints: Record<string, string> = {
+  patterns: '12×12 M2; 9×9 M2',
+  outputs: '5 V 2 A; 9 V 1.5 A',
+  provides: 'receiver, sounder',
+  bench: '40, 16.3, 2.1, 86',
+}
+const unitOf = (property: Property) =>
+  property.kind === 'outputs' || property.kind === 'patterns' ? '' : property.unit
 /** What a rule of fit waits for is brought into view. */
 const fields = useTemplateRef<HTMLDivElement>('fields')
-onMounted(() => { if (props.asked?.length) fields.value?.querySelector('.asked')?.scrollIntoView({ block: 'center' }) })
+onMounted(() => {
+  if (props.asked?.length) fields.value?.querySelector('.asked')?.scrollIntoView({ block: 'center' })
+})
 </script>
 
 <template>
-  <div ref="fields" class="fields">
-    <label v-for="property in all" :key="property.key" class="field" :class="{ wide: ['patterns', 'outputs', 'bench', 'provides'].includes(property.kind), asked: asked?.includes(property.key) }">
+  <div
+    ref="fields"
+    class="fields"
+  >
+    <label
+      v-for="property in all"
+      :key="property.key"
+      class="field"
+      :class="{ wide: ['patterns', 'outputs', 'bench', 'provides'].includes(property.kind), asked: asked?.includes(property.key) }"
+    >
       {{ property.label }}<template v-if="unitOf(property)">, {{ unitOf(property) }}</template>
-      <select v-if="property.kind === 'choice' || property.kind === 'yes'" :value="propertyText(properties?.[property.key])" :aria-label="property.label" @change="change(property, $event)">
+      <select
+        v-if="property.kind === 'choice' || property.kind === 'yes'"
+        :value="propertyText(properties?.[property.key])"
+        :aria-label="property.label"
+        @change="change(property, $event)"
+      >
         <option value="">not known</option>
-        <option v-for="choice in property.kind === 'choice' ? property.choices : ['yes', 'no']" :key="choice" :value="choice">{{ choice }}</option>
+        <option
+          v-for="choice in property.kind === 'choice' ? property.choices : ['yes', 'no']"
+          :key="choice"
+          :value="choice"
+        >{{ choice }}</option>
       </select>
-      <input v-else-if="property.kind === 'day'" type="date" :value="propertyText(properties?.[property.key])" :aria-label="property.label" :data-property="property.key" @change="change(property, $event)">
-      <template v-else-if="property.kind === 'bench'"><textarea rows="4" class="figure" :value="propertyText(properties?.[property.key])" placeholder="throttle %, volts, amps, grams" @change="change(property, $event)" /><input type="file" accept=".csv,text/csv" :aria-label="`${property.label} from a CSV file`" @change="fromFile(property, $event)"></template>
-      <EditField v-else :value="propertyText(properties?.[property.key])" :class="{ figure: property.kind === 'measure' }" :placeholder="hints[property.kind] ?? ''" :aria-invalid="property.key in problems" :data-property="property.key" :list="property.key === 'plug' ? plugNamesId : undefined" @change="change(property, $event)" />
-      <span v-if="problems[property.key]" class="problem" role="alert">{{ problems[property.key] }}</span>
+      <input
+        v-else-if="property.kind === 'day'"
+        type="date"
+        :value="propertyText(properties?.[property.key])"
+        :aria-label="property.label"
+        :data-property="property.key"
+        @change="change(property, $event)"
+      >
+      <template v-else-if="property.kind === 'bench'"><textarea
+        rows="4"
+        class="figure"
+        :value="propertyText(properties?.[property.key])"
+        placeholder="throttle %, volts, amps, grams"
+        @change="change(property, $event)"
+      /><input
+        type="file"
+        accept=".csv,text/csv"
+        :aria-label="`${property.label} from a CSV file`"
+        @change="fromFile(property, $event)"
+      ></template>
+      <EditField
+        v-else
+        :value="propertyText(properties?.[property.key])"
+        :class="{ figure: property.kind === 'measure' }"
+        :placeholder="hints[property.kind] ?? ''"
+        :aria-invalid="property.key in problems"
+        :data-property="property.key"
+        :list="property.key === 'plug' ? plugNamesId : undefined"
+        @change="change(property, $event)"
+      />
+      <span
+        v-if="problems[property.key]"
+        class="problem"
+        role="alert"
+      >{{ problems[property.key] }}</span>
     </label>
   </div>
 </template>
 
 <style scoped>
-.asked { background: var(--note); border-radius: 5px; outline: 4px solid var(--note); }
+.asked {
+  background: var(--note);
+  border-radius: 5px;
+  outline: 4px solid var(--note);
+}
 </style>

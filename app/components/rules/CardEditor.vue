@@ -5,32 +5,83 @@ import { ownCardSchema } from '#shared/schemas/rule-card'
 import type { CardFields } from '../../stores/rules'
 
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ card: RuleCard | null, id: string | null }>()
+const props = defineProps<{ card: RuleCard | null; id: string | null }>()
 const rules = useRulesStore()
 const problem = ref('')
-const form = reactive({ place: '', purpose: '', purposeKind: 'any' as RuleCard['purposeKind'], comparator: '<=' as RuleCard['comparator'], limit: '', unit: 'g' as MassUnit, counts: 'take-off' as RuleCard['counts'], conditions: '', within: '', beyond: '', always: '', source: '', status: 'in force' as RuleCard['status'], since: '' })
-const lists = [['within', 'Within the limit, one a line'], ['beyond', 'Beyond it'], ['always', 'Always'], ['conditions', 'Also required']] as const
+const form = reactive({
+  place: '',
+  purpose: '',
+  purposeKind: 'any' as RuleCard['purposeKind'],
+  comparator: '<=' as RuleCard['comparator'],
+  limit: '',
+  unit: 'g' as MassUnit,
+  counts: 'take-off' as RuleCard['counts'],
+  conditions: '',
+  within: '',
+  beyond: '',
+  always: '',
+  source: '',
+  status: 'in force' as RuleCard['status'],
+  since: '',
+})
+const lists = [
+  ['within', 'Within the limit, one a line'],
+  ['beyond', 'Beyond it'],
+  ['always', 'Always'],
+  ['conditions', 'Also required'],
+] as const
 
-watch(open, (now) => {
-  if (!now) return
-  problem.value = ''
-  const card = props.card
-  Object.assign(form, {
-    place: card?.place ?? '', purpose: card?.purpose ?? '', purposeKind: card?.purposeKind ?? 'any', comparator: card?.comparator ?? '<=', limit: card?.limit ? String(card.limit.value) : '',
-    unit: card?.limit?.unit ?? 'g', counts: card?.counts ?? 'take-off', source: card?.source ?? '', status: card?.status ?? 'in force', since: card?.since ?? '',
-    conditions: card?.conditions.join('\n') ?? '', within: card?.within.join('\n') ?? '', beyond: card?.beyond.join('\n') ?? '', always: card?.always.join('\n') ?? '',
-  })
-}, { immediate: true })
-const points = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
+watch(
+  open,
+  now => {
+    if (!now) return
+    problem.value = ''
+    const card = props.card
+    Object.assign(form, {
+      place: card?.place ?? '',
+      purpose: card?.purpose ?? '',
+      purposeKind: card?.purposeKind ?? 'any',
+      comparator: card?.comparator ?? '<=',
+      limit: card?.limit ? String(card.limit.value) : '',
+      unit: card?.limit?.unit ?? 'g',
+      counts: card?.counts ?? 'take-off',
+      source: card?.source ?? '',
+      status: card?.status ?? 'in force',
+      since: card?.since ?? '',
+      conditions: card?.conditions.join('\n') ?? '',
+      within: card?.within.join('\n') ?? '',
+      beyond: card?.beyond.join('\n') ?? '',
+      always: card?.always.join('\n') ?? '',
+    })
+  },
+  { immediate: true },
+)
+const points = (text: string) =>
+  text
+    .split('\n')
+    .map(line => line.trim())
+    .filter(Boolean)
 
 async function save() {
   const limit = readNumber(form.limit)
-  if (form.comparator !== 'none' && isNotRead(limit)) { problem.value = `Limit: ${limit.problem}`; return }
+  if (form.comparator !== 'none' && isNotRead(limit)) {
+    problem.value = `Limit: ${limit.problem}`
+    return
+  }
   const fields: CardFields = {
-    place: form.place.trim(), purpose: form.purpose.trim(), purposeKind: form.purposeKind, comparator: form.comparator,
+    place: form.place.trim(),
+    purpose: form.purpose.trim(),
+    purposeKind: form.purposeKind,
+    comparator: form.comparator,
     limit: form.comparator === 'none' || isNotRead(limit) ? null : { value: limit.value, unit: form.unit },
-    counts: form.counts, conditions: points(form.conditions), within: points(form.within), beyond: points(form.beyond), always: points(form.always),
-    source: form.source.trim(), status: form.status, since: form.since || null,
+    counts: form.counts,
+    conditions: points(form.conditions),
+    within: points(form.within),
+    beyond: points(form.beyond),
+    always: points(form.always),
+    source: form.source.trim(),
+    status: form.status,
+    since: form.since || null,
   }
   const parsed = ownCardSchema.safeParse(fields)
   problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
@@ -39,31 +90,96 @@ async function save() {
     if (props.id) await rules.change(props.id, fields)
     else await rules.add(fields)
     open.value = false
+  } catch (error) {
+    problem.value = sentenceOf(error)
   }
-  catch (error) { problem.value = sentenceOf(error) }
 }
 </script>
 
 <template>
-  <el-dialog v-model="open" :title="id ? 'Edit your card' : 'A card of your own'" width="min(640px, 94vw)" top="6vh">
-    <form novalidate @submit.prevent="save">
+  <el-dialog
+    v-model="open"
+    :title="id ? 'Edit your card' : 'A card of your own'"
+    width="min(640px, 94vw)"
+    top="6vh"
+  >
+    <form
+      novalidate
+      @submit.prevent="save"
+    >
       <div class="fields">
         <label class="field">Place<input v-model="form.place"></label>
         <label class="field">Purpose<input v-model="form.purpose"></label>
         <label class="field">Applies to<select v-model="form.purposeKind"><option value="any">any purpose</option><option value="recreation">recreation</option><option value="other">anything else</option></select></label>
-        <label class="field">Counts<select v-model="form.counts"><option v-for="c in countings" :key="c" :value="c">{{ countingSentences[c] }}</option></select></label>
-        <div class="limit wide"><label class="field">Wording<select v-model="form.comparator"><option value="<=">at most</option><option value="<">less than</option><option value="none">whatever it weighs</option></select></label><label class="field">Limit<input v-model="form.limit" class="figure" inputmode="decimal" :disabled="form.comparator === 'none'"></label><label class="field">Unit<select v-model="form.unit"><option v-for="u in massUnits" :key="u">{{ u }}</option></select></label></div>
-        <label class="field">Status<select v-model="form.status"><option v-for="s in cardStatuses" :key="s" :value="s">{{ s }}</option></select></label>
-        <label class="field">Since or from<input v-model="form.since" type="date"></label>
-        <label v-for="[key, title] in lists" :key="key" class="field">{{ title }}<textarea v-model="form[key]" rows="3" /></label>
+        <label class="field">Counts<select v-model="form.counts"><option
+          v-for="c in countings"
+          :key="c"
+          :value="c"
+        >{{ countingSentences[c] }}</option></select></label>
+        <div class="limit wide">
+          <label class="field">Wording<select v-model="form.comparator"><option value="<=">at most</option><option value="<">less than</option><option value="none">whatever it weighs</option></select></label><label class="field">Limit<input
+            v-model="form.limit"
+            class="figure"
+            inputmode="decimal"
+            :disabled="form.comparator === 'none'"
+          ></label><label class="field">Unit<select v-model="form.unit"><option
+            v-for="u in massUnits"
+            :key="u"
+          >{{ u }}</option></select></label>
+        </div>
+        <label class="field">Status<select v-model="form.status"><option
+          v-for="s in cardStatuses"
+          :key="s"
+          :value="s"
+        >{{ s }}</option></select></label>
+        <label class="field">Since or from<input
+          v-model="form.since"
+          type="date"
+        ></label>
+        <label
+          v-for="[key, title] in lists"
+          :key="key"
+          class="field"
+        >{{ title }}<textarea
+          v-model="form[key]"
+          rows="3"
+        /></label>
         <label class="field wide">Source<input v-model="form.source"></label>
       </div>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <div class="foot"><button type="button" @click="open = false">Not now</button><button type="submit" class="first">Keep it</button></div>
+      <p
+        v-if="problem"
+        class="problem"
+        role="alert"
+      >
+        {{ problem }}
+      </p>
+      <div class="foot">
+        <button
+          type="button"
+          @click="open = false"
+        >
+          Not now
+        </button><button
+          type="submit"
+          class="first"
+        >
+          Keep it
+        </button>
+      </div>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-.limit { display: grid; grid-template-columns: 2fr 1fr 1fr; gap: 10px; } .foot { display: flex; justify-content: flex-end; gap: 8px; margin-top: 12px; }
+.limit {
+  display: grid;
+  grid-template-columns: 2fr 1fr 1fr;
+  gap: 10px;
+}
+.foot {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 12px;
+}
 </style>

@@ -10,27 +10,42 @@ const emit = defineEmits<{ done: [] }>()
 const scales = useScalesStore()
 const bench = useBenchScale()
 const problem = ref('')
-interface Row { referenceId: string, display: string }
-const rows = ref<Row[]>([{ referenceId: '', display: '0' }, { referenceId: scales.references.findLast(r => r.massG <= props.scale.capacityG)?.id ?? '', display: '' }])
+interface Row {
+  referenceId: string
+  display: string
+}
+const rows = ref<Row[]>([
+  { referenceId: '', display: '0' },
+  { referenceId: scales.references.findLast(r => r.massG <= props.scale.capacityG)?.id ?? '', display: '' },
+])
 
 function placings(): Placing[] {
-  return rows.value.filter(row => row.display.trim() !== '').map(({ referenceId, display }) => {
-    const read = readNumber(display)
-    if (isNotRead(read)) throw new Error(read.problem)
-    const reference = scales.references.find(r => r.id === referenceId)
-    return { displayG: read.value, references: reference ? [{ id: reference.id, massG: reference.massG, toleranceG: reference.toleranceG }] : [] }
-  })
+  return rows.value
+    .filter(row => row.display.trim() !== '')
+    .map(({ referenceId, display }) => {
+      const read = readNumber(display)
+      if (isNotRead(read)) throw new Error(read.problem)
+      const reference = scales.references.find(r => r.id === referenceId)
+      return {
+        displayG: read.value,
+        references: reference ? [{ id: reference.id, massG: reference.massG, toleranceG: reference.toleranceG }] : [],
+      }
+    })
 }
 /** The core's refusal in the builder's words. */
 function sentence(error: unknown): string {
   if (!(error instanceof CoreInputError)) return sentenceOf(error)
   if (error.field === 'gain') return 'That is no scale’s reading: is each display beside the mass it belongs to?'
-  if (String(error.message).includes('capacity')) return `That reference is heavier than the ${props.scale.capacityG} g this scale carries.`
+  if (String(error.message).includes('capacity'))
+    return `That reference is heavier than the ${props.scale.capacityG} g this scale carries.`
   return 'A check needs two different masses: the empty pan and one reference will do.'
 }
 const outcome = computed(() => {
-  try { return evaluateCheck(props.scale, placings()) }
-  catch { return null }
+  try {
+    return evaluateCheck(props.scale, placings())
+  } catch {
+    return null
+  }
 })
 async function keep() {
   problem.value = ''
@@ -39,8 +54,9 @@ async function keep() {
     admitCheck(props.scale, wanted)
     await scales.addCheck(props.scale.id, wanted)
     emit('done')
+  } catch (error) {
+    problem.value = sentence(error)
   }
-  catch (error) { problem.value = sentence(error) }
 }
 function takeLive(row: Row) {
   if (bench.live.value && bench.rest.value.steady) row.display = bench.rest.value.displayG!.toFixed(3)
@@ -49,22 +65,103 @@ function takeLive(row: Row) {
 </script>
 
 <template>
-  <form class="check" @submit.prevent="keep">
+  <form
+    class="check"
+    @submit.prevent="keep"
+  >
     <h3>Check with reference masses</h3>
-    <p v-if="scales.references.length === 0" class="note">Add a reference mass below first: a calibration weight, or a coin whose mass you know.</p>
-    <div v-for="(row, i) in rows" :key="i" class="row">
-      <select v-model="row.referenceId" :aria-label="`On the pan, placing ${i + 1}`"><option value="">empty pan</option><option v-for="mass in scales.references" :key="mass.id" :value="mass.id">{{ mass.name }}, {{ mass.massG }} g</option></select>
-      <input v-model="row.display" class="figure" inputmode="decimal" placeholder="display, g" :aria-label="`Display, placing ${i + 1}`">
-      <button v-if="bench.live.value" type="button" @click="takeLive(row)">Take the reading</button>
+    <p
+      v-if="scales.references.length === 0"
+      class="note"
+    >
+      Add a reference mass below first: a calibration weight, or a coin whose mass you know.
+    </p>
+    <div
+      v-for="(row, i) in rows"
+      :key="i"
+      class="row"
+    >
+      <select
+        v-model="row.referenceId"
+        :aria-label="`On the pan, placing ${i + 1}`"
+      >
+        <option value="">
+          empty pan
+        </option><option
+          v-for="mass in scales.references"
+          :key="mass.id"
+          :value="mass.id"
+        >
+          {{ mass.name }}, {{ mass.massG }} g
+        </option>
+      </select>
+      <input
+        v-model="row.display"
+        class="figure"
+        inputmode="decimal"
+        placeholder="display, g"
+        :aria-label="`Display, placing ${i + 1}`"
+      >
+      <button
+        v-if="bench.live.value"
+        type="button"
+        @click="takeLive(row)"
+      >
+        Take the reading
+      </button>
     </div>
-    <button type="button" class="plain" @click="rows.push({ referenceId: scales.references[0]?.id ?? '', display: '' })">Another placing</button>
-    <p v-if="outcome" class="soft">Gain <span class="figure">{{ fixed(outcome.gain, 5) }}</span> ± <span class="figure">{{ fixed(spreadFactor95 * outcome.gainSigma, 5) }}</span>: 100 g would be shown as <span class="figure">{{ fixed(outcome.levelG + 100 * outcome.gain, 2) }}</span> g.</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <p class="soft">Past weighings stay as they are; a build offers to correct its own by this check.</p>
-    <button type="submit" class="first">Keep this check</button> <button type="button" @click="emit('done')">Leave it</button>
+    <button
+      type="button"
+      class="plain"
+      @click="rows.push({ referenceId: scales.references[0]?.id ?? '', display: '' })"
+    >
+      Another placing
+    </button>
+    <p
+      v-if="outcome"
+      class="soft"
+    >
+      Gain <span class="figure">{{ fixed(outcome.gain, 5) }}</span> ± <span class="figure">{{ fixed(spreadFactor95 * outcome.gainSigma, 5) }}</span>: 100 g would be shown as <span class="figure">{{ fixed(outcome.levelG + 100 * outcome.gain, 2) }}</span> g.
+    </p>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <p class="soft">
+      Past weighings stay as they are; a build offers to correct its own by this check.
+    </p>
+    <button
+      type="submit"
+      class="first"
+    >
+      Keep this check
+    </button> <button
+      type="button"
+      @click="emit('done')"
+    >
+      Leave it
+    </button>
   </form>
 </template>
 
 <style scoped>
-.check { border-top: 1px solid var(--line); margin-top: 10px; } .row { display: flex; gap: 8px; margin: 6px 0; align-items: center; } .row select { width: 240px; } .row input { width: 120px; }
+.check {
+  border-top: 1px solid var(--line);
+  margin-top: 10px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  margin: 6px 0;
+  align-items: center;
+}
+.row select {
+  width: 240px;
+}
+.row input {
+  width: 120px;
+}
 </style>

@@ -5,39 +5,92 @@ import { fixed, signed } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 import { evaluateCheck, type Scale, type ScaleCheck } from '#core/scale'
 
-const props = defineProps<{ scale: Scale, checks: readonly ScaleCheck[] }>()
+const props = defineProps<{ scale: Scale; checks: readonly ScaleCheck[] }>()
 const height = 128
 const box = useTemplateRef<HTMLDivElement>('box')
 const { width: measured } = useElementSize(box)
 const width = computed(() => Math.max(measured.value || 480, 200))
-const points = computed(() => props.checks.map((check) => {
-  const { gain, gainSigma } = evaluateCheck(props.scale, check.placings)
-  return { id: check.id, at: new Date(check.takenAt), percent: 100 * (gain - 1), spread: 100 * spreadFactor95 * gainSigma }
-}))
+const points = computed(() =>
+  props.checks.map(check => {
+    const { gain, gainSigma } = evaluateCheck(props.scale, check.placings)
+    return {
+      id: check.id,
+      at: new Date(check.takenAt),
+      percent: 100 * (gain - 1),
+      spread: 100 * spreadFactor95 * gainSigma,
+    }
+  }),
+)
 const x = computed(() => {
   const [from, to] = extent(points.value, p => p.at) as [Date, Date]
   const pad = Math.max((to.getTime() - from.getTime()) * 0.08, 86_400_000)
   return scaleTime([new Date(from.getTime() - pad), new Date(to.getTime() + pad)], [40, width.value - 12])
 })
 const y = computed(() => {
-  const [low, high] = [Math.min(0, ...points.value.map(p => p.percent - p.spread)), Math.max(0, ...points.value.map(p => p.percent + p.spread))]
+  const [low, high] = [
+    Math.min(0, ...points.value.map(p => p.percent - p.spread)),
+    Math.max(0, ...points.value.map(p => p.percent + p.spread)),
+  ]
   const pad = Math.max((high - low) * 0.2, 0.02)
   return scaleLinear([low - pad, high + pad], [height - 20, 8])
 })
 const ticks = computed(() => y.value.ticks(4))
-const path = computed(() => points.value.map((p, i) => `${i === 0 ? 'M' : 'L'}${x.value(p.at)},${y.value(p.percent)}`).join(''))
-const summary = computed(() => points.value.map(p => `${dayjs(p.at).format('D MMM')} ${signed(p.percent, 2)} % ± ${fixed(p.spread, 2)}`).join('; '))
+const path = computed(() =>
+  points.value.map((p, i) => `${i === 0 ? 'M' : 'L'}${x.value(p.at)},${y.value(p.percent)}`).join(''),
+)
+const summary = computed(() =>
+  points.value.map(p => `${dayjs(p.at).format('D MMM')} ${signed(p.percent, 2)} % ± ${fixed(p.spread, 2)}`).join('; '),
+)
 </script>
 
 <template>
-  <div ref="box" class="gain">
-    <svg :width="width" :height="height" role="img" :aria-label="`How heavy it reads, check by check: ${summary}`">
-      <g v-for="tick in ticks" :key="tick"><line class="grid" x1="40" :x2="width" :y1="y(tick)" :y2="y(tick)" :class="{ zero: tick === 0 }" /><text x="34" :y="y(tick) + 3" text-anchor="end">{{ signed(tick, 2) }}</text></g>
+  <div
+    ref="box"
+    class="gain"
+  >
+    <svg
+      :width="width"
+      :height="height"
+      role="img"
+      :aria-label="`How heavy it reads, check by check: ${summary}`"
+    >
+      <g
+        v-for="tick in ticks"
+        :key="tick"
+      ><line
+        class="grid"
+        x1="40"
+        :x2="width"
+        :y1="y(tick)"
+        :y2="y(tick)"
+        :class="{ zero: tick === 0 }"
+      /><text
+        x="34"
+        :y="y(tick) + 3"
+        text-anchor="end"
+      >{{ signed(tick, 2) }}</text></g>
       <path :d="path" />
-      <g v-for="point in points" :key="point.id">
-        <line class="whisker" :x1="x(point.at)" :x2="x(point.at)" :y1="y(point.percent - point.spread)" :y2="y(point.percent + point.spread)" />
-        <circle :cx="x(point.at)" :cy="y(point.percent)" r="3.5" />
-        <text :x="x(point.at)" :y="height - 4" text-anchor="middle">{{ dayjs(point.at).format('D MMM') }}</text>
+      <g
+        v-for="point in points"
+        :key="point.id"
+      >
+        <line
+          class="whisker"
+          :x1="x(point.at)"
+          :x2="x(point.at)"
+          :y1="y(point.percent - point.spread)"
+          :y2="y(point.percent + point.spread)"
+        />
+        <circle
+          :cx="x(point.at)"
+          :cy="y(point.percent)"
+          r="3.5"
+        />
+        <text
+          :x="x(point.at)"
+          :y="height - 4"
+          text-anchor="middle"
+        >{{ dayjs(point.at).format('D MMM') }}</text>
       </g>
     </svg>
     <small class="soft">reads heavy, %, with its 95 % interval</small>
@@ -45,8 +98,34 @@ const summary = computed(() => points.value.map(p => `${dayjs(p.at).format('D MM
 </template>
 
 <style scoped>
-.gain { min-width: 0; } svg { display: block; overflow: visible; }
-.grid { stroke: var(--line); } .grid.zero { stroke: var(--ink-soft); stroke-dasharray: 3 3; }
-path { fill: none; stroke: var(--plum-text); stroke-width: 1.5; } circle { fill: var(--plum-text); } .whisker { stroke: var(--plum-text); stroke-width: 1.5; }
-text { font: 500 10.5px var(--mono); fill: var(--ink-soft); }
+.gain {
+  min-width: 0;
+}
+svg {
+  display: block;
+  overflow: visible;
+}
+.grid {
+  stroke: var(--line);
+}
+.grid.zero {
+  stroke: var(--ink-soft);
+  stroke-dasharray: 3 3;
+}
+path {
+  fill: none;
+  stroke: var(--plum-text);
+  stroke-width: 1.5;
+}
+circle {
+  fill: var(--plum-text);
+}
+.whisker {
+  stroke: var(--plum-text);
+  stroke-width: 1.5;
+}
+text {
+  font: 500 10.5px var(--mono);
+  fill: var(--ink-soft);
+}
 </style>

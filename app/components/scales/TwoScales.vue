@@ -14,7 +14,14 @@ function estimate(id: string, text: string) {
   const read = readGrams(text)
   if (!scale || isNotRead(read)) return null
   const { check, result } = scales.standings.get(id)!
-  return { scale, checked: check !== null, estimate: weighedEstimate({ scale, check: check && result ? { id: check.id, result } : null }, { id: `two-${id}`, displaysG: [read.massG], tare: { id: `tare-${id}`, displayG: 0 } }) }
+  return {
+    scale,
+    checked: check !== null,
+    estimate: weighedEstimate(
+      { scale, check: check && result ? { id: check.id, result } : null },
+      { id: `two-${id}`, displaysG: [read.massG], tare: { id: `tare-${id}`, displayG: 0 } },
+    ),
+  }
 }
 const problem = computed(() => {
   for (const text of [shown.first, shown.second]) {
@@ -28,32 +35,97 @@ const both = computed(() => {
   if (!a || !b || problem.value) return null
   const compared = compareScales(a.estimate, b.estimate)
   const better = sigmaG(a.estimate) <= sigmaG(b.estimate) ? a : b
-  const why = better.checked && !(better === a ? b : a).checked ? 'it was checked and the other was not' : 'its own spread is smaller'
+  const why =
+    better.checked && !(better === a ? b : a).checked
+      ? 'it was checked and the other was not'
+      : 'its own spread is smaller'
   return { compared, better, why, unchecked: [a, b].filter(s => !s.checked).map(s => s.scale.name) }
 })
 </script>
 
 <template>
-  <section class="panel" aria-label="Two scales">
+  <section
+    class="panel"
+    aria-label="Two scales"
+  >
     <h2>The same thing on two scales</h2>
-    <p class="soft">Scales rarely agree. Put one part on both and type what each shows.</p>
+    <p class="soft">
+      Scales rarely agree. Put one part on both and type what each shows.
+    </p>
     <div class="pair">
-      <select v-model="firstId" aria-label="First scale"><option v-for="scale in scales.scales" :key="scale.id" :value="scale.id">{{ scale.name }}</option></select><input v-model="shown.first" class="figure" inputmode="decimal" placeholder="g" aria-label="Shown by the first">
-      <select v-model="secondId" aria-label="Second scale"><option v-for="scale in scales.scales" :key="scale.id" :value="scale.id">{{ scale.name }}</option></select><input v-model="shown.second" class="figure" inputmode="decimal" placeholder="g" aria-label="Shown by the second">
+      <select
+        v-model="firstId"
+        aria-label="First scale"
+      >
+        <option
+          v-for="scale in scales.scales"
+          :key="scale.id"
+          :value="scale.id"
+        >
+          {{ scale.name }}
+        </option>
+      </select><input
+        v-model="shown.first"
+        class="figure"
+        inputmode="decimal"
+        placeholder="g"
+        aria-label="Shown by the first"
+      >
+      <select
+        v-model="secondId"
+        aria-label="Second scale"
+      >
+        <option
+          v-for="scale in scales.scales"
+          :key="scale.id"
+          :value="scale.id"
+        >
+          {{ scale.name }}
+        </option>
+      </select><input
+        v-model="shown.second"
+        class="figure"
+        inputmode="decimal"
+        placeholder="g"
+        aria-label="Shown by the second"
+      >
     </div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <div v-if="both" data-test="two-scales">
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <div
+      v-if="both"
+      data-test="two-scales"
+    >
       <p>
-They differ by <b class="figure">{{ signed(both.compared.differenceG, 3) }} g</b> once corrected; together they claim ± <span class="figure">{{ fixed(1.96 * both.compared.sigmaG, 3) }}</span>.
+        They differ by <b class="figure">{{ signed(both.compared.differenceG, 3) }} g</b> once corrected; together they claim ± <span class="figure">{{ fixed(1.96 * both.compared.sigmaG, 3) }}</span>.
         <b>{{ both.compared.agree ? 'They agree.' : 'They do not agree.' }}</b>
-</p>
-      <p v-if="both.compared.combined">Both together: <b class="figure">{{ gramsWithSpread(both.compared.combined.valueG, spreadG(both.compared.combined)) }}</b></p>
-      <p v-else>Trust the {{ both.better.scale.name }} for now: {{ both.why }}. {{ both.unchecked.length > 0 ? `Check the ${both.unchecked.join(' and the ')} with a reference mass: one of them is off.` : 'One of the two checks no longer holds: check both again.' }}</p>
+      </p>
+      <p v-if="both.compared.combined">
+        Both together: <b class="figure">{{ gramsWithSpread(both.compared.combined.valueG, spreadG(both.compared.combined)) }}</b>
+      </p>
+      <p v-else>
+        Trust the {{ both.better.scale.name }} for now: {{ both.why }}. {{ both.unchecked.length > 0 ? `Check the ${both.unchecked.join(' and the ')} with a reference mass: one of them is off.` : 'One of the two checks no longer holds: check both again.' }}
+      </p>
     </div>
   </section>
 </template>
 
 <style scoped>
-.pair { display: grid; grid-template-columns: 1fr 110px 1fr 110px; gap: 8px; max-width: 760px; margin: 8px 0; }
-@media (max-width: 760px) { .pair { grid-template-columns: 1fr 110px; } }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 110px 1fr 110px;
+  gap: 8px;
+  max-width: 760px;
+  margin: 8px 0;
+}
+@media (max-width: 760px) {
+  .pair {
+    grid-template-columns: 1fr 110px;
+  }
+}
 </style>

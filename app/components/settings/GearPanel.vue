@@ -12,7 +12,10 @@ function set(fields: Partial<GroundGear>) {
   emit('change', { ...props.gear, ...fields })
 }
 function cells(event: Event) {
-  if (textOf(event) === '') { set({ chargerCells: null }); return }
+  if (textOf(event) === '') {
+    set({ chargerCells: null })
+    return
+  }
   const read = readNumber(textOf(event))
   if (isNotRead(read) || !Number.isInteger(read.value)) problem.value = 'Cells are a whole number.'
   else set({ chargerCells: read.value })
@@ -22,14 +25,49 @@ function cells(event: Event) {
 <template>
   <section class="panel">
     <h2>On the ground</h2>
-    <p class="soft">Fit holds each build against these. Several families or plugs: a semicolon between.</p>
+    <p class="soft">
+      Fit holds each build against these. Several families or plugs: a semicolon between.
+    </p>
     <div class="fields">
-      <label class="field">Hand controller, radio family<EditField :value="gear.radioFamily" placeholder="2.4 GHz, wide" maxlength="80" @change="set({ radioFamily: textOf($event) })" /></label>
-      <label class="field">Goggles, video family<EditField :value="gear.videoFamily" placeholder="digital" maxlength="80" @change="set({ videoFamily: textOf($event) })" /></label>
-      <label class="field">Goggles, hand of polarisation<select :value="gear.polarisation" @change="set({ polarisation: textOf($event) as GroundGear['polarisation'] })"><option value="">not said</option><option v-for="p in polarisations" :key="p">{{ p }}</option></select></label>
-      <label class="field">Charger, most cells<EditField :value="gear.chargerCells" class="figure" inputmode="numeric" @change="cells" /></label>
-      <label class="field wide">Charger, plugs<EditField :value="gear.chargerPlugs" :list="plugNamesId" placeholder="two bullets 2 mm, 30 A class; two round pins 1.0 mm" maxlength="200" @change="set({ chargerPlugs: textOf($event) })" /></label>
+      <label class="field">Hand controller, radio family<EditField
+        :value="gear.radioFamily"
+        placeholder="2.4 GHz, wide"
+        maxlength="80"
+        @change="set({ radioFamily: textOf($event) })"
+      /></label>
+      <label class="field">Goggles, video family<EditField
+        :value="gear.videoFamily"
+        placeholder="digital"
+        maxlength="80"
+        @change="set({ videoFamily: textOf($event) })"
+      /></label>
+      <label class="field">Goggles, hand of polarisation<select
+        :value="gear.polarisation"
+        @change="set({ polarisation: textOf($event) as GroundGear['polarisation'] })"
+      ><option value="">not said</option><option
+        v-for="p in polarisations"
+        :key="p"
+      >{{ p }}</option></select></label>
+      <label class="field">Charger, most cells<EditField
+        :value="gear.chargerCells"
+        class="figure"
+        inputmode="numeric"
+        @change="cells"
+      /></label>
+      <label class="field wide">Charger, plugs<EditField
+        :value="gear.chargerPlugs"
+        :list="plugNamesId"
+        placeholder="two bullets 2 mm, 30 A class; two round pins 1.0 mm"
+        maxlength="200"
+        @change="set({ chargerPlugs: textOf($event) })"
+      /></label>
     </div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
   </section>
 </template>

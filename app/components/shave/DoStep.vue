@@ -5,13 +5,25 @@ import { planWires } from '#core/fit'
 import type { Shaving } from '#core/shave'
 
 /** Asks what a step really took off: typed, lying on the pan, or as the difference of the part before and after. */
-const props = defineProps<{ shaving: Shaving, forecastG: number, /** Why what was said last cannot be done. */ refusal: string }>()
-const emit = defineEmits<{ done: [real: { grams: number, stepG: number } | null, leadMm: number | null], close: [] }>()
+const props = defineProps<{
+  shaving: Shaving
+  forecastG: number
+  /** Why what was said last cannot be done. */ refusal: string
+}>()
+const emit = defineEmits<{ done: [real: { grams: number; stepG: number } | null, leadMm: number | null]; close: [] }>()
 const store = useBuildStore()
 const line = computed(() => store.build!.lines.find(one => one.id === props.shaving.lineId))
 /** Leads that are cut have a length afterwards: that of the plan, where there is one. */
-const cutsLeads = computed(() => (props.shaving.kind === 'trim leads' || props.shaving.kind === 'shorter lead') && (line.value?.slot === 'motor' || line.value?.slot === 'power lead'))
-const planned = planWires(store.build!.fit?.wires ?? []).rows.find(({ wire }) => [wire.from, wire.to].some(end => end === line.value?.id || end === line.value?.name || (end === 'motors' && line.value?.slot === 'motor')))
+const cutsLeads = computed(
+  () =>
+    (props.shaving.kind === 'trim leads' || props.shaving.kind === 'shorter lead') &&
+    (line.value?.slot === 'motor' || line.value?.slot === 'power lead'),
+)
+const planned = planWires(store.build!.fit?.wires ?? []).rows.find(({ wire }) =>
+  [wire.from, wire.to].some(
+    end => end === line.value?.id || end === line.value?.name || (end === 'motors' && line.value?.slot === 'motor'),
+  ),
+)
 const leadMm = ref(planned ? String(planned.lengthMm) : '')
 const bench = useBenchScale()
 const real = ref('')
@@ -19,10 +31,12 @@ const beforeG = ref<number | null>(null)
 const problem = ref('')
 const field = useTemplateRef<HTMLInputElement>('field')
 const putsOn = computed(() => props.shaving.kind === 'put on')
-const panG = computed(() => bench.live.value && bench.rest.value.steady ? bench.rest.value.displayG : null)
+const panG = computed(() => (bench.live.value && bench.rest.value.steady ? bench.rest.value.displayG : null))
 const figure = (grams: number) => fixed(grams, 2).replace('−', '-')
 
-function takePan() { real.value = figure(panG.value!) }
+function takePan() {
+  real.value = figure(panG.value!)
+}
 function takeAfter() {
   real.value = figure(putsOn.value ? panG.value! - beforeG.value! : beforeG.value! - panG.value!)
   beforeG.value = null
@@ -30,34 +44,130 @@ function takeAfter() {
 function done() {
   const text = real.value.trim()
   const lead = !cutsLeads.value || leadMm.value.trim() === '' ? null : readNumber(withoutUnit(leadMm.value, 'mm'))
-  if (lead && (isNotRead(lead) || lead.value < 0 || lead.value > 500)) { problem.value = isNotRead(lead) ? lead.problem : 'A lead is from 0 to 500 mm long.'; return }
+  if (lead && (isNotRead(lead) || lead.value < 0 || lead.value > 500)) {
+    problem.value = isNotRead(lead) ? lead.problem : 'A lead is from 0 to 500 mm long.'
+    return
+  }
   const length = lead && !isNotRead(lead) ? lead.value : null
-  if (text === '') { emit('done', null, length); return }
+  if (text === '') {
+    emit('done', null, length)
+    return
+  }
   const read = readNumber(withoutUnit(text, 'g').replace('−', '-'))
-  problem.value = isNotRead(read) ? read.problem : Math.abs(read.value) > 1000 ? 'Grams off are from −1000 to 1000.' : ''
-  if (!isNotRead(read) && problem.value === '') emit('done', { grams: putsOn.value ? -Math.abs(read.value) : read.value, stepG: read.step }, length)
+  problem.value = isNotRead(read)
+    ? read.problem
+    : Math.abs(read.value) > 1000
+      ? 'Grams off are from −1000 to 1000.'
+      : ''
+  if (!isNotRead(read) && problem.value === '')
+    emit('done', { grams: putsOn.value ? -Math.abs(read.value) : read.value, stepG: read.step }, length)
 }
 onMounted(() => field.value?.focus())
 </script>
 
 <template>
-  <form @submit.prevent="done" @keydown.esc="emit('close')">
-    <label>What came {{ putsOn ? 'on' : 'off' }} by the scale, g <input ref="field" v-model="real" class="figure" inputmode="decimal" :placeholder="`forecast ${fixed(forecastG, 2)}`" aria-label="What came off by the scale, g"></label>
-    <label v-if="cutsLeads">Leads are now, mm <input v-model="leadMm" class="figure short" inputmode="decimal" aria-label="Length of the leads now, mm"></label>
-    <button type="submit" class="first">Done</button><button type="button" @click="emit('close')">Not yet</button>
+  <form
+    @submit.prevent="done"
+    @keydown.esc="emit('close')"
+  >
+    <label>What came {{ putsOn ? 'on' : 'off' }} by the scale, g <input
+      ref="field"
+      v-model="real"
+      class="figure"
+      inputmode="decimal"
+      :placeholder="`forecast ${fixed(forecastG, 2)}`"
+      aria-label="What came off by the scale, g"
+    ></label>
+    <label v-if="cutsLeads">Leads are now, mm <input
+      v-model="leadMm"
+      class="figure short"
+      inputmode="decimal"
+      aria-label="Length of the leads now, mm"
+    ></label>
+    <button
+      type="submit"
+      class="first"
+    >
+      Done
+    </button><button
+      type="button"
+      @click="emit('close')"
+    >
+      Not yet
+    </button>
     <span class="soft">Empty: the forecast stands until you weigh.</span>
-    <p v-if="bench.live.value" class="pan">
+    <p
+      v-if="bench.live.value"
+      class="pan"
+    >
       <span class="soft">{{ panG === null ? bench.rest.value.reason : `On the pan ${fixed(panG, 2)} g.` }}</span>
-      <button type="button" :disabled="panG === null || panG <= 0" @click="takePan">{{ putsOn ? 'That goes on' : 'That came off' }}</button>
-      <button v-if="beforeG === null" type="button" :disabled="panG === null" @click="beforeG = panG">That is it before</button>
-      <button v-else type="button" :disabled="panG === null" @click="takeAfter">{{ fixed(beforeG, 2) }} g before: that is it after</button>
+      <button
+        type="button"
+        :disabled="panG === null || panG <= 0"
+        @click="takePan"
+      >
+        {{ putsOn ? 'That goes on' : 'That came off' }}
+      </button>
+      <button
+        v-if="beforeG === null"
+        type="button"
+        :disabled="panG === null"
+        @click="beforeG = panG"
+      >
+        That is it before
+      </button>
+      <button
+        v-else
+        type="button"
+        :disabled="panG === null"
+        @click="takeAfter"
+      >
+        {{ fixed(beforeG, 2) }} g before: that is it after
+      </button>
     </p>
-    <p v-if="problem || refusal" class="problem" role="alert">{{ problem || refusal }}</p>
+    <p
+      v-if="problem || refusal"
+      class="problem"
+      role="alert"
+    >
+      {{ problem || refusal }}
+    </p>
   </form>
 </template>
 
 <style scoped>
-form { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; } label { display: inline-flex; gap: 6px; align-items: center; } .figure { width: 140px; } .short { width: 64px; }
-.pan { flex-basis: 100%; display: flex; gap: 8px; align-items: center; flex-wrap: wrap; margin: 0; } .problem { flex-basis: 100%; margin: 0; }
-@media (max-width: 760px) { label { flex-wrap: wrap; } }
+form {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+label {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+}
+.figure {
+  width: 140px;
+}
+.short {
+  width: 64px;
+}
+.pan {
+  flex-basis: 100%;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+  margin: 0;
+}
+.problem {
+  flex-basis: 100%;
+  margin: 0;
+}
+@media (max-width: 760px) {
+  label {
+    flex-wrap: wrap;
+  }
+}
 </style>

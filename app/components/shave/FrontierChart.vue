@@ -4,29 +4,148 @@ import { fixed } from '#core/display'
 import type { Measure, ShownPlan } from '#core/shave'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
-const props = defineProps<{ points: readonly FrontierPoint[], neededG: number | null, measure: Measure, label: string, chosenG: number | null }>()
+const props = defineProps<{
+  points: readonly FrontierPoint[]
+  neededG: number | null
+  measure: Measure
+  label: string
+  chosenG: number | null
+}>()
 const emit = defineEmits<{ choose: [point: FrontierPoint] }>()
 const [width, height] = [250, 168]
 const edge = { left: 38, right: 10, top: 18, bottom: 32 }
-const costOf = (plan: ShownPlan) => props.measure === 'cents' ? plan.cents / 100 : props.measure === 'minutes' ? plan.minutes : props.measure === 'loss' ? plan.loss : props.measure === 'changes' ? plan.steps.length : plan.steps.filter(s => s.shaving.forGood).length
+const costOf = (plan: ShownPlan) =>
+  props.measure === 'cents'
+    ? plan.cents / 100
+    : props.measure === 'minutes'
+      ? plan.minutes
+      : props.measure === 'loss'
+        ? plan.loss
+        : props.measure === 'changes'
+          ? plan.steps.length
+          : plan.steps.filter(s => s.shaving.forGood).length
 const offOf = (plan: ShownPlan) => plan.steps.reduce((sum, step) => sum + step.offG, 0)
-const drawn = computed(() => props.points.map(point => ({ point, x: offOf(point.plan), y: costOf(point.plan) })).sort((a, b) => a.x - b.x))
-const x = computed(() => scaleLinear([0, Math.max(max(drawn.value, d => d.x) ?? 1, props.neededG ?? 0) * 1.05], [edge.left, width - edge.right]))
-const y = computed(() => scaleLinear([0, Math.max(max(drawn.value, d => d.y) ?? 1, 1) * 1.08], [height - edge.bottom, edge.top]))
-const path = computed(() => lineOf<{ x: number, y: number }>(d => x.value(d.x), d => y.value(d.y)).curve(curveStepBefore)([{ x: 0, y: 0 }, ...drawn.value]) ?? '')
+const drawn = computed(() =>
+  props.points.map(point => ({ point, x: offOf(point.plan), y: costOf(point.plan) })).sort((a, b) => a.x - b.x),
+)
+const x = computed(() =>
+  scaleLinear(
+    [0, Math.max(max(drawn.value, d => d.x) ?? 1, props.neededG ?? 0) * 1.05],
+    [edge.left, width - edge.right],
+  ),
+)
+const y = computed(() =>
+  scaleLinear([0, Math.max(max(drawn.value, d => d.y) ?? 1, 1) * 1.08], [height - edge.bottom, edge.top]),
+)
+const path = computed(
+  () =>
+    lineOf<{ x: number; y: number }>(
+      d => x.value(d.x),
+      d => y.value(d.y),
+    ).curve(curveStepBefore)([{ x: 0, y: 0 }, ...drawn.value]) ?? '',
+)
 </script>
 
 <template>
-  <svg :width="width" :height="height" role="group" :aria-label="`What each gram costs: ${drawn.map(d => `${fixed(d.x, 1)} g off for ${fixed(d.y, 2)}`).join('; ')}`">
-    <g v-for="tick in y.ticks(3)" :key="`y${tick}`"><line :x1="edge.left" :x2="width - edge.right" :y1="y(tick)" :y2="y(tick)" class="grid" /><text :x="edge.left - 5" :y="y(tick) + 4" text-anchor="end">{{ tick }}</text></g>
-    <text v-for="tick in x.ticks(5)" :key="`x${tick}`" :x="x(tick)" :y="height - 18" text-anchor="middle">{{ tick }}</text>
-    <text :x="width - edge.right" :y="height - 4" text-anchor="end" class="axis">grams off</text><text x="0" y="10" class="axis">{{ label }}</text>
-    <path :d="path" class="line" />
-    <g v-if="neededG !== null && neededG > 0"><line :x1="x(neededG)" :x2="x(neededG)" :y1="edge.top - 4" :y2="height - edge.bottom" class="post" /><text :x="x(neededG) - 4" y="12" text-anchor="end" class="axis">needed</text></g>
-    <circle v-for="d in drawn" :key="d.point.gramsG" :cx="x(d.x)" :cy="y(d.y)" :r="chosenG === d.point.gramsG ? 5.5 : 3.6" class="point" :class="{ chosen: chosenG === d.point.gramsG }" role="button" tabindex="0" :aria-label="`${fixed(d.x, 1)} g off, ${label} ${fixed(d.y, 2)}`" @click="emit('choose', d.point)" @keydown.enter="emit('choose', d.point)" @keydown.space.prevent="emit('choose', d.point)"><title>{{ fixed(d.x, 1) }} g off, {{ label }} {{ fixed(d.y, 2) }}</title></circle>
+  <svg
+    :width="width"
+    :height="height"
+    role="group"
+    :aria-label="`What each gram costs: ${drawn.map(d => `${fixed(d.x, 1)} g off for ${fixed(d.y, 2)}`).join('; ')}`"
+  >
+    <g
+      v-for="tick in y.ticks(3)"
+      :key="`y${tick}`"
+    ><line
+      :x1="edge.left"
+      :x2="width - edge.right"
+      :y1="y(tick)"
+      :y2="y(tick)"
+      class="grid"
+    /><text
+      :x="edge.left - 5"
+      :y="y(tick) + 4"
+      text-anchor="end"
+    >{{ tick }}</text></g>
+    <text
+      v-for="tick in x.ticks(5)"
+      :key="`x${tick}`"
+      :x="x(tick)"
+      :y="height - 18"
+      text-anchor="middle"
+    >{{ tick }}</text>
+    <text
+      :x="width - edge.right"
+      :y="height - 4"
+      text-anchor="end"
+      class="axis"
+    >grams off</text><text
+      x="0"
+      y="10"
+      class="axis"
+    >{{ label }}</text>
+    <path
+      :d="path"
+      class="line"
+    />
+    <g v-if="neededG !== null && neededG > 0"><line
+      :x1="x(neededG)"
+      :x2="x(neededG)"
+      :y1="edge.top - 4"
+      :y2="height - edge.bottom"
+      class="post"
+    /><text
+      :x="x(neededG) - 4"
+      y="12"
+      text-anchor="end"
+      class="axis"
+    >needed</text></g>
+    <circle
+      v-for="d in drawn"
+      :key="d.point.gramsG"
+      :cx="x(d.x)"
+      :cy="y(d.y)"
+      :r="chosenG === d.point.gramsG ? 5.5 : 3.6"
+      class="point"
+      :class="{ chosen: chosenG === d.point.gramsG }"
+      role="button"
+      tabindex="0"
+      :aria-label="`${fixed(d.x, 1)} g off, ${label} ${fixed(d.y, 2)}`"
+      @click="emit('choose', d.point)"
+      @keydown.enter="emit('choose', d.point)"
+      @keydown.space.prevent="emit('choose', d.point)"
+    ><title>{{ fixed(d.x, 1) }} g off, {{ label }} {{ fixed(d.y, 2) }}</title></circle>
   </svg>
 </template>
 
 <style scoped>
-.grid { stroke: var(--line); } text { font: 500 10px var(--mono); fill: var(--ink-soft); } .axis { font-family: var(--sans); font-size: 11px; } .line { fill: none; stroke: var(--plum-text); stroke-width: 2; } .post { stroke: var(--ink); stroke-width: 2; } .point { fill: var(--plum-text); stroke: var(--card); cursor: pointer; } .chosen { fill: var(--brass); stroke: var(--ink); }
+.grid {
+  stroke: var(--line);
+}
+text {
+  font: 500 10px var(--mono);
+  fill: var(--ink-soft);
+}
+.axis {
+  font-family: var(--sans);
+  font-size: 11px;
+}
+.line {
+  fill: none;
+  stroke: var(--plum-text);
+  stroke-width: 2;
+}
+.post {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.point {
+  fill: var(--plum-text);
+  stroke: var(--card);
+  cursor: pointer;
+}
+.chosen {
+  fill: var(--brass);
+  stroke: var(--ink);
+}
 </style>

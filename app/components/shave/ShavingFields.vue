@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { fixed } from '#core/display'
-import { effectOf, lossWords, shavingKinds, structuralKinds, usualOfKind, type Shaving, type ShavingKind } from '#core/shave'
+import {
+  effectOf,
+  lossWords,
+  shavingKinds,
+  structuralKinds,
+  usualOfKind,
+  type Shaving,
+  type ShavingKind,
+} from '#core/shave'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
 import { shavingSchema } from '#shared/schemas/shave'
 
@@ -9,10 +17,24 @@ const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
 const problem = ref('')
 const working = ref(false)
-const calculatorOf: Partial<Record<ShavingKind, string>> = { 'trim leads': 'trim', 'direct solder': 'trim', 'shorter lead': 'trim', 'drill': 'hole', 'cut': 'plate', 'less coating': 'film', 'change material': 'material' }
+const calculatorOf: Partial<Record<ShavingKind, string>> = {
+  'trim leads': 'trim',
+  'direct solder': 'trim',
+  'shorter lead': 'trim',
+  'drill': 'hole',
+  'cut': 'plate',
+  'less coating': 'film',
+  'change material': 'material',
+}
 const touched = computed(() => store.build!.lines.find(line => line.id === props.shaving.lineId) ?? null)
-const lines = computed(() => store.build!.lines.filter(line => line.mass && (line.state === 'fitted' || (line.state === 'off' && props.shaving.kind === 'put on'))))
-const candidates = computed(() => store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId))
+const lines = computed(() =>
+  store.build!.lines.filter(
+    line => line.mass && (line.state === 'fitted' || (line.state === 'off' && props.shaving.kind === 'put on')),
+  ),
+)
+const candidates = computed(() =>
+  store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId),
+)
 const others = computed(() => (store.build!.shave?.shavings ?? []).filter(s => s.id !== props.shaving.id))
 const effect = computed(() => effectOf(store.build!, props.shaving))
 
@@ -24,10 +46,16 @@ function put(fields: Partial<Shaving>) {
 function number(key: 'gramsG' | 'spreadG' | 'minutes' | 'slipPercent', event: Event) {
   const read = readNumber(withoutUnit((event.target as HTMLInputElement).value, 'g', 'min', '%').replace('−', '-'))
   if (isNotRead(read)) problem.value = read.problem
-  else put({ [key]: read.value, ...(key === 'gramsG' || key === 'spreadG' ? { evidence: props.shaving.evidence === 'weighed' ? 'guess' : props.shaving.evidence } : {}) })
+  else
+    put({
+      [key]: read.value,
+      ...(key === 'gramsG' || key === 'spreadG'
+        ? { evidence: props.shaving.evidence === 'weighed' ? 'guess' : props.shaving.evidence }
+        : {}),
+    })
 }
 /** What is cut away, by its dimensions: of every piece where the line has several. */
-function useWorked({ grams, each }: { grams: number, each: boolean }) {
+function useWorked({ grams, each }: { grams: number; each: boolean }) {
   const off = each ? grams * touched.value!.quantity : grams
   put({ gramsG: Number(off.toFixed(3)), spreadG: Number(Math.max(0.01, off * 0.1).toFixed(2)), evidence: 'worked out' })
   working.value = false
@@ -38,46 +66,240 @@ function money(event: Event) {
   else put({ cents: read.cents })
 }
 /** Another kind brings its usual costs along. */
-function kind(of: ShavingKind) { put({ kind: of, ...usualOfKind[of], ...(props.shaving.cents !== null && props.shaving.cents > 0 ? { cents: props.shaving.cents } : {}) }) }
+function kind(of: ShavingKind) {
+  put({
+    kind: of,
+    ...usualOfKind[of],
+    ...(props.shaving.cents !== null && props.shaving.cents > 0 ? { cents: props.shaving.cents } : {}),
+  })
+}
 const value = (event: Event) => (event.target as HTMLSelectElement).value
-function toggle(list: 'excludes' | 'needs', id: string) { put({ [list]: props.shaving[list].includes(id) ? props.shaving[list].filter(other => other !== id) : [...props.shaving[list], id] }) }
+function toggle(list: 'excludes' | 'needs', id: string) {
+  put({
+    [list]: props.shaving[list].includes(id)
+      ? props.shaving[list].filter(other => other !== id)
+      : [...props.shaving[list], id],
+  })
+}
 </script>
 
 <template>
   <div class="fields">
-    <label class="field wide">What is done<EditField :value="shaving.what" @change="put({ what: ($event.target as HTMLInputElement).value.trim() })" /></label>
-    <label class="field">Kind<select :value="shaving.kind" @change="kind(value($event) as ShavingKind)"><option v-for="k in shavingKinds" :key="k">{{ k }}</option></select></label>
-    <label class="field">Line it touches<select :value="shaving.lineId ?? ''" @change="put({ lineId: value($event) || null, candidateId: null })"><option value="">{{ shaving.kind === 'put on' ? 'a line of its own' : 'not said yet' }}</option><option v-for="line in lines" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
-    <label v-if="candidates.length > 0" class="field wide">Swapped for<select :value="shaving.candidateId ?? ''" @change="put({ candidateId: value($event) || null })"><option value="">nothing</option><option v-for="line in candidates" :key="line.id" :value="line.id">{{ line.name }}</option></select></label>
+    <label class="field wide">What is done<EditField
+      :value="shaving.what"
+      @change="put({ what: ($event.target as HTMLInputElement).value.trim() })"
+    /></label>
+    <label class="field">Kind<select
+      :value="shaving.kind"
+      @change="kind(value($event) as ShavingKind)"
+    ><option
+      v-for="k in shavingKinds"
+      :key="k"
+    >{{ k }}</option></select></label>
+    <label class="field">Line it touches<select
+      :value="shaving.lineId ?? ''"
+      @change="put({ lineId: value($event) || null, candidateId: null })"
+    ><option value="">{{ shaving.kind === 'put on' ? 'a line of its own' : 'not said yet' }}</option><option
+      v-for="line in lines"
+      :key="line.id"
+      :value="line.id"
+    >{{ line.name }}</option></select></label>
+    <label
+      v-if="candidates.length > 0"
+      class="field wide"
+    >Swapped for<select
+      :value="shaving.candidateId ?? ''"
+      @change="put({ candidateId: value($event) || null })"
+    ><option value="">nothing</option><option
+      v-for="line in candidates"
+      :key="line.id"
+      :value="line.id"
+    >{{ line.name }}</option></select></label>
     <template v-if="effect.kind !== 'swap' && effect.kind !== 'off' && effect.kind !== 'on'">
-      <label class="field">Grams off<EditField :value="shaving.gramsG === 0 ? '' : shaving.gramsG" placeholder="not said" inputmode="decimal" class="figure" @change="number('gramsG', $event)" /></label>
-      <label class="field">± g<EditField :value="shaving.spreadG" inputmode="decimal" class="figure" @change="number('spreadG', $event)" /></label>
-      <p v-if="touched && !working" class="wide"><button type="button" class="plain" @click="working = true">Work the grams out …</button></p>
-      <LazyWorkOut v-if="touched && working" class="wide" :line="touched" use="That much comes off" saved :first="calculatorOf[shaving.kind]" @worked="useWorked" @close="working = false" />
+      <label class="field">Grams off<EditField
+        :value="shaving.gramsG === 0 ? '' : shaving.gramsG"
+        placeholder="not said"
+        inputmode="decimal"
+        class="figure"
+        @change="number('gramsG', $event)"
+      /></label>
+      <label class="field">± g<EditField
+        :value="shaving.spreadG"
+        inputmode="decimal"
+        class="figure"
+        @change="number('spreadG', $event)"
+      /></label>
+      <p
+        v-if="touched && !working"
+        class="wide"
+      >
+        <button
+          type="button"
+          class="plain"
+          @click="working = true"
+        >
+          Work the grams out …
+        </button>
+      </p>
+      <LazyWorkOut
+        v-if="touched && working"
+        class="wide"
+        :line="touched"
+        use="That much comes off"
+        saved
+        :first="calculatorOf[shaving.kind]"
+        @worked="useWorked"
+        @close="working = false"
+      />
     </template>
-    <p v-else class="soft wide">Its grams are those of the ledger.</p>
-    <label class="field">Money, {{ settings.currency }}<EditField :value="shaving.cents === null ? '' : (shaving.cents / 100).toFixed(2)" placeholder="unknown" inputmode="decimal" class="figure" @change="money" /></label>
-    <label class="field">Minutes<EditField :value="shaving.minutes" inputmode="decimal" class="figure" @change="number('minutes', $event)" /></label>
-    <label class="field">Given up, 0–5<select :value="shaving.loss" @change="put({ loss: Number(value($event)) })"><option v-for="n in [0, 1, 2, 3, 4, 5]" :key="n" :value="n">{{ n }}</option></select></label>
-    <label class="field">of<select :value="shaving.lossWord" @change="put({ lossWord: value($event) as Shaving['lossWord'] })"><option v-for="word in lossWords" :key="word">{{ word }}</option></select></label>
-    <label v-if="shaving.kind === 'put on'" class="field">Brings, 0–5<select :value="shaving.gain" @change="put({ gain: Number(value($event)) })"><option v-for="n in [0, 1, 2, 3, 4, 5]" :key="n" :value="n">{{ n }}</option></select></label>
-    <label class="field">A slip ruins the part, %<EditField :value="shaving.slipPercent" inputmode="decimal" class="figure" @change="number('slipPercent', $event)" /></label>
-    <label class="tick end"><input type="checkbox" :checked="shaving.forGood" @change="put({ forGood: !shaving.forGood })">cannot be undone</label>
+    <p
+      v-else
+      class="soft wide"
+    >
+      Its grams are those of the ledger.
+    </p>
+    <label class="field">Money, {{ settings.currency }}<EditField
+      :value="shaving.cents === null ? '' : (shaving.cents / 100).toFixed(2)"
+      placeholder="unknown"
+      inputmode="decimal"
+      class="figure"
+      @change="money"
+    /></label>
+    <label class="field">Minutes<EditField
+      :value="shaving.minutes"
+      inputmode="decimal"
+      class="figure"
+      @change="number('minutes', $event)"
+    /></label>
+    <label class="field">Given up, 0–5<select
+      :value="shaving.loss"
+      @change="put({ loss: Number(value($event)) })"
+    ><option
+      v-for="n in [0, 1, 2, 3, 4, 5]"
+      :key="n"
+      :value="n"
+    >{{ n }}</option></select></label>
+    <label class="field">of<select
+      :value="shaving.lossWord"
+      @change="put({ lossWord: value($event) as Shaving['lossWord'] })"
+    ><option
+      v-for="word in lossWords"
+      :key="word"
+    >{{ word }}</option></select></label>
+    <label
+      v-if="shaving.kind === 'put on'"
+      class="field"
+    >Brings, 0–5<select
+      :value="shaving.gain"
+      @change="put({ gain: Number(value($event)) })"
+    ><option
+      v-for="n in [0, 1, 2, 3, 4, 5]"
+      :key="n"
+      :value="n"
+    >{{ n }}</option></select></label>
+    <label class="field">A slip ruins the part, %<EditField
+      :value="shaving.slipPercent"
+      inputmode="decimal"
+      class="figure"
+      @change="number('slipPercent', $event)"
+    /></label>
+    <label class="tick end"><input
+      type="checkbox"
+      :checked="shaving.forGood"
+      @change="put({ forGood: !shaving.forGood })"
+    >cannot be undone</label>
   </div>
-  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-  <p v-if="structuralKinds.includes(shaving.kind)" class="note">Thinner carbon can fail in flight: never fly over people. Wear eye protection and a mask; cut and drill wet, the dust is harmful.</p>
-  <p v-if="effect.kind === 'none' && shaving.state !== 'done'" class="note">Say which fitted line it touches: until then no plan can use it.</p>
+  <p
+    v-if="problem"
+    class="problem"
+    role="alert"
+  >
+    {{ problem }}
+  </p>
+  <p
+    v-if="structuralKinds.includes(shaving.kind)"
+    class="note"
+  >
+    Thinner carbon can fail in flight: never fly over people. Wear eye protection and a mask; cut and drill wet, the dust is harmful.
+  </p>
+  <p
+    v-if="effect.kind === 'none' && shaving.state !== 'done'"
+    class="note"
+  >
+    Say which fitted line it touches: until then no plan can use it.
+  </p>
   <h3>In a plan</h3>
-  <label class="tick"><input type="radio" :checked="shaving.lock === null" :name="`lock-${shaving.id}`" @change="put({ lock: null })">as it serves</label>
-  <label class="tick"><input type="radio" :checked="shaving.lock === 'in'" :name="`lock-${shaving.id}`" @change="put({ lock: 'in' })">always in</label>
-  <label class="tick"><input type="radio" :checked="shaving.lock === 'out'" :name="`lock-${shaving.id}`" @change="put({ lock: 'out' })">left out for now</label>
+  <label class="tick"><input
+    type="radio"
+    :checked="shaving.lock === null"
+    :name="`lock-${shaving.id}`"
+    @change="put({ lock: null })"
+  >as it serves</label>
+  <label class="tick"><input
+    type="radio"
+    :checked="shaving.lock === 'in'"
+    :name="`lock-${shaving.id}`"
+    @change="put({ lock: 'in' })"
+  >always in</label>
+  <label class="tick"><input
+    type="radio"
+    :checked="shaving.lock === 'out'"
+    :name="`lock-${shaving.id}`"
+    @change="put({ lock: 'out' })"
+  >left out for now</label>
   <details v-if="others.length > 0">
-<summary>Goes not with, needs</summary>
-    <table><thead><tr><th>Shaving</th><th>not with</th><th>needs</th></tr></thead><tbody><tr v-for="other in others" :key="other.id"><td>{{ other.what }}</td><td><input type="checkbox" :checked="shaving.excludes.includes(other.id)" :aria-label="`not with ${other.what}`" @change="toggle('excludes', other.id)"></td><td><input type="checkbox" :checked="shaving.needs.includes(other.id)" :aria-label="`needs ${other.what}`" @change="toggle('needs', other.id)"></td></tr></tbody></table>
+    <summary>Goes not with, needs</summary>
+    <table>
+      <thead><tr><th>Shaving</th><th>not with</th><th>needs</th></tr></thead><tbody>
+        <tr
+          v-for="other in others"
+          :key="other.id"
+        >
+          <td>{{ other.what }}</td><td>
+            <input
+              type="checkbox"
+              :checked="shaving.excludes.includes(other.id)"
+              :aria-label="`not with ${other.what}`"
+              @change="toggle('excludes', other.id)"
+            >
+          </td><td>
+            <input
+              type="checkbox"
+              :checked="shaving.needs.includes(other.id)"
+              :aria-label="`needs ${other.what}`"
+              @change="toggle('needs', other.id)"
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
   </details>
-  <template v-if="shaving.state === 'done'"><h3>Done</h3><p>Forecast {{ fixed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }} g{{ shaving.realG === null ? ', not weighed yet.' : `, weighed ${fixed(-shaving.realG, 2)} g.` }}</p></template>
+  <template v-if="shaving.state === 'done'">
+    <h3>Done</h3><p>Forecast {{ fixed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }} g{{ shaving.realG === null ? ', not weighed yet.' : `, weighed ${fixed(-shaving.realG, 2)} g.` }}</p>
+  </template>
 </template>
 
 <style scoped>
-.end { align-self: end; } details summary { cursor: pointer; color: var(--plum-text); font-weight: 600; margin-top: 8px; } table { font-size: 12px; border-collapse: collapse; } th { font-weight: 500; color: var(--ink-soft); text-align: left; } td, th { padding: 2px 8px 2px 0; }
+.end {
+  align-self: end;
+}
+details summary {
+  cursor: pointer;
+  color: var(--plum-text);
+  font-weight: 600;
+  margin-top: 8px;
+}
+table {
+  font-size: 12px;
+  border-collapse: collapse;
+}
+th {
+  font-weight: 500;
+  color: var(--ink-soft);
+  text-align: left;
+}
+td,
+th {
+  padding: 2px 8px 2px 0;
+}
 </style>

@@ -5,56 +5,195 @@ import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFig
 import { spreadFactor95 } from '#core/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
-const emit = defineEmits<{ putAway: [archived: boolean], remove: [] }>()
+const emit = defineEmits<{ putAway: [archived: boolean]; remove: [] }>()
 const { settings } = storeToRefs(useSettingsStore())
-const spread = computed(() => props.entry.reference ? props.entry.reference.spreadG : props.entry.sigmaG * spreadFactor95)
+const spread = computed(() =>
+  props.entry.reference ? props.entry.reference.spreadG : props.entry.sigmaG * spreadFactor95,
+)
 const massG = computed(() => props.entry.reference?.massG ?? props.entry.massG)
 const facts = computed(() => {
   const { entry } = props
   if (entry.reference) {
     const { thrustG, minutes, priceCents } = entry.reference
-    return [thrustG === null ? '' : `${thrustG} g thrust`, minutes === null ? '' : `${minutes} min`, priceCents === null ? '' : `${centsFigure(priceCents)} ${settings.value.currency}`].filter(Boolean)
+    return [
+      thrustG === null ? '' : `${thrustG} g thrust`,
+      minutes === null ? '' : `${minutes} min`,
+      priceCents === null ? '' : `${centsFigure(priceCents)} ${settings.value.currency}`,
+    ].filter(Boolean)
   }
   const goal = entry.goalDryG === null ? '' : `own goal: dry ${fixed(entry.dryG, 1)} of ${fixed(entry.goalDryG, 1)} g`
   const reserve = reserveWords(entry.intoReserveG)
   const weighed = weighedWords(entry, entry.lines)
   const { assembled } = entry
-  const built = !assembled || assembled.done === assembled.of ? '' : assembled.failed > 0 ? `, a test failed at ${assembled.done} of ${assembled.of} steps` : `, ${assembled.done} of ${assembled.of} steps built`
-  return [entry.headroomG === null ? (entry.limitG === null ? 'no limit chosen' : 'nothing that flies yet') : `${headroomWords(entry.headroomG, spread.value)}${entry.decidedBy === null ? '' : ` with ${entry.decidedBy}`}${entry.onPurpose ? ', on purpose' : ''}`, reserve || goal || entry.loadout, `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`]
+  const built =
+    !assembled || assembled.done === assembled.of
+      ? ''
+      : assembled.failed > 0
+        ? `, a test failed at ${assembled.done} of ${assembled.of} steps`
+        : `, ${assembled.done} of ${assembled.of} steps built`
+  return [
+    entry.headroomG === null
+      ? entry.limitG === null
+        ? 'no limit chosen'
+        : 'nothing that flies yet'
+      : `${headroomWords(entry.headroomG, spread.value)}${entry.decidedBy === null ? '' : ` with ${entry.decidedBy}`}${entry.onPurpose ? ', on purpose' : ''}`,
+    reserve || goal || entry.loadout,
+    `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`,
+  ]
 })
 </script>
 
 <template>
   <article class="card">
     <div class="who">
-      <NuxtLink :to="`/builds/${entry.id}/parts`" class="name">{{ entry.name }}</NuxtLink>
+      <NuxtLink
+        :to="`/builds/${entry.id}/parts`"
+        class="name"
+      >{{ entry.name }}</NuxtLink>
       <small class="soft">{{ entry.craftClass || 'no class yet' }}</small>
     </div>
-    <MiniStrip v-if="!entry.reference" :entry="entry" class="mini" />
-    <p v-else class="mini soft">Known only as a whole, to compare with.</p>
+    <MiniStrip
+      v-if="!entry.reference"
+      :entry="entry"
+      class="mini"
+    />
+    <p
+      v-else
+      class="mini soft"
+    >
+      Known only as a whole, to compare with.
+    </p>
     <div class="mass">
-      <div class="figure value">{{ gramsFigure(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small></div>
-      <VerdictMark v-if="entry.word" :word="entry.word as VerdictWord" />
+      <div class="figure value">
+        {{ gramsFigure(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small>
+      </div>
+      <VerdictMark
+        v-if="entry.word"
+        :word="entry.word as VerdictWord"
+      />
     </div>
-    <div class="facts-list"><div v-for="fact in facts" :key="fact">{{ fact }}</div></div>
+    <div class="facts-list">
+      <div
+        v-for="fact in facts"
+        :key="fact"
+      >
+        {{ fact }}
+      </div>
+    </div>
     <div class="ways">
-    <button type="button" class="plain away" :aria-label="`${entry.archived ? 'Bring back' : 'Put away'} ${entry.name}`" @click="emit('putAway', !entry.archived)">{{ entry.archived ? 'Bring back' : 'Put away' }}</button>
-    <button v-if="entry.archived" type="button" class="plain away" :aria-label="`Delete ${entry.name} for good`" @click="emit('remove')">Delete …</button>
+      <button
+        type="button"
+        class="plain away"
+        :aria-label="`${entry.archived ? 'Bring back' : 'Put away'} ${entry.name}`"
+        @click="emit('putAway', !entry.archived)"
+      >
+        {{ entry.archived ? 'Bring back' : 'Put away' }}
+      </button>
+      <button
+        v-if="entry.archived"
+        type="button"
+        class="plain away"
+        :aria-label="`Delete ${entry.name} for good`"
+        @click="emit('remove')"
+      >
+        Delete …
+      </button>
     </div>
   </article>
 </template>
 
 <style scoped>
-.card { display: grid; grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto; gap: 20px; align-items: center; background: var(--card); border: 1px solid var(--line); border-radius: 10px; padding: 14px 22px; margin-bottom: 10px; position: relative; content-visibility: auto; contain-intrinsic-size: auto 92px; }
-.card:hover { border-color: var(--edge); }
-.name { font: 600 20px/1.2 var(--serif); color: var(--ink); text-decoration: none; display: block; }
-.name::after { content: ''; position: absolute; inset: 0; border-radius: 10px; }
-.card:focus-within { border-color: var(--plum-text); }
-.who small { font-size: 12px; }
-.value { font-size: 23px; line-height: 1.15; letter-spacing: -.8px; white-space: nowrap; } .value small { font-size: 13px; letter-spacing: 0; color: var(--ink-soft); }
-.facts-list { font-size: 12.5px; } .facts-list div:last-child { color: var(--ink-soft); }
-.ways { display: flex; flex-direction: column; align-items: flex-start; } .away { position: relative; font-size: 12px; font-weight: 500; opacity: .0; } .card:hover .away, .away:focus-visible { opacity: 1; }
+.card {
+  display: grid;
+  grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto;
+  gap: 20px;
+  align-items: center;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  padding: 14px 22px;
+  margin-bottom: 10px;
+  position: relative;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 92px;
+}
+.card:hover {
+  border-color: var(--edge);
+}
+.name {
+  font: 600 20px/1.2 var(--serif);
+  color: var(--ink);
+  text-decoration: none;
+  display: block;
+}
+.name::after {
+  content: '';
+  position: absolute;
+  inset: 0;
+  border-radius: 10px;
+}
+.card:focus-within {
+  border-color: var(--plum-text);
+}
+.who small {
+  font-size: 12px;
+}
+.value {
+  font-size: 23px;
+  line-height: 1.15;
+  letter-spacing: -0.8px;
+  white-space: nowrap;
+}
+.value small {
+  font-size: 13px;
+  letter-spacing: 0;
+  color: var(--ink-soft);
+}
+.facts-list {
+  font-size: 12.5px;
+}
+.facts-list div:last-child {
+  color: var(--ink-soft);
+}
+.ways {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+}
+.away {
+  position: relative;
+  font-size: 12px;
+  font-weight: 500;
+  opacity: 0;
+}
+.card:hover .away,
+.away:focus-visible {
+  opacity: 1;
+}
 @media (max-width: 760px) {
-  .card { grid-template-columns: 1fr auto; gap: 8px 12px; padding: 14px; contain-intrinsic-size: auto 190px; } .mini { grid-column: 1 / -1; order: 3; } .facts-list { grid-column: 1 / -1; order: 4; font-size: 14px; } .ways { order: 5; flex-direction: row; } .away { opacity: 1; font-size: 14px; justify-self: start; }
+  .card {
+    grid-template-columns: 1fr auto;
+    gap: 8px 12px;
+    padding: 14px;
+    contain-intrinsic-size: auto 190px;
+  }
+  .mini {
+    grid-column: 1 / -1;
+    order: 3;
+  }
+  .facts-list {
+    grid-column: 1 / -1;
+    order: 4;
+    font-size: 14px;
+  }
+  .ways {
+    order: 5;
+    flex-direction: row;
+  }
+  .away {
+    opacity: 1;
+    font-size: 14px;
+    justify-self: start;
+  }
 }
 </style>

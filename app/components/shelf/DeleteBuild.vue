@@ -1,17 +1,43 @@
 <script setup lang="ts">
 /** Asks before a build is deleted for good, and offers its file first. Loaded when it is first asked for. */
-defineProps<{ build: { id: string, name: string }, unreadable: boolean }>()
-const emit = defineEmits<{ close: [], remove: [] }>()
+defineProps<{ build: { id: string; name: string }; unreadable: boolean }>()
+const emit = defineEmits<{ close: []; remove: [] }>()
 </script>
 
 <template>
-  <el-dialog model-value title="Delete for good" width="min(460px, 94vw)" @update:model-value="emit('close')">
+  <el-dialog
+    model-value
+    title="Delete for good"
+    width="min(460px, 94vw)"
+    @update:model-value="emit('close')"
+  >
     <p><b>{{ build.name }}</b> goes with its weighings, its journal and its photos. Its parts of the drawer lie in the drawer again. This cannot be taken back.</p>
-    <p>Keep its file first, if you may want it again: <a :href="`/api/builds/${build.id}/${unreadable ? 'raw' : 'file'}`" class="button" download>Save the build file</a></p>
-    <template #footer><button type="button" @click="emit('close')">Keep it</button> <button type="button" class="first" @click="emit('remove')">Delete for good</button></template>
+    <p>
+      Keep its file first, if you may want it again: <a
+        :href="`/api/builds/${build.id}/${unreadable ? 'raw' : 'file'}`"
+        class="button"
+        download
+      >Save the build file</a>
+    </p>
+    <template #footer>
+      <button
+        type="button"
+        @click="emit('close')"
+      >
+        Keep it
+      </button> <button
+        type="button"
+        class="first"
+        @click="emit('remove')"
+      >
+        Delete for good
+      </button>
+    </template>
   </el-dialog>
 </template>
 
 <style scoped>
-.el-dialog__footer button + button { margin-left: 8px; }
+.el-dialog__footer button + button {
+  margin-left: 8px;
+}
 </style>

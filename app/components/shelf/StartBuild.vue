@@ -15,18 +15,30 @@ const problem = ref('')
 const busy = ref(false)
 const field = useTemplateRef<HTMLInputElement>('field')
 const focusField = useDialogFocus(field)
-const ways: { value: NewBuild['from'], title: string, what: string }[] = [
-  { value: 'class', title: 'From a craft class', what: 'the usual slots with typical masses: a total from the first minute' },
+const ways: { value: NewBuild['from']; title: string; what: string }[] = [
+  {
+    value: 'class',
+    title: 'From a craft class',
+    what: 'the usual slots with typical masses: a total from the first minute',
+  },
   { value: 'empty', title: 'Empty', what: 'no lines yet' },
   { value: 'copy', title: 'A copy', what: 'of a build on the shelf' },
-  { value: 'reference', title: 'A reference craft', what: 'ready-made or older, known only as a whole, to compare with' },
+  {
+    value: 'reference',
+    title: 'A reference craft',
+    what: 'ready-made or older, known only as a whole, to compare with',
+  },
 ]
-watch(open, (now) => {
-  if (!now) return
-  problem.value = ''
-  name.value = ''
-  copyOf.value = shelf.entries[0]?.id ?? ''
-}, { immediate: true })
+watch(
+  open,
+  now => {
+    if (!now) return
+    problem.value = ''
+    name.value = ''
+    copyOf.value = shelf.entries[0]?.id ?? ''
+  },
+  { immediate: true },
+)
 
 function optional(text: string): number | null | undefined {
   if (text.trim() === '') return null
@@ -37,9 +49,12 @@ function wanted(): NewBuild | string {
   const named = nameSchema('The build’s name').safeParse(name.value.trim())
   if (!named.success) return named.error.issues[0]!.message
   switch (from.value) {
-    case 'class': return { from: 'class', name: named.data, craftClass: craftClass.value }
-    case 'empty': return { from: 'empty', name: named.data }
-    case 'copy': return copyOf.value ? { from: 'copy', name: named.data, buildId: copyOf.value } : 'There is no build to copy yet.'
+    case 'class':
+      return { from: 'class', name: named.data, craftClass: craftClass.value }
+    case 'empty':
+      return { from: 'empty', name: named.data }
+    case 'copy':
+      return copyOf.value ? { from: 'copy', name: named.data, buildId: copyOf.value } : 'There is no build to copy yet.'
     case 'reference': {
       const mass = readGrams(reference.mass)
       const spread = readGrams(reference.spread || '0')
@@ -50,7 +65,11 @@ function wanted(): NewBuild | string {
       if (isNotRead(spread)) return `Spread: ${spread.problem}`
       if (isNotRead(price)) return price.problem
       if (thrustG === undefined || minutes === undefined) return 'Thrust and minutes are plain numbers, zero or more.'
-      return { from: 'reference', name: named.data, reference: { massG: mass.massG, spreadG: spread.massG, thrustG, priceCents: price.cents, minutes } }
+      return {
+        from: 'reference',
+        name: named.data,
+        reference: { massG: mass.massG, spreadG: spread.massG, thrustG, priceCents: price.cents, minutes },
+      }
     }
   }
 }
@@ -63,35 +82,133 @@ async function start() {
     const id = await shelf.start(asked)
     open.value = false
     await navigateTo(`/builds/${id}/${asked.from === 'reference' ? 'record' : 'aim'}`)
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    busy.value = false
   }
-  catch (error) { problem.value = sentenceOf(error) }
-  finally { busy.value = false }
 }
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Start a build" width="min(560px, 94vw)" @open-auto-focus="focusField">
-    <form novalidate @submit.prevent="start">
-      <label class="field">Name<input ref="field" v-model="name" autocomplete="off" :aria-invalid="problem !== ''"></label>
-      <div class="ways" role="radiogroup" aria-label="Start from">
-        <label v-for="way in ways" :key="way.value" class="way"><input v-model="from" type="radio" name="from" :value="way.value"><span><b>{{ way.title }}</b><br><span class="soft">{{ way.what }}</span></span></label>
+  <el-dialog
+    v-model="open"
+    title="Start a build"
+    width="min(560px, 94vw)"
+    @open-auto-focus="focusField"
+  >
+    <form
+      novalidate
+      @submit.prevent="start"
+    >
+      <label class="field">Name<input
+        ref="field"
+        v-model="name"
+        autocomplete="off"
+        :aria-invalid="problem !== ''"
+      ></label>
+      <div
+        class="ways"
+        role="radiogroup"
+        aria-label="Start from"
+      >
+        <label
+          v-for="way in ways"
+          :key="way.value"
+          class="way"
+        ><input
+          v-model="from"
+          type="radio"
+          name="from"
+          :value="way.value"
+        ><span><b>{{ way.title }}</b><br><span class="soft">{{ way.what }}</span></span></label>
       </div>
-      <label v-if="from === 'class'" class="field">Craft class<select v-model="craftClass"><option v-for="preset in craftPresets" :key="preset.name">{{ preset.name }}</option></select></label>
-      <label v-if="from === 'copy'" class="field">Copy of<select v-model="copyOf"><option v-for="entry in shelf.entries" :key="entry.id" :value="entry.id">{{ entry.name }}</option></select></label>
-      <div v-if="from === 'reference'" class="fields">
-        <label class="field">Mass, g<input v-model="reference.mass" class="figure" inputmode="decimal"></label>
-        <label class="field">± (95 %), g<input v-model="reference.spread" class="figure" inputmode="decimal"></label>
-        <label class="field">Thrust, g<input v-model="reference.thrust" class="figure" inputmode="decimal"></label>
-        <label class="field">Minutes<input v-model="reference.minutes" class="figure" inputmode="decimal"></label>
-        <label class="field">Price<input v-model="reference.price" class="figure" inputmode="decimal"></label>
+      <label
+        v-if="from === 'class'"
+        class="field"
+      >Craft class<select v-model="craftClass"><option
+        v-for="preset in craftPresets"
+        :key="preset.name"
+      >{{ preset.name }}</option></select></label>
+      <label
+        v-if="from === 'copy'"
+        class="field"
+      >Copy of<select v-model="copyOf"><option
+        v-for="entry in shelf.entries"
+        :key="entry.id"
+        :value="entry.id"
+      >{{ entry.name }}</option></select></label>
+      <div
+        v-if="from === 'reference'"
+        class="fields"
+      >
+        <label class="field">Mass, g<input
+          v-model="reference.mass"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">± (95 %), g<input
+          v-model="reference.spread"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">Thrust, g<input
+          v-model="reference.thrust"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">Minutes<input
+          v-model="reference.minutes"
+          class="figure"
+          inputmode="decimal"
+        ></label>
+        <label class="field">Price<input
+          v-model="reference.price"
+          class="figure"
+          inputmode="decimal"
+        ></label>
       </div>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <div class="foot"><button type="button" @click="open = false">Not now</button><button type="submit" class="first" :disabled="busy">Start it</button></div>
+      <p
+        v-if="problem"
+        class="problem"
+        role="alert"
+      >
+        {{ problem }}
+      </p>
+      <div class="foot">
+        <button
+          type="button"
+          @click="open = false"
+        >
+          Not now
+        </button><button
+          type="submit"
+          class="first"
+          :disabled="busy"
+        >
+          Start it
+        </button>
+      </div>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-.ways { margin: 12px 0; display: grid; gap: 6px; } .way { display: flex; align-items: baseline; gap: 6px; cursor: pointer; }
-.foot { display: flex; justify-content: flex-end; gap: 8px; margin-top: 14px; }
+.ways {
+  margin: 12px 0;
+  display: grid;
+  gap: 6px;
+}
+.way {
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+  cursor: pointer;
+}
+.foot {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 14px;
+}
 </style>

@@ -6,15 +6,28 @@ const props = defineProps<{ document: KeptDocument }>()
 const edits = useEditsStore()
 const { said } = useShell()
 const steps = computed(() => edits.steps[props.document] ?? { undo: null, redo: null })
-watch(() => props.document, (document) => { edits.loadSteps(document).catch(() => undefined) }, { immediate: true })
+watch(
+  () => props.document,
+  document => {
+    edits.loadSteps(document).catch(() => undefined)
+  },
+  { immediate: true },
+)
 
 const reload: Record<KeptDocument, () => Promise<unknown>> = {
-  drawer: () => useDrawerStore().load(), rules: () => useRulesStore().load(), scales: () => useScalesStore().load(), settings: () => useSettingsStore().load(), templates: () => useAssemblyStore().load(),
+  drawer: () => useDrawerStore().load(),
+  rules: () => useRulesStore().load(),
+  scales: () => useScalesStore().load(),
+  settings: () => useSettingsStore().load(),
+  templates: () => useAssemblyStore().load(),
 }
 async function step(kind: 'undo' | 'redo') {
   said.value = ''
-  try { await edits.step(props.document, kind) }
-  catch (error) { said.value = sentenceOf(error) }
+  try {
+    await edits.step(props.document, kind)
+  } catch (error) {
+    said.value = sentenceOf(error)
+  }
   await reload[props.document]().catch(() => undefined)
   await edits.loadSteps(props.document).catch(() => undefined)
 }
@@ -22,9 +35,20 @@ useSingleKeys({ z: () => step('undo'), Z: () => step('redo') })
 </script>
 
 <template>
-  <button type="button" :disabled="!steps.undo" :title="steps.undo ? `Take back: ${steps.undo}` : 'Nothing to take back'" @click="step('undo')">Undo <kbd>Z</kbd></button>
+  <button
+    type="button"
+    :disabled="!steps.undo"
+    :title="steps.undo ? `Take back: ${steps.undo}` : 'Nothing to take back'"
+    @click="step('undo')"
+  >
+    Undo <kbd>Z</kbd>
+  </button>
 </template>
 
 <style scoped>
-@media (max-width: 760px) { kbd { display: none; } }
+@media (max-width: 760px) {
+  kbd {
+    display: none;
+  }
+}
 </style>

@@ -3,9 +3,21 @@ const store = useBuildStore()
 </script>
 
 <template>
-  <button v-if="store.build" type="button" :disabled="!store.steps.undo" :title="store.steps.undo ? `Take back: ${store.steps.undo}` : 'Nothing to take back'" @click="store.step('undo')">Undo <kbd>Z</kbd></button>
+  <button
+    v-if="store.build"
+    type="button"
+    :disabled="!store.steps.undo"
+    :title="store.steps.undo ? `Take back: ${store.steps.undo}` : 'Nothing to take back'"
+    @click="store.step('undo')"
+  >
+    Undo <kbd>Z</kbd>
+  </button>
 </template>
 
 <style scoped>
-@media (max-width: 760px) { kbd { display: none; } }
+@media (max-width: 760px) {
+  kbd {
+    display: none;
+  }
+}
 </style>

@@ -4,48 +4,162 @@ const edits = useEditsStore()
 const route = useRoute()
 const open = ref(false)
 /** What the page itself says it is saving. */
-const openHere = computed(() => typeof route.params.id === 'string' ? documentOfBuild(route.params.id) : route.path.slice(1))
+const openHere = computed(() =>
+  typeof route.params.id === 'string' ? documentOfBuild(route.params.id) : route.path.slice(1),
+)
 /** What is on its way for something that is not open: said where it takes longer than a blink. */
 const underway = computed(() => edits.states.filter(state => state.document !== openHere.value))
 const longUnderway = refDebounced(underway, 800)
-const waiting = computed(() => edits.states.filter(state => edits.waiting.includes(state) || (underway.value.includes(state) && longUnderway.value.some(({ document }) => document === state.document))))
+const waiting = computed(() =>
+  edits.states.filter(
+    state =>
+      edits.waiting.includes(state) ||
+      (underway.value.includes(state) && longUnderway.value.some(({ document }) => document === state.document)),
+  ),
+)
 const label = computed(() => {
-  const parts = waiting.value.map(state => `${state.waiting} of ${state.name} ${state.waiting === 1 ? 'waits' : 'wait'}`)
+  const parts = waiting.value.map(
+    state => `${state.waiting} of ${state.name} ${state.waiting === 1 ? 'waits' : 'wait'}`,
+  )
   if (edits.asides.length > 0) parts.push(`${edits.asides.length} not written`)
   return parts.join(' · ')
 })
 const signedOut = computed(() => waiting.value.some(state => state.why === 'signed out'))
-const pageOf = (document: string) => document.startsWith('build:') ? `/builds/${document.slice('build:'.length)}/parts` : `/${document}`
-watch(label, (text) => { if (text === '') open.value = false })
+const pageOf = (document: string) =>
+  document.startsWith('build:') ? `/builds/${document.slice('build:'.length)}/parts` : `/${document}`
+watch(label, text => {
+  if (text === '') open.value = false
+})
 </script>
 
 <template>
-  <button v-if="label" type="button" class="waiting" :title="waiting[0] ? whyWaiting(waiting[0]) : ''" @click="open = true">{{ label }}</button>
-  <el-dialog v-model="open" title="Not written yet" width="min(680px, 94vw)">
-    <p v-if="edits.onlyHere" class="note">This browser keeps nothing: what waits is lost when this tab is closed.</p>
-    <section v-for="state in waiting" :key="state.document">
-      <h3><NuxtLink :to="pageOf(state.document)" @click="open = false">{{ state.name }}</NuxtLink> <small class="soft">{{ whyWaiting(state) || 'on its way' }}</small></h3>
+  <button
+    v-if="label"
+    type="button"
+    class="waiting"
+    :title="waiting[0] ? whyWaiting(waiting[0]) : ''"
+    @click="open = true"
+  >
+    {{ label }}
+  </button>
+  <el-dialog
+    v-model="open"
+    title="Not written yet"
+    width="min(680px, 94vw)"
+  >
+    <p
+      v-if="edits.onlyHere"
+      class="note"
+    >
+      This browser keeps nothing: what waits is lost when this tab is closed.
+    </p>
+    <section
+      v-for="state in waiting"
+      :key="state.document"
+    >
+      <h3>
+        <NuxtLink
+          :to="pageOf(state.document)"
+          @click="open = false"
+        >{{ state.name }}</NuxtLink> <small class="soft">{{ whyWaiting(state) || 'on its way' }}</small>
+      </h3>
       <ol>
-        <li v-for="edit in edits.queue.pending(state.document)" :key="edit.key">{{ edit.words }} <button type="button" class="plain" @click="edits.queue.setAsideByHand(edit.key, 'Taken out of the line by hand.')">Set aside</button></li>
+        <li
+          v-for="edit in edits.queue.pending(state.document)"
+          :key="edit.key"
+        >
+          {{ edit.words }} <button
+            type="button"
+            class="plain"
+            @click="edits.queue.setAsideByHand(edit.key, 'Taken out of the line by hand.')"
+          >
+            Set aside
+          </button>
+        </li>
       </ol>
     </section>
-    <p v-if="signedOut"><a :href="`/sign-in?then=${encodeURIComponent(route.fullPath)}`" class="button first">Sign in again</a></p>
+    <p v-if="signedOut">
+      <a
+        :href="`/sign-in?then=${encodeURIComponent(route.fullPath)}`"
+        class="button first"
+      >Sign in again</a>
+    </p>
     <section v-if="edits.asides.length > 0">
       <h3>Could not be written</h3>
       <ul>
-        <li v-for="edit in edits.asides" :key="edit.key">
+        <li
+          v-for="edit in edits.asides"
+          :key="edit.key"
+        >
           <b>{{ edit.documentName }}</b>: {{ edit.words }}<br><span class="soft">{{ edit.sentence }}</span><br>
-          <button type="button" @click="edits.queue.tryAgain(edit.key)">Try again</button> <button type="button" class="plain" @click="edits.queue.letGo(edit.key)">Let it go</button>
+          <button
+            type="button"
+            @click="edits.queue.tryAgain(edit.key)"
+          >
+            Try again
+          </button> <button
+            type="button"
+            class="plain"
+            @click="edits.queue.letGo(edit.key)"
+          >
+            Let it go
+          </button>
         </li>
       </ul>
     </section>
-    <p class="soft">They are kept in this browser and sent by themselves as soon as may be, also after the page was closed.</p>
-    <template #footer><button type="button" @click="edits.queue.wake()">Try now</button> <button type="button" class="first" @click="open = false">Close</button></template>
+    <p class="soft">
+      They are kept in this browser and sent by themselves as soon as may be, also after the page was closed.
+    </p>
+    <template #footer>
+      <button
+        type="button"
+        @click="edits.queue.wake()"
+      >
+        Try now
+      </button> <button
+        type="button"
+        class="first"
+        @click="open = false"
+      >
+        Close
+      </button>
+    </template>
   </el-dialog>
 </template>
 
 <style scoped>
-.waiting { background: var(--brass); color: #2A2333; border: 0; border-radius: 6px; padding: 3px 9px; font: 600 12.5px var(--sans); min-height: 0; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 340px; flex: none; }
-li { margin: 6px 0; } ol, ul { padding-left: 20px; } h3 small { font-weight: 400; } .el-dialog__footer button + button { margin-left: 8px; }
-@media (max-width: 760px) { .waiting { order: 3; max-width: 100%; min-height: 36px; } }
+.waiting {
+  background: var(--brass);
+  color: #2a2333;
+  border: 0;
+  border-radius: 6px;
+  padding: 3px 9px;
+  font: 600 12.5px var(--sans);
+  min-height: 0;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 340px;
+  flex: none;
+}
+li {
+  margin: 6px 0;
+}
+ol,
+ul {
+  padding-left: 20px;
+}
+h3 small {
+  font-weight: 400;
+}
+.el-dialog__footer button + button {
+  margin-left: 8px;
+}
+@media (max-width: 760px) {
+  .waiting {
+    order: 3;
+    max-width: 100%;
+    min-height: 36px;
+  }
+}
 </style>

@@ -18,9 +18,12 @@ const rows = computed(() => {
   const build = store.build!
   const cards = chosenCards(build, rules.cards)
   return loadoutMasses(build, allLoadouts(build), store.estimates).map(({ choice, massG, sigmaG }) => ({
-    choice, key: `${choice.setupId}.${choice.packLineId ?? ''}`, name: loadoutName(build, choice),
+    choice,
+    key: `${choice.setupId}.${choice.packLineId ?? ''}`,
+    name: loadoutName(build, choice),
     mass: gramsWithSpread(massG, sigmaG * spreadFactor95),
-    word: bindingJudgement(cards.map(card => judgeUnderCard(build, choice, card, store.estimates)))?.verdict?.word ?? null,
+    word:
+      bindingJudgement(cards.map(card => judgeUnderCard(build, choice, card, store.estimates)))?.verdict?.word ?? null,
     flown: sameLoadout(choice, defaultLoadout(build)),
     never: build.neverFlown.some(c => sameLoadout(c, choice)),
     viewed: sameLoadout(choice, store.choice),
@@ -37,30 +40,124 @@ function fly() {
 </script>
 
 <template>
-  <div ref="panel" class="chooser" @keydown.esc="emit('close')">
+  <div
+    ref="panel"
+    class="chooser"
+    @keydown.esc="emit('close')"
+  >
     <table>
-      <caption class="visually-hidden">Loadouts</caption>
-      <thead><tr><th>Loadout</th><th class="right">All-up</th><th>Verdict</th><th>Never flown</th></tr></thead>
+      <caption class="visually-hidden">
+        Loadouts
+      </caption>
+      <thead>
+        <tr>
+          <th>Loadout</th><th class="right">
+            All-up
+          </th><th>Verdict</th><th>Never flown</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="row in rows" :key="row.key" :class="{ viewed: row.viewed, never: row.never }">
-          <td><label class="tick"><input type="radio" name="loadout" :checked="row.viewed" @change="view(row.choice)">{{ row.name }}<span v-if="row.flown" class="soft">&nbsp;· as I fly it</span></label></td>
-          <td class="right figure">{{ row.mass }}</td>
-          <td><VerdictMark v-if="row.word" :word="row.word" /></td>
-          <td class="centre"><input type="checkbox" :checked="row.never" :aria-label="`${row.name} is never flown`" @change="store.run({ type: 'loadout.never', choice: row.choice, never: !row.never })"></td>
+        <tr
+          v-for="row in rows"
+          :key="row.key"
+          :class="{ viewed: row.viewed, never: row.never }"
+        >
+          <td>
+            <label class="tick"><input
+              type="radio"
+              name="loadout"
+              :checked="row.viewed"
+              @change="view(row.choice)"
+            >{{ row.name }}<span
+              v-if="row.flown"
+              class="soft"
+            >&nbsp;· as I fly it</span></label>
+          </td>
+          <td class="right figure">
+            {{ row.mass }}
+          </td>
+          <td>
+            <VerdictMark
+              v-if="row.word"
+              :word="row.word"
+            />
+          </td>
+          <td class="centre">
+            <input
+              type="checkbox"
+              :checked="row.never"
+              :aria-label="`${row.name} is never flown`"
+              @change="store.run({ type: 'loadout.never', choice: row.choice, never: !row.never })"
+            >
+          </td>
         </tr>
       </tbody>
     </table>
     <div class="foot">
-      <NuxtLink :to="`/builds/${store.build!.id}/packs`" @click="emit('close')">Every way to fly it</NuxtLink>
-      <button type="button" class="first" :disabled="rows.some(r => r.viewed && r.flown)" @click="fly">Make it the way I fly</button>
+      <NuxtLink
+        :to="`/builds/${store.build!.id}/packs`"
+        @click="emit('close')"
+      >Every way to fly it</NuxtLink>
+      <button
+        type="button"
+        class="first"
+        :disabled="rows.some(r => r.viewed && r.flown)"
+        @click="fly"
+      >
+        Make it the way I fly
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.chooser { position: absolute; top: calc(100% - 8px); left: 14px; z-index: 30; background: var(--card); border: 1px solid var(--edge); border-radius: 10px; padding: 10px 14px; box-shadow: 0 8px 28px #2A233333; max-width: calc(100% - 28px); max-height: 60vh; overflow: auto; }
-table { border-collapse: collapse; } th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); text-align: left; }
-td, th { padding: 4px 12px 4px 4px; } .right { text-align: right; white-space: nowrap; } .centre { text-align: center; }
-tr.viewed td { background: var(--selection); } tr.never label { text-decoration: line-through; opacity: .7; }
-.foot { display: flex; justify-content: space-between; align-items: center; gap: 16px; margin-top: 10px; font-size: 12.5px; }
+.chooser {
+  position: absolute;
+  top: calc(100% - 8px);
+  left: 14px;
+  z-index: 30;
+  background: var(--card);
+  border: 1px solid var(--edge);
+  border-radius: 10px;
+  padding: 10px 14px;
+  box-shadow: 0 8px 28px #2a233333;
+  max-width: calc(100% - 28px);
+  max-height: 60vh;
+  overflow: auto;
+}
+table {
+  border-collapse: collapse;
+}
+th {
+  font-weight: 500;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+  text-align: left;
+}
+td,
+th {
+  padding: 4px 12px 4px 4px;
+}
+.right {
+  text-align: right;
+  white-space: nowrap;
+}
+.centre {
+  text-align: center;
+}
+tr.viewed td {
+  background: var(--selection);
+}
+tr.never label {
+  text-decoration: line-through;
+  opacity: 0.7;
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 16px;
+  margin-top: 10px;
+  font-size: 12.5px;
+}
 </style>

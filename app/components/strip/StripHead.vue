@@ -14,7 +14,11 @@ const choosing = ref(false)
 const overview = computed(() => store.overview!)
 const verdict = computed(() => overview.value.binding?.verdict ?? null)
 /** The limit the whole weight is held against; another mass than the whole is said beside. */
-const besideG = computed(() => overview.value.binding && Math.abs(overview.value.binding.massG - overview.value.massG) < 1e-9 ? overview.value.binding.limitG : null)
+const besideG = computed(() =>
+  overview.value.binding && Math.abs(overview.value.binding.massG - overview.value.massG) < 1e-9
+    ? overview.value.binding.limitG
+    : null,
+)
 const reserveMissed = computed(() => reserveWords(overview.value.intoReserveG))
 const onPurpose = computed(() => verdict.value?.word === 'Over' && isOnPurpose(store.build!, store.choice))
 /** Which lines have no grams, the first two by name. */
@@ -23,7 +27,8 @@ const openNames = computed(() => {
   return `${open.slice(0, 2).join(' and ')}${open.length > 2 ? ` and ${open.length - 2} more` : ''}`
 })
 const action = computed(() => {
-  if (overview.value.openLines > 0) return `${openNames.value} ${overview.value.openLines === 1 ? 'has' : 'have'} no grams yet: the total cannot be called clear.`
+  if (overview.value.openLines > 0)
+    return `${openNames.value} ${overview.value.openLines === 1 ? 'has' : 'have'} no grams yet: the total cannot be called clear.`
   if (!store.narrowing) return ''
   return verdict.value?.word === 'Too close to call' ? narrowingWords(store.narrowing, true) : ''
 })
@@ -34,14 +39,23 @@ const whatever = computed(() => whateverItWeighs(rules.cards, store.build!.aim))
 /** What is fitted and flies in no set-up: counted nowhere. */
 const left = computed(() => inNoSetup(store.build!))
 const leftWords = computed(() => {
-  const named = left.value.slice(0, 2).map(line => `${lineTitle(line)}${line.mass ? `, ${gramsFigure(store.estimates.of(line).valueG, spreadG(store.estimates.of(line)))} g,` : ''}`)
+  const named = left.value
+    .slice(0, 2)
+    .map(
+      line =>
+        `${lineTitle(line)}${line.mass ? `, ${gramsFigure(store.estimates.of(line).valueG, spreadG(store.estimates.of(line)))} g,` : ''}`,
+    )
   const more = left.value.length - named.length
   return `${named.join(' and ')}${more > 0 ? ` and ${more} more` : ''} ${left.value.length === 1 ? 'flies' : 'fly'} in no set-up and ${left.value.length === 1 ? 'is' : 'are'} not counted.`
 })
 const setupName = computed(() => store.build!.setups.find(s => s.id === store.choice.setupId)?.name ?? '')
 function join() {
   const setup = store.build!.setups.find(s => s.id === store.choice.setupId)
-  if (setup) store.run({ type: 'setup.put', setup: { ...setup, lineIds: [...setup.lineIds, ...left.value.map(line => line.id)] } })
+  if (setup)
+    store.run({
+      type: 'setup.put',
+      setup: { ...setup, lineIds: [...setup.lineIds, ...left.value.map(line => line.id)] },
+    })
 }
 
 function pick(lineId: string) {
@@ -52,43 +66,178 @@ function pick(lineId: string) {
 </script>
 
 <template>
-  <section class="strip-head" aria-label="All-up weight">
+  <section
+    class="strip-head"
+    aria-label="All-up weight"
+  >
     <div class="block">
-      <div class="value figure" data-test="auw">{{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small></div>
-      <div class="verdict">
-        <VerdictMark v-if="verdict" :word="verdict.word" filled data-test="verdict" />
-        <span v-else-if="overview.binding" class="soft" data-test="no-craft">{{ judgementWord(overview.binding) }}</span>
-        <NuxtLink v-else :to="`/builds/${store.build!.id}/aim`">Choose a limit</NuxtLink>
-        <span v-if="verdict" data-test="headroom">{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
+      <div
+        class="value figure"
+        data-test="auw"
+      >
+        {{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small>
       </div>
-      <button type="button" class="plain loadout" :aria-expanded="choosing" aria-controls="loadout-chooser" @click="choosing = !choosing">{{ loadoutName(store.build!, store.choice) }} ▾</button>
+      <div class="verdict">
+        <VerdictMark
+          v-if="verdict"
+          :word="verdict.word"
+          filled
+          data-test="verdict"
+        />
+        <span
+          v-else-if="overview.binding"
+          class="soft"
+          data-test="no-craft"
+        >{{ judgementWord(overview.binding) }}</span>
+        <NuxtLink
+          v-else
+          :to="`/builds/${store.build!.id}/aim`"
+        >Choose a limit</NuxtLink>
+        <span
+          v-if="verdict"
+          data-test="headroom"
+        >{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
+      </div>
+      <button
+        type="button"
+        class="plain loadout"
+        :aria-expanded="choosing"
+        aria-controls="loadout-chooser"
+        @click="choosing = !choosing"
+      >
+        {{ loadoutName(store.build!, store.choice) }} ▾
+      </button>
     </div>
     <div class="chart">
-      <MassStrip :overview="overview" :estimates="store.estimates" :selected-id="store.selectedId" @pick="pick" />
+      <MassStrip
+        :overview="overview"
+        :estimates="store.estimates"
+        :selected-id="store.selectedId"
+        @pick="pick"
+      />
       <p class="under">
-        <span v-if="left.length > 0" class="action" data-test="in-no-setup">{{ leftWords }} <button type="button" class="plain" @click="join">Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</button> <button type="button" class="plain" @click="pick(left[0]!.id)">Look at {{ left.length === 1 ? 'it' : 'the first' }}</button></span>
-        <span v-for="card in whatever" :key="card.id" class="action word-over" data-test="whatever">{{ cardName(card) }}: asked whatever it weighs. <NuxtLink :to="`/builds/${store.build!.id}/aim`">See Aim</NuxtLink></span>
-        <span v-if="action" class="action" data-test="action">{{ action }}</span>
-        <span v-if="reserveMissed" class="soft" data-test="reserve">Clear, {{ reserveMissed }}.</span>
-        <span v-if="settings.ounces" class="soft figure">{{ ouncesFigure(overview.massG) }} oz</span>
-        <span v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005" class="soft" data-test="counted"><template v-if="overview.binding.heaviest">The binding card looks at all you allow: {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
+        <span
+          v-if="left.length > 0"
+          class="action"
+          data-test="in-no-setup"
+        >{{ leftWords }} <button
+          type="button"
+          class="plain"
+          @click="join"
+        >Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</button> <button
+          type="button"
+          class="plain"
+          @click="pick(left[0]!.id)"
+        >Look at {{ left.length === 1 ? 'it' : 'the first' }}</button></span>
+        <span
+          v-for="card in whatever"
+          :key="card.id"
+          class="action word-over"
+          data-test="whatever"
+        >{{ cardName(card) }}: asked whatever it weighs. <NuxtLink :to="`/builds/${store.build!.id}/aim`">See Aim</NuxtLink></span>
+        <span
+          v-if="action"
+          class="action"
+          data-test="action"
+        >{{ action }}</span>
+        <span
+          v-if="reserveMissed"
+          class="soft"
+          data-test="reserve"
+        >Clear, {{ reserveMissed }}.</span>
+        <span
+          v-if="settings.ounces"
+          class="soft figure"
+        >{{ ouncesFigure(overview.massG) }} oz</span>
+        <span
+          v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005"
+          class="soft"
+          data-test="counted"
+        ><template v-if="overview.binding.heaviest">The binding card looks at all you allow: {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
       </p>
     </div>
-    <LoadoutChooser v-if="choosing" id="loadout-chooser" @close="choosing = false" />
+    <LoadoutChooser
+      v-if="choosing"
+      id="loadout-chooser"
+      @close="choosing = false"
+    />
   </section>
 </template>
 
 <style scoped>
-.strip-head { position: relative; background: var(--card); border-bottom: 1px solid var(--line); padding: 10px 18px 6px; display: flex; gap: 22px; min-height: 112px; flex: none; }
-.block { width: 192px; flex: none; }
-.value { font-size: 34px; line-height: 1; letter-spacing: -1.5px; white-space: nowrap; } .value small { font-size: 15px; letter-spacing: 0; color: var(--ink-soft); }
-.verdict { margin-top: 7px; font-size: 13px; display: flex; gap: 7px; align-items: center; white-space: nowrap; }
-.loadout { font-size: 12px; font-weight: 500; margin: 2px 0 0 -4px; max-width: 200px; overflow: hidden; text-overflow: ellipsis; display: block; text-align: left; min-height: 0; }
-.chart { flex: 1; min-width: 0; padding-top: 2px; }
-.under { margin: 4px 0 0; min-height: 19px; font-size: 12.5px; display: flex; gap: 14px; flex-wrap: wrap; }
-.action { font-weight: 600; }
+.strip-head {
+  position: relative;
+  background: var(--card);
+  border-bottom: 1px solid var(--line);
+  padding: 10px 18px 6px;
+  display: flex;
+  gap: 22px;
+  min-height: 112px;
+  flex: none;
+}
+.block {
+  width: 192px;
+  flex: none;
+}
+.value {
+  font-size: 34px;
+  line-height: 1;
+  letter-spacing: -1.5px;
+  white-space: nowrap;
+}
+.value small {
+  font-size: 15px;
+  letter-spacing: 0;
+  color: var(--ink-soft);
+}
+.verdict {
+  margin-top: 7px;
+  font-size: 13px;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  white-space: nowrap;
+}
+.loadout {
+  font-size: 12px;
+  font-weight: 500;
+  margin: 2px 0 0 -4px;
+  max-width: 200px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  display: block;
+  text-align: left;
+  min-height: 0;
+}
+.chart {
+  flex: 1;
+  min-width: 0;
+  padding-top: 2px;
+}
+.under {
+  margin: 4px 0 0;
+  min-height: 19px;
+  font-size: 12.5px;
+  display: flex;
+  gap: 14px;
+  flex-wrap: wrap;
+}
+.action {
+  font-weight: 600;
+}
 @media (max-width: 760px) {
-  .strip-head { flex-direction: column; gap: 8px; padding: 10px 14px; } .block { width: auto; }
-  .loadout { font-size: 14px; min-height: 32px; max-width: 100%; }
+  .strip-head {
+    flex-direction: column;
+    gap: 8px;
+    padding: 10px 14px;
+  }
+  .block {
+    width: auto;
+  }
+  .loadout {
+    font-size: 14px;
+    min-height: 32px;
+    max-width: 100%;
+  }
 }
 </style>

@@ -11,9 +11,13 @@ const figure = computed(() => {
   const hand = props.run.typed.value.trim() !== '' ? props.run.display.value.massG : null
   if (hand !== null) return hand.toFixed(decimals.value)
   if (last.value?.overload) return 'over'
-  return last.value?.massG === null || last.value === null ? '–' : last.value.massG.toFixed(decimals.value).replace('-', '\u2212')
+  return last.value?.massG === null || last.value === null
+    ? '–'
+    : last.value.massG.toFixed(decimals.value).replace('-', '\u2212')
 })
-const tone = computed(() => props.run.display.value.reason === '' && props.run.display.value.massG !== null ? 'steady' : 'moving')
+const tone = computed(() =>
+  props.run.display.value.reason === '' && props.run.display.value.massG !== null ? 'steady' : 'moving',
+)
 const words = computed(() => {
   if (props.run.typed.value.trim() !== '') return props.run.display.value.reason || 'typed by hand'
   return props.run.display.value.reason || `steady for ${bench.rest.value.forS.toFixed(1)} s`
@@ -22,11 +26,16 @@ const onPan = computed(() => {
   const { mode, collected, piecesOnPan } = props.run
   const n = collected.value.length
   switch (mode.value) {
-    case 'all together': return `all ${piecesOnPan.value} pieces together`
-    case 'one after another': return `piece ${n + 1} of ${line.value.quantity}`
-    case 'before and after': return n === 0 ? 'before the change' : 'after the change'
-    case 'in lifts': return `lift ${n + 1}`
-    default: return line.value.quantity > 1 ? `one of ${line.value.quantity}` : ''
+    case 'all together':
+      return `all ${piecesOnPan.value} pieces together`
+    case 'one after another':
+      return `piece ${n + 1} of ${line.value.quantity}`
+    case 'before and after':
+      return n === 0 ? 'before the change' : 'after the change'
+    case 'in lifts':
+      return `lift ${n + 1}`
+    default:
+      return line.value.quantity > 1 ? `one of ${line.value.quantity}` : ''
   }
 })
 </script>
@@ -34,17 +43,74 @@ const onPan = computed(() => {
 <template>
   <div class="pan">
     <h2>On the pan: {{ lineTitle(line) }}<small v-if="onPan">, {{ onPan }}</small></h2>
-    <div class="reading figure" data-test="pan"><span>{{ figure }}</span><small>g</small></div>
-    <p class="rest" :class="tone" role="status" data-test="steadiness">{{ words }}</p>
-    <p v-if="run.collected.value.length > 0" class="collected figure">so far {{ run.collected.value.map(g => g.toFixed(decimals)).join(' · ') }}</p>
+    <div
+      class="reading figure"
+      data-test="pan"
+    >
+      <span>{{ figure }}</span><small>g</small>
+    </div>
+    <p
+      class="rest"
+      :class="tone"
+      role="status"
+      data-test="steadiness"
+    >
+      {{ words }}
+    </p>
+    <p
+      v-if="run.collected.value.length > 0"
+      class="collected figure"
+    >
+      so far {{ run.collected.value.map(g => g.toFixed(decimals)).join(' · ') }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.pan { text-align: center; }
-h2 { font-size: 17px; } h2 small { font: 500 13px var(--sans); color: var(--ink-soft); }
-.reading { font-size: 92px; line-height: 1.05; letter-spacing: -4px; white-space: nowrap; } .reading small { font-size: 30px; letter-spacing: 0; color: var(--ink-soft); margin-left: 12px; }
-.rest { font-weight: 600; margin: 2px 0 0; min-height: 20px; } .rest.steady { color: var(--clear); } .rest.moving { color: var(--ink-soft); font-weight: 500; }
-.collected { color: var(--ink-soft); margin: 4px 0 0; }
-@media (max-width: 760px) { .reading { font-size: 76px; } h2 { font-size: 18px; } }
+.pan {
+  text-align: center;
+}
+h2 {
+  font-size: 17px;
+}
+h2 small {
+  font: 500 13px var(--sans);
+  color: var(--ink-soft);
+}
+.reading {
+  font-size: 92px;
+  line-height: 1.05;
+  letter-spacing: -4px;
+  white-space: nowrap;
+}
+.reading small {
+  font-size: 30px;
+  letter-spacing: 0;
+  color: var(--ink-soft);
+  margin-left: 12px;
+}
+.rest {
+  font-weight: 600;
+  margin: 2px 0 0;
+  min-height: 20px;
+}
+.rest.steady {
+  color: var(--clear);
+}
+.rest.moving {
+  color: var(--ink-soft);
+  font-weight: 500;
+}
+.collected {
+  color: var(--ink-soft);
+  margin: 4px 0 0;
+}
+@media (max-width: 760px) {
+  .reading {
+    font-size: 76px;
+  }
+  h2 {
+    font-size: 18px;
+  }
+}
 </style>

@@ -7,14 +7,18 @@ import { weighedEstimate } from '#core/scale'
 import { correctionsBy } from '#core/weigh'
 import type { WeighRun } from '~/composables/useWeighRun'
 
-const props = defineProps<{ run: WeighRun | null, loadG: number | null }>()
+const props = defineProps<{ run: WeighRun | null; loadG: number | null }>()
 const store = useBuildStore()
 const scales = useScalesStore()
 const bench = useBenchScale()
-const standing = computed(() => scales.current ? scales.standings.get(scales.current.id) ?? null : null)
+const standing = computed(() => (scales.current ? (scales.standings.get(scales.current.id) ?? null) : null))
 const onPanG = computed(() => Math.max(props.loadG ?? 0, 0))
-const one = computed(() => scales.ready ? weighedEstimate(scales.ready, { id: 'card', displaysG: [onPanG.value], tare: { id: 't', displayG: 0 } }) : null)
-const percentOff = computed(() => standing.value?.result ? 100 * (standing.value.result.gain - 1) : null)
+const one = computed(() =>
+  scales.ready
+    ? weighedEstimate(scales.ready, { id: 'card', displaysG: [onPanG.value], tare: { id: 't', displayG: 0 } })
+    : null,
+)
+const percentOff = computed(() => (standing.value?.result ? 100 * (standing.value.result.gain - 1) : null))
 const trays = computed(() => scales.tares.filter(tare => tare.scaleId === scales.current?.id))
 /** Weighings of this build on this scale that rest on an earlier check than the one in force. */
 const outdated = computed(() => {
@@ -23,7 +27,10 @@ const outdated = computed(() => {
   return correctionsBy(store.build, ready, newId)
 })
 function reapply() {
-  store.run({ type: 'weighings.correct', corrections: outdated.value }, `corrected by the check of ${dayjs(standing.value!.check!.takenAt).format('D MMMM YYYY')}`)
+  store.run(
+    { type: 'weighings.correct', corrections: outdated.value },
+    `corrected by the check of ${dayjs(standing.value!.check!.takenAt).format('D MMMM YYYY')}`,
+  )
 }
 const serialProblem = ref('')
 const baud = ref(9600)
@@ -36,12 +43,21 @@ async function openSerial() {
 async function keepTray() {
   trayProblem.value = ''
   const { massG, reason } = props.run!.display.value
-  if (massG === null || reason) { trayProblem.value = reason || 'Nothing is on the pan.'; return }
-  try {
-    await scales.addTare({ name: trayName.value.trim(), scaleId: scales.current!.id, displayG: massG, takenAt: new Date().toISOString() })
-    trayName.value = ''
+  if (massG === null || reason) {
+    trayProblem.value = reason || 'Nothing is on the pan.'
+    return
   }
-  catch (error) { trayProblem.value = sentenceOf(error) }
+  try {
+    await scales.addTare({
+      name: trayName.value.trim(),
+      scaleId: scales.current!.id,
+      displayG: massG,
+      takenAt: new Date().toISOString(),
+    })
+    trayName.value = ''
+  } catch (error) {
+    trayProblem.value = sentenceOf(error)
+  }
 }
 const trayInUse = computed(() => trays.value.find(tray => tray.id === props.run?.tare.value.id) ?? null)
 /** Past weighings keep what they were tared with; only the choice goes. */
@@ -49,8 +65,9 @@ async function removeTray() {
   try {
     await scales.removeTare(trayInUse.value!.id)
     props.run?.useTray(null)
+  } catch (error) {
+    trayProblem.value = sentenceOf(error)
   }
-  catch (error) { trayProblem.value = sentenceOf(error) }
 }
 function chooseTray(event: Event) {
   const id = (event.target as HTMLSelectElement).value
@@ -64,12 +81,29 @@ function chooseTray(event: Event) {
     <div v-if="!scales.current">
       <h2>No scale yet</h2>
       <p>Say which scale lies on the bench: its step and what it carries. Then every weighing knows how sure it is.</p>
-      <NuxtLink to="/scales" class="button first">Add a scale</NuxtLink>
+      <NuxtLink
+        to="/scales"
+        class="button first"
+      >Add a scale</NuxtLink>
     </div>
     <template v-else>
-      <label v-if="scales.scales.length > 1" class="field">Scale at hand<select :value="scales.current.id" @change="scales.currentId = ($event.target as HTMLSelectElement).value"><option v-for="scale in scales.scales" :key="scale.id" :value="scale.id">{{ scale.name }}</option></select></label>
-      <h2 class="name">{{ scales.current.name }}</h2>
-      <p class="soft">{{ scales.current.resolutionG }} g steps, {{ scales.current.capacityG }} g at most. {{ bench.state.value.sentence }}</p>
+      <label
+        v-if="scales.scales.length > 1"
+        class="field"
+      >Scale at hand<select
+        :value="scales.current.id"
+        @change="scales.currentId = ($event.target as HTMLSelectElement).value"
+      ><option
+        v-for="scale in scales.scales"
+        :key="scale.id"
+        :value="scale.id"
+      >{{ scale.name }}</option></select></label>
+      <h2 class="name">
+        {{ scales.current.name }}
+      </h2>
+      <p class="soft">
+        {{ scales.current.resolutionG }} g steps, {{ scales.current.capacityG }} g at most. {{ bench.state.value.sentence }}
+      </p>
       <dl class="facts">
         <dt>Last check</dt><dd>{{ standing?.check ? dayjs(standing.check.takenAt).format('D MMM, HH:mm') : 'never' }}</dd>
         <template v-if="percentOff !== null">
@@ -77,36 +111,140 @@ function chooseTray(event: Event) {
           <dt>Corrected for you</dt><dd>{{ one ? signed(one.valueG - onPanG, 2) : '' }} g</dd>
         </template>
         <dt>One reading ±</dt><dd>{{ one ? fixed(spreadFactor95 * sigmaG(one), 2) : '–' }} g</dd>
-        <template v-if="bench.garbage.value > 0"><dt>Lines not understood</dt><dd>{{ bench.garbage.value }}</dd></template>
+        <template v-if="bench.garbage.value > 0">
+          <dt>Lines not understood</dt><dd>{{ bench.garbage.value }}</dd>
+        </template>
       </dl>
-      <div class="bar"><i :style="{ width: `${Math.min(100, 100 * onPanG / scales.current.capacityG)}%` }" /></div>
-      <p class="soft">{{ fixed(onPanG, 0) }} of {{ scales.current.capacityG }} g in use.</p>
-      <p v-if="!standing?.check" class="note">Never checked: it may be wrong by 0.3 % either way, and every weighing carries that.</p>
-      <p v-else-if="standing.drift?.flagged" class="note">It has drifted since the check before ({{ signed(100 * standing.drift.change, 2) }} %). Check it again before a run that matters.</p>
-      <p v-else-if="standing.overdue" class="note">The check is {{ standing.ageDays }} days old: overdue.</p>
-      <p v-if="outdated.length > 0" class="note">{{ outdated.length }} {{ outdated.length === 1 ? 'weighing rests' : 'weighings rest' }} on an earlier check of this scale. <button type="button" class="plain" @click="reapply">Correct by the new one</button></p>
-      <NuxtLink to="/scales" class="button">Check with a reference mass</NuxtLink>
+      <div class="bar">
+        <i :style="{ width: `${Math.min(100, 100 * onPanG / scales.current.capacityG)}%` }" />
+      </div>
+      <p class="soft">
+        {{ fixed(onPanG, 0) }} of {{ scales.current.capacityG }} g in use.
+      </p>
+      <p
+        v-if="!standing?.check"
+        class="note"
+      >
+        Never checked: it may be wrong by 0.3 % either way, and every weighing carries that.
+      </p>
+      <p
+        v-else-if="standing.drift?.flagged"
+        class="note"
+      >
+        It has drifted since the check before ({{ signed(100 * standing.drift.change, 2) }} %). Check it again before a run that matters.
+      </p>
+      <p
+        v-else-if="standing.overdue"
+        class="note"
+      >
+        The check is {{ standing.ageDays }} days old: overdue.
+      </p>
+      <p
+        v-if="outdated.length > 0"
+        class="note"
+      >
+        {{ outdated.length }} {{ outdated.length === 1 ? 'weighing rests' : 'weighings rest' }} on an earlier check of this scale. <button
+          type="button"
+          class="plain"
+          @click="reapply"
+        >
+          Correct by the new one
+        </button>
+      </p>
+      <NuxtLink
+        to="/scales"
+        class="button"
+      >Check with a reference mass</NuxtLink>
       <template v-if="run">
         <h3>Tray</h3>
-        <select aria-label="Tray" :value="trays.some(t => t.id === run!.tare.value.id) ? run.tare.value.id : ''" @change="chooseTray">
-          <option value="">none: zero key</option><option v-for="tray in trays" :key="tray.id" :value="tray.id">{{ tray.name }}, {{ fixed(tray.displayG, 2) }} g</option>
+        <select
+          aria-label="Tray"
+          :value="trays.some(t => t.id === run!.tare.value.id) ? run.tare.value.id : ''"
+          @change="chooseTray"
+        >
+          <option value="">
+            none: zero key
+          </option><option
+            v-for="tray in trays"
+            :key="tray.id"
+            :value="tray.id"
+          >
+            {{ tray.name }}, {{ fixed(tray.displayG, 2) }} g
+          </option>
         </select>
-        <button v-if="trayInUse" type="button" class="plain" @click="removeTray">Take {{ trayInUse.name }} off the list</button>
+        <button
+          v-if="trayInUse"
+          type="button"
+          class="plain"
+          @click="removeTray"
+        >
+          Take {{ trayInUse.name }} off the list
+        </button>
         <details>
-<summary>Keep what is on the pan as a tray</summary>
-          <form class="inline" @submit.prevent="keepTray"><input v-model="trayName" aria-label="Name of the tray" placeholder="small tray"><button type="submit" :disabled="trayName.trim() === ''">Keep</button></form>
-          <p v-if="trayProblem" class="problem" role="alert">{{ trayProblem }}</p>
+          <summary>Keep what is on the pan as a tray</summary>
+          <form
+            class="inline"
+            @submit.prevent="keepTray"
+          >
+            <input
+              v-model="trayName"
+              aria-label="Name of the tray"
+              placeholder="small tray"
+            ><button
+              type="submit"
+              :disabled="trayName.trim() === ''"
+            >
+              Keep
+            </button>
+          </form>
+          <p
+            v-if="trayProblem"
+            class="problem"
+            role="alert"
+          >
+            {{ trayProblem }}
+          </p>
         </details>
         <template v-if="bench.canOpenSerial && !bench.onSerial.value">
           <details>
-<summary>A scale on a serial cable</summary>
-            <form class="inline" @submit.prevent="openSerial"><select v-model.number="baud" aria-label="Baud"><option v-for="rate in [1200, 2400, 4800, 9600, 19200, 38400]" :key="rate" :value="rate">{{ rate }} baud</option></select><button type="submit">Open</button></form>
-            <p v-if="serialProblem" class="problem" role="alert">{{ serialProblem }}</p>
+            <summary>A scale on a serial cable</summary>
+            <form
+              class="inline"
+              @submit.prevent="openSerial"
+            >
+              <select
+                v-model.number="baud"
+                aria-label="Baud"
+              >
+                <option
+                  v-for="rate in [1200, 2400, 4800, 9600, 19200, 38400]"
+                  :key="rate"
+                  :value="rate"
+                >
+                  {{ rate }} baud
+                </option>
+              </select><button type="submit">
+                Open
+              </button>
+            </form>
+            <p
+              v-if="serialProblem"
+              class="problem"
+              role="alert"
+            >
+              {{ serialProblem }}
+            </p>
           </details>
         </template>
         <template v-if="run.taken.value.length > 0">
           <h3>Just taken</h3>
-          <div v-for="entry in run.taken.value.slice(0, 8)" :key="entry.mass.versionId" class="taken"><span>{{ entry.title }}</span><span class="figure">{{ fixed(entry.mass.valueG, 2) }}</span></div>
+          <div
+            v-for="entry in run.taken.value.slice(0, 8)"
+            :key="entry.mass.versionId"
+            class="taken"
+          >
+            <span>{{ entry.title }}</span><span class="figure">{{ fixed(entry.mass.valueG, 2) }}</span>
+          </div>
         </template>
       </template>
     </template>
@@ -114,9 +252,49 @@ function chooseTray(event: Event) {
 </template>
 
 <style scoped>
-.name { margin-top: 8px; }
-.bar { height: 8px; border-radius: 4px; background: var(--free); overflow: hidden; } .bar i { display: block; height: 100%; background: var(--plum-text); }
-select { width: 100%; } .inline { display: flex; gap: 6px; margin: 6px 0; } .inline input, .inline select { flex: 1; min-width: 0; }
-summary { cursor: pointer; color: var(--plum-text); font-weight: 600; margin-top: 8px; }
-.taken { display: flex; justify-content: space-between; gap: 8px; border-top: 1px solid var(--line); padding: 5px 0; } .taken span:first-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.name {
+  margin-top: 8px;
+}
+.bar {
+  height: 8px;
+  border-radius: 4px;
+  background: var(--free);
+  overflow: hidden;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--plum-text);
+}
+select {
+  width: 100%;
+}
+.inline {
+  display: flex;
+  gap: 6px;
+  margin: 6px 0;
+}
+.inline input,
+.inline select {
+  flex: 1;
+  min-width: 0;
+}
+summary {
+  cursor: pointer;
+  color: var(--plum-text);
+  font-weight: 600;
+  margin-top: 8px;
+}
+.taken {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  border-top: 1px solid var(--line);
+  padding: 5px 0;
+}
+.taken span:first-child {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 </style>

@@ -7,42 +7,90 @@ const rules = useRulesStore()
 const problem = ref('')
 const id = computed(() => String(route.params.id))
 
-watch(id, async (wanted) => {
-  problem.value = ''
-  try { await Promise.all([store.open(wanted), rules.load()]) }
-  catch (error) { if (wanted === id.value) problem.value = sentenceOf(error) }
-}, { immediate: true })
+watch(
+  id,
+  async wanted => {
+    problem.value = ''
+    try {
+      await Promise.all([store.open(wanted), rules.load()])
+    } catch (error) {
+      if (wanted === id.value) problem.value = sentenceOf(error)
+    }
+  },
+  { immediate: true },
+)
 
 // What weighing would bring is told for the scale at hand; until it is known, and where it cannot be read, for a usual one.
-useScalesStore().load().catch(() => undefined)
+useScalesStore()
+  .load()
+  .catch(() => undefined)
 
-watch(() => route.query.with, (text) => {
-  const [setupId = '', packLineId = ''] = String(text ?? '').split('.')
-  store.viewed = text ? { setupId, packLineId: packLineId || null } satisfies LoadoutChoice : null
-}, { immediate: true })
+watch(
+  () => route.query.with,
+  text => {
+    const [setupId = '', packLineId = ''] = String(text ?? '').split('.')
+    store.viewed = text ? ({ setupId, packLineId: packLineId || null } satisfies LoadoutChoice) : null
+  },
+  { immediate: true },
+)
 
 // Another window or the phone at the bench may change the build: it is followed here.
 useEventStream(() => `/api/builds/${id.value}/stream`, {
-  deleted() { problem.value = 'This build was deleted for good in another window. What still waited for it is listed above as not written.' },
-  revision(data) { void store.follow(id.value, (JSON.parse(data) as { revision: number }).revision) },
+  deleted() {
+    problem.value =
+      'This build was deleted for good in another window. What still waited for it is listed above as not written.'
+  },
+  revision(data) {
+    void store.follow(id.value, (JSON.parse(data) as { revision: number }).revision)
+  },
 })
 
-useHead({ title: computed(() => store.build ? `${store.build.name} · Jolly Gram` : 'Jolly Gram') })
+useHead({ title: computed(() => (store.build ? `${store.build.name} · Jolly Gram` : 'Jolly Gram')) })
 
-useSingleKeys(Object.fromEntries([
-  ...stations.map(station => [station.key, () => navigateTo({ path: `/builds/${id.value}/${station.page}`, query: route.query.with ? { with: route.query.with } : {} })]),
-  ['w', () => navigateTo(`/builds/${id.value}/weigh`)], ['W', () => navigateTo(`/builds/${id.value}/weigh`)],
-  ['z', () => store.step('undo')], ['Z', () => store.step('redo')],
-]))
+useSingleKeys(
+  Object.fromEntries([
+    ...stations.map(station => [
+      station.key,
+      () =>
+        navigateTo({
+          path: `/builds/${id.value}/${station.page}`,
+          query: route.query.with ? { with: route.query.with } : {},
+        }),
+    ]),
+    ['w', () => navigateTo(`/builds/${id.value}/weigh`)],
+    ['W', () => navigateTo(`/builds/${id.value}/weigh`)],
+    ['z', () => store.step('undo')],
+    ['Z', () => store.step('redo')],
+  ]),
+)
 </script>
 
 <template>
   <div class="build-page">
-    <div v-if="problem" class="page"><p class="panel">{{ problem }} <NuxtLink to="/">Back to the Shelf</NuxtLink></p></div>
+    <div
+      v-if="problem"
+      class="page"
+    >
+      <p class="panel">
+        {{ problem }} <NuxtLink to="/">Back to the Shelf</NuxtLink>
+      </p>
+    </div>
     <template v-else-if="store.build && store.overview">
       <ReferenceHead v-if="store.build.reference" />
       <StripHead v-else />
-      <p v-if="store.refusal" class="refusal" role="alert">{{ store.refusal }} <button type="button" class="plain" @click="store.refusal = ''">Close</button></p>
+      <p
+        v-if="store.refusal"
+        class="refusal"
+        role="alert"
+      >
+        {{ store.refusal }} <button
+          type="button"
+          class="plain"
+          @click="store.refusal = ''"
+        >
+          Close
+        </button>
+      </p>
       <div class="build-body">
         <StationList />
         <NuxtPage />
@@ -53,14 +101,57 @@ useSingleKeys(Object.fromEntries([
 </template>
 
 <style scoped>
-.build-page { display: flex; flex-direction: column; flex: 1; min-height: 0; }
-.build-body { display: flex; flex: 1; min-height: 0; }
-.refusal { margin: 0; padding: 7px 18px; background: var(--note); border-bottom: 1px solid var(--line); font-weight: 600; }
-:deep(.worksheet) { flex: 1; min-width: 0; background: var(--card); padding: 12px 16px 24px; overflow: auto; border-left: 1px solid var(--line); }
-:deep(.inspector) { width: 284px; flex: none; background: var(--aside); border-left: 1px solid var(--line); padding: 14px 16px 24px; overflow: auto; font-size: 12.5px; }
+.build-page {
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  min-height: 0;
+}
+.build-body {
+  display: flex;
+  flex: 1;
+  min-height: 0;
+}
+.refusal {
+  margin: 0;
+  padding: 7px 18px;
+  background: var(--note);
+  border-bottom: 1px solid var(--line);
+  font-weight: 600;
+}
+:deep(.worksheet) {
+  flex: 1;
+  min-width: 0;
+  background: var(--card);
+  padding: 12px 16px 24px;
+  overflow: auto;
+  border-left: 1px solid var(--line);
+}
+:deep(.inspector) {
+  width: 284px;
+  flex: none;
+  background: var(--aside);
+  border-left: 1px solid var(--line);
+  padding: 14px 16px 24px;
+  overflow: auto;
+  font-size: 12.5px;
+}
 @media (max-width: 760px) {
-  .build-page { display: block; } .build-body { display: block; }
-  :deep(.inspector) { width: auto; border-left: 0; border-top: 1px solid var(--line); font-size: 15px; }
-  :deep(.worksheet) { padding: 12px; border: 0; }
+  .build-page {
+    display: block;
+  }
+  .build-body {
+    display: block;
+  }
+  :deep(.inspector) {
+    width: auto;
+    border-left: 0;
+    border-top: 1px solid var(--line);
+    font-size: 15px;
+  }
+  :deep(.worksheet) {
+    padding: 12px;
+    border: 0;
+  }
 }
 </style>

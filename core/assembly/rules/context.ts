@@ -17,12 +17,22 @@ export interface Context {
   readonly wires: readonly PlannedWire[]
 }
 
-export type Draft = Partial<Omit<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>> & Pick<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>
+export type Draft = Partial<Omit<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>> &
+  Pick<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>
 export type Rule = (context: Context) => readonly Draft[]
 
 export function contextOf(build: Build, choice: LoadoutChoice, lines: readonly Line[], fit: FitPlan): Context {
   const pack = lines.find(line => line.id === choice.packLineId) ?? null
-  return { build, choice, lines, pack, packVolts: pack?.pack ? packVolts(pack.pack) : null, fit, tree: electricalTree(lines, pack), wires: planWires(fit.wires).rows }
+  return {
+    build,
+    choice,
+    lines,
+    pack,
+    packVolts: pack?.pack ? packVolts(pack.pack) : null,
+    fit,
+    tree: electricalTree(lines, pack),
+    wires: planWires(fit.wires).rows,
+  }
 }
 
 export const ofSlot = ({ lines }: Context, ...slots: Slot[]) => lines.filter(line => slots.includes(line.slot))
@@ -39,9 +49,18 @@ export function feedFacts({ lines, tree }: Context, device: Line): string[] {
   const feed = feedOf(device, lines)
   const node = feedNodeOf(tree, device.id)
   const [low, high] = [measureOf(device, 'voltsMin'), measureOf(device, 'voltsMax')]
-  const bears = low !== undefined && high !== undefined ? `It bears ${volts(low)} to ${volts(high)}.` : high !== undefined ? `It bears ${volts(high)} at most.` : 'Nobody has said which volts it bears: read its paper before it gets power.'
+  const bears =
+    low !== undefined && high !== undefined
+      ? `It bears ${volts(low)} to ${volts(high)}.`
+      : high !== undefined
+        ? `It bears ${volts(high)} at most.`
+        : 'Nobody has said which volts it bears: read its paper before it gets power.'
   if (!feed || !node) return [`Nobody has said where ${shortName(device)} gets its power.`, bears]
-  const there = node.volts ? (node.volts.lowV === node.volts.highV ? volts(node.volts.lowV) : `${volts(node.volts.lowV)} to ${volts(node.volts.highV)}`) : 'volts not known'
+  const there = node.volts
+    ? node.volts.lowV === node.volts.highV
+      ? volts(node.volts.lowV)
+      : `${volts(node.volts.lowV)} to ${volts(node.volts.highV)}`
+    : 'volts not known'
   return [`Power from ${node.name}: ${there}.`, bears]
 }
 
@@ -50,23 +69,37 @@ export function feedCautions({ lines, tree, packVolts: full }: Context, device: 
   const [low, high] = [measureOf(device, 'voltsMin'), measureOf(device, 'voltsMax')]
   const at = feedNodeOf(tree, device.id)?.volts
   const out: string[] = []
-  if (at && high !== undefined && at.highV > high + 1e-9) out.push(`Its feed reaches ${volts(at.highV)}, it bears ${volts(high)}: do not connect it there.`)
-  else if (at && low !== undefined && at.lowV < low - 1e-9) out.push(`Its feed falls to ${volts(at.lowV)}, it wants ${volts(low)}.`)
+  if (at && high !== undefined && at.highV > high + 1e-9)
+    out.push(`Its feed reaches ${volts(at.highV)}, it bears ${volts(high)}: do not connect it there.`)
+  else if (at && low !== undefined && at.lowV < low - 1e-9)
+    out.push(`Its feed falls to ${volts(at.lowV)}, it wants ${volts(low)}.`)
   // What is fed by a ready cable from another device cannot be put on the pack by mistake.
-  const soldered = !['video transmitter', 'camera'].includes(lines.find(line => line.id === feedOf(device, lines)?.from)?.slot ?? '')
-  if (soldered && full && high !== undefined && full.highV > high + 1e-9) out.push(`A full pack has ${volts(full.highV)}: more than its ${volts(high)}. Check the pad with a meter before the wire goes on.`)
+  const soldered = !['video transmitter', 'camera'].includes(
+    lines.find(line => line.id === feedOf(device, lines)?.from)?.slot ?? '',
+  )
+  if (soldered && full && high !== undefined && full.highV > high + 1e-9)
+    out.push(
+      `A full pack has ${volts(full.highV)}: more than its ${volts(high)}. Check the pad with a meter before the wire goes on.`,
+    )
   if (!feedOf(device, lines)) out.push('Say its feed in Fit before you solder.')
   return out
 }
 
 /** The leads of the wire plan that end at one of these slots or lines. */
 export function wiresTo({ wires, lines }: Context, ...names: string[]): PlannedWire[] {
-  const known = new Set([...names, ...lines.filter(line => names.includes(line.slot) || names.includes(line.id)).flatMap(line => [line.id, line.name])])
+  const known = new Set([
+    ...names,
+    ...lines.filter(line => names.includes(line.slot) || names.includes(line.id)).flatMap(line => [line.id, line.name]),
+  ])
   return wires.filter(({ wire }) => known.has(wire.from) || known.has(wire.to))
 }
-export const leadFact = ({ wire, lengthMm, words, massG }: PlannedWire) => `${wire.name}: ${wire.count} × AWG ${wire.awg}, ${lengthMm} mm each (${wire.routeMm} way, ${wire.slackMm} slack), ${massG.toFixed(2)} g. ${words}`
+export const leadFact = ({ wire, lengthMm, words, massG }: PlannedWire) =>
+  `${wire.name}: ${wire.count} × AWG ${wire.awg}, ${lengthMm} mm each (${wire.routeMm} way, ${wire.slackMm} slack), ${massG.toFixed(2)} g. ${words}`
 
-export const jointFact = (joint: JointPlan) => !isSaidJoint(joint) ? `${joint.name}: its screws are not all said yet.` : `${joint.name}: ${joint.count} × ${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ${joint.material}.`
+export const jointFact = (joint: JointPlan) =>
+  !isSaidJoint(joint)
+    ? `${joint.name}: its screws are not all said yet.`
+    : `${joint.name}: ${joint.count} × ${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ${joint.material}.`
 
 /** Joints of a step by what their name says of them. */
 export const isMotorJoint = (joint: JointPlan) => /motor/i.test(joint.name) || joint.beyond === 'windings'

@@ -8,16 +8,29 @@ import { isBoardJoint, isMotorJoint, ofSlot, type Context } from './context'
 /** What screws hold, as far as it has a step of its own; what holds none of these goes on with the closing. */
 export type Holds = 'motors' | 'boards' | 'frame'
 
-interface Held { readonly line: Line, readonly pieces: number, readonly holds: Holds, readonly assumed: boolean }
+interface Held {
+  readonly line: Line
+  readonly pieces: number
+  readonly holds: Holds
+  readonly assumed: boolean
+}
 
-const ofJoint: Readonly<Record<Holds, (joint: JointPlan) => boolean>> = { motors: isMotorJoint, boards: isBoardJoint, frame: () => false }
+const ofJoint: Readonly<Record<Holds, (joint: JointPlan) => boolean>> = {
+  motors: isMotorJoint,
+  boards: isBoardJoint,
+  frame: () => false,
+}
 
 /** Screws a motor is held by: the holes of its pattern, else as many as divide the screws there are. */
 function holesOf(motors: readonly Line[]): number | null {
-  const patterns = motors.flatMap(motor => listOf(motor, 'pattern') ?? []).map(parsePattern).filter(pattern => pattern !== null)
+  const patterns = motors
+    .flatMap(motor => listOf(motor, 'pattern') ?? [])
+    .map(parsePattern)
+    .filter(pattern => pattern !== null)
   return patterns.length === 0 ? null : patterns[0]!.holes.length
 }
-const fitsThread = (screw: Line, thread: string | undefined) => thread === undefined || textOf(screw, 'thread') === undefined || textOf(screw, 'thread') === thread
+const fitsThread = (screw: Line, thread: string | undefined) =>
+  thread === undefined || textOf(screw, 'thread') === undefined || textOf(screw, 'thread') === thread
 
 /**
  * What screws without a joint hold, by kind and count: as many as the motors have holes (or four, three or two a motor where
@@ -30,11 +43,28 @@ function assumedOf(context: Context, line: Line, taken: ReadonlySet<Holds>): Omi
   const standoffs = ofSlot(context, 'standoff')
   const standoffCount = standoffs.reduce((sum, one) => sum + one.quantity, 0)
   const holes = holesOf(motors)
-  if (!taken.has('motors') && motorCount > 0 && fitsThread(line, motors.map(motor => textOf(motor, 'screwThread')).find(Boolean))) {
-    const wanted = (holes === null ? [4, 3, 2] : [holes]).map(each => each * motorCount).find(count => count === line.quantity || (holes !== null && count < line.quantity) || (holes === null && count === 4 * motorCount && count < line.quantity))
+  if (
+    !taken.has('motors') &&
+    motorCount > 0 &&
+    fitsThread(line, motors.map(motor => textOf(motor, 'screwThread')).find(Boolean))
+  ) {
+    const wanted = (holes === null ? [4, 3, 2] : [holes])
+      .map(each => each * motorCount)
+      .find(
+        count =>
+          count === line.quantity ||
+          (holes !== null && count < line.quantity) ||
+          (holes === null && count === 4 * motorCount && count < line.quantity),
+      )
     if (wanted !== undefined) return { pieces: wanted, holds: 'motors' }
   }
-  if (!taken.has('frame') && standoffCount > 0 && line.quantity === 2 * standoffCount && fitsThread(line, standoffs.map(one => textOf(one, 'thread')).find(Boolean))) return { pieces: standoffCount, holds: 'frame' }
+  if (
+    !taken.has('frame') &&
+    standoffCount > 0 &&
+    line.quantity === 2 * standoffCount &&
+    fitsThread(line, standoffs.map(one => textOf(one, 'thread')).find(Boolean))
+  )
+    return { pieces: standoffCount, holds: 'frame' }
   if (!taken.has('boards') && boards > 0 && line.quantity === 4) return { pieces: 4, holds: 'boards' }
   return null
 }
@@ -46,7 +76,9 @@ function heldOf(context: Context): Held[] {
   const taken = new Set<Holds>()
   for (const line of screws) {
     for (const holds of ['motors', 'boards'] as const) {
-      const pieces = joints.filter(joint => joint.lineId === line.id && ofJoint[holds](joint)).reduce((sum, joint) => sum + (joint.count ?? 0), 0)
+      const pieces = joints
+        .filter(joint => joint.lineId === line.id && ofJoint[holds](joint))
+        .reduce((sum, joint) => sum + (joint.count ?? 0), 0)
       if (pieces === 0) continue
       taken.add(holds)
       out.push({ line, pieces, holds, assumed: false })
@@ -63,10 +95,17 @@ function heldOf(context: Context): Held[] {
 
 /** The screws that come on board with what they hold. */
 export function heldBy(context: Context, holds: Holds): StepPart[] {
-  return heldOf(context).filter(held => held.holds === holds).map(({ line, pieces }) => ({ lineId: line.id, pieces }))
+  return heldOf(context)
+    .filter(held => held.holds === holds)
+    .map(({ line, pieces }) => ({ lineId: line.id, pieces }))
 }
 
 /** Which of them are only taken to be these: no joint says so. */
 export function screwFacts(context: Context, holds: Holds): string[] {
-  return heldOf(context).filter(held => held.holds === holds && held.assumed).map(({ line, pieces }) => `${pieces} of ${shortName(line)} are taken to be these screws, by kind and number: no joint of Fit says so.`)
+  return heldOf(context)
+    .filter(held => held.holds === holds && held.assumed)
+    .map(
+      ({ line, pieces }) =>
+        `${pieces} of ${shortName(line)} are taken to be these screws, by kind and number: no joint of Fit says so.`,
+    )
 }

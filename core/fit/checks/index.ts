@@ -7,4 +7,9 @@ import type { Check } from './types'
 export * from './types'
 
 /** Every rule of how parts go together, in the order they are read. */
-export const checks: readonly Check[] = [...powerChecks, ...holeAndPropChecks, ...videoAndRadioChecks, ...assemblyChecks]
+export const checks: readonly Check[] = [
+  ...powerChecks,
+  ...holeAndPropChecks,
+  ...videoAndRadioChecks,
+  ...assemblyChecks,
+]

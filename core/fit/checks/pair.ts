@@ -11,7 +11,7 @@ export interface PairRule {
   readonly severity: Severity
   readonly a: Pick
   readonly b: Pick
-  readonly needs: { readonly a: readonly string[], readonly b: readonly string[] }
+  readonly needs: { readonly a: readonly string[]; readonly b: readonly string[] }
   /** It sits on one of the others, not on each: it fits where one of them suits it. */
   readonly anyOf?: boolean
   /** Whether what is needed of a is known another way (worked out from other properties). */
@@ -31,19 +31,31 @@ export interface SingleRule {
   readonly judge: (line: Line, context: FitContext) => Judged | readonly Judged[]
 }
 
-const picked = (pick: Pick, context: FitContext) => typeof pick === 'function' ? pick(context) : context.lines.filter(line => pick.includes(line.slot))
+const picked = (pick: Pick, context: FitContext) =>
+  typeof pick === 'function' ? pick(context) : context.lines.filter(line => pick.includes(line.slot))
 
 /** Of each need that a line does not have, the first key its kind can have. */
 export function missingOf(line: Line, needs: readonly string[]): Asked[] {
   const facts = propertiesOfLine(line)
-  const has = (key: string) => facts[key] !== undefined && facts[key] !== '' && !(Array.isArray(facts[key]) && facts[key].length === 0)
+  const has = (key: string) =>
+    facts[key] !== undefined && facts[key] !== '' && !(Array.isArray(facts[key]) && facts[key].length === 0)
   const asked = (keys: readonly string[]) => keys.find(key => propertyNamed(line.slot, key)) ?? keys[0]!
-  return needs.filter(need => !need.split('|').some(has)).map(need => ({ lineId: line.id, key: asked(need.split('|')) }))
+  return needs
+    .filter(need => !need.split('|').some(has))
+    .map(need => ({ lineId: line.id, key: asked(need.split('|')) }))
 }
 
 function outcome(judged: Judged, lineIds: readonly string[], severity: Severity): Outcome {
   if ('fits' in judged) return { kind: 'fits', lineIds, words: judged.fits }
-  return { kind: 'finding', severity: judged.severity ?? severity, lineIds, about: judged.about, title: judged.title, sentence: judged.sentence, ways: judged.ways ?? [] }
+  return {
+    kind: 'finding',
+    severity: judged.severity ?? severity,
+    lineIds,
+    about: judged.about,
+    title: judged.title,
+    sentence: judged.sentence,
+    ways: judged.ways ?? [],
+  }
 }
 
 /** What a part sits on among several frames: those that say what is asked, or, where none does, the first of them. */
@@ -55,31 +67,57 @@ export function seats(...keys: readonly string[]) {
   }
 }
 
-const rank = (one: Outcome) => one.kind === 'fits' ? 0 : one.kind === 'finding' ? 1 + severities.length - severities.indexOf(one.severity) : 1
+const rank = (one: Outcome) =>
+  one.kind === 'fits' ? 0 : one.kind === 'finding' ? 1 + severities.length - severities.indexOf(one.severity) : 1
 const all = (outcomes: readonly Outcome[]) => outcomes
-const kindest = (outcomes: readonly Outcome[]) => outcomes.length < 2 ? outcomes : [outcomes.reduce((best, one) => rank(one) < rank(best) ? one : best)]
+const kindest = (outcomes: readonly Outcome[]) =>
+  outcomes.length < 2 ? outcomes : [outcomes.reduce((best, one) => (rank(one) < rank(best) ? one : best))]
 
 /** Makes a check of a rule about two parts: every a against every b. */
 export function pairCheck(rule: PairRule): Check {
   return {
-    id: rule.id, title: rule.title, severity: rule.severity,
-    examine: context => picked(rule.a, context).flatMap(a => (rule.anyOf ? kindest : all)(picked(rule.b, context).filter(b => b !== a).map((b): Outcome => {
-      const [missingA, missingB] = [rule.knownOtherwise?.(a, context) ? [] : missingOf(a, rule.needs.a), missingOf(b, rule.needs.b)]
-      const asks = [...missingA, ...missingB]
-      if (asks.length > 0) return { kind: 'unknown', lineIds: [a.id, b.id], asks, couldClash: rule.severity === 'clash' && (missingA.length === 0 || missingB.length === 0) }
-      return outcome(rule.judge(a, b, context), [a.id, b.id], rule.severity)
-    }))),
+    id: rule.id,
+    title: rule.title,
+    severity: rule.severity,
+    examine: context =>
+      picked(rule.a, context).flatMap(a =>
+        (rule.anyOf ? kindest : all)(
+          picked(rule.b, context)
+            .filter(b => b !== a)
+            .map((b): Outcome => {
+              const [missingA, missingB] = [
+                rule.knownOtherwise?.(a, context) ? [] : missingOf(a, rule.needs.a),
+                missingOf(b, rule.needs.b),
+              ]
+              const asks = [...missingA, ...missingB]
+              if (asks.length > 0)
+                return {
+                  kind: 'unknown',
+                  lineIds: [a.id, b.id],
+                  asks,
+                  couldClash: rule.severity === 'clash' && (missingA.length === 0 || missingB.length === 0),
+                }
+              return outcome(rule.judge(a, b, context), [a.id, b.id], rule.severity)
+            }),
+        ),
+      ),
   }
 }
 
 /** Makes a check of a rule about one part. */
 export function singleCheck(rule: SingleRule): Check {
   return {
-    id: rule.id, title: rule.title, severity: rule.severity,
-    examine: context => picked(rule.of, context).filter(line => rule.when?.(line, context) ?? true).flatMap((line): Outcome[] => {
-      const asks = missingOf(line, rule.needs)
-      if (asks.length > 0) return [{ kind: 'unknown', lineIds: [line.id], asks, couldClash: rule.severity === 'clash' }]
-      return [rule.judge(line, context)].flat().map(judged => outcome(judged, [line.id], rule.severity))
-    }),
+    id: rule.id,
+    title: rule.title,
+    severity: rule.severity,
+    examine: context =>
+      picked(rule.of, context)
+        .filter(line => rule.when?.(line, context) ?? true)
+        .flatMap((line): Outcome[] => {
+          const asks = missingOf(line, rule.needs)
+          if (asks.length > 0)
+            return [{ kind: 'unknown', lineIds: [line.id], asks, couldClash: rule.severity === 'clash' }]
+          return [rule.judge(line, context)].flat().map(judged => outcome(judged, [line.id], rule.severity))
+        }),
   }
 }

@@ -1,4 +1,6 @@
 import { newBuildReplySchema } from '../../../shared/schemas/api'
 
 /** Brings a build file in; with `?without=journal` without its history. */
-export default jsonRoute(newBuildReplySchema, async (event, app) => ({ id: await app.files.importBuild(await bodyText(event), { withoutJournal: getQuery(event).without === 'journal' }) }))
+export default jsonRoute(newBuildReplySchema, async (event, app) => ({
+  id: await app.files.importBuild(await bodyText(event), { withoutJournal: getQuery(event).without === 'journal' }),
+}))

@@ -4,6 +4,10 @@ import { countSchema, partRowsRequestSchema } from '../../../shared/schemas/draw
 export default jsonRoute(countSchema, async (event, app) => {
   const key = keyOf(event)
   const { rows } = await bodyOf(event, partRowsRequestSchema)
-  await app.keeping.bringIn(rows.map(row => row.id), key, () => app.parts.insertRows(rows))
+  await app.keeping.bringIn(
+    rows.map(row => row.id),
+    key,
+    () => app.parts.insertRows(rows),
+  )
   return { count: rows.length }
 })

@@ -3,7 +3,8 @@ import { DomainProblem } from '../../problems'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  if (!app.scales.all().references.some(kept => kept.id === id)) throw new DomainProblem('not-found', 'There is no such reference mass.')
+  if (!app.scales.all().references.some(kept => kept.id === id))
+    throw new DomainProblem('not-found', 'There is no such reference mass.')
   await keepOne(app, 'scales', { kind: 'reference', id, set: null })
   return { id }
 })

@@ -3,7 +3,8 @@ import { DomainProblem } from '../../problems'
 
 export default jsonRoute(newBuildReplySchema, async (event, app) => {
   const id = idParameter(event)
-  if (!app.scales.all().tares.some(kept => kept.id === id)) throw new DomainProblem('not-found', 'There is no such tray.')
+  if (!app.scales.all().tares.some(kept => kept.id === id))
+    throw new DomainProblem('not-found', 'There is no such tray.')
   await keepOne(app, 'scales', { kind: 'tare', id, set: null })
   return { id }
 })

@@ -9,7 +9,10 @@ const nameProblem = ref('')
 const aim = computed(() => store.build!.aim)
 const places = computed(() => [...new Set(rules.cards.map(card => card.place))])
 const applicable = computed(() => applicableCards(rules.cards, aim.value))
-const offered = computed(() => [...applicable.value, ...rules.cards.filter(card => aim.value.cardIds.includes(card.id) && !applicable.value.includes(card))])
+const offered = computed(() => [
+  ...applicable.value,
+  ...rules.cards.filter(card => aim.value.cardIds.includes(card.id) && !applicable.value.includes(card)),
+])
 
 function set(fields: Partial<Aim>) {
   store.run({ type: 'build.set', fields: { aim: fields } })
@@ -28,30 +31,99 @@ const print = () => window.print()
 
 <template>
   <main class="worksheet">
-    <div class="station-head"><h1>Aim</h1><span class="soft">for which purpose, under which rule card, with which own goals</span><span class="gap" /><button type="button" class="no-print" @click="print">Print what applies</button></div>
+    <div class="station-head">
+      <h1>Aim</h1><span class="soft">for which purpose, under which rule card, with which own goals</span><span class="gap" /><button
+        type="button"
+        class="no-print"
+        @click="print"
+      >
+        Print what applies
+      </button>
+    </div>
     <div class="columns">
-      <section class="answers no-print" aria-label="Your answers">
-        <label class="field">Name<EditField :value="store.build!.name" :aria-invalid="nameProblem !== ''" @change="rename" /></label>
-        <p v-if="nameProblem" class="problem" role="alert">{{ nameProblem }}</p>
+      <section
+        class="answers no-print"
+        aria-label="Your answers"
+      >
+        <label class="field">Name<EditField
+          :value="store.build!.name"
+          :aria-invalid="nameProblem !== ''"
+          @change="rename"
+        /></label>
+        <p
+          v-if="nameProblem"
+          class="problem"
+          role="alert"
+        >
+          {{ nameProblem }}
+        </p>
         <h3>1. Where will it fly?</h3>
-        <label v-for="place in places" :key="place" class="tick"><input type="checkbox" :checked="aim.places.includes(place)" @change="set({ places: toggle(aim.places, place) })">{{ place }}</label>
+        <label
+          v-for="place in places"
+          :key="place"
+          class="tick"
+        ><input
+          type="checkbox"
+          :checked="aim.places.includes(place)"
+          @change="set({ places: toggle(aim.places, place) })"
+        >{{ place }}</label>
         <h3>2. What for?</h3>
-        <label class="tick"><input type="radio" name="kind" :checked="aim.purposeKind === 'recreation'" @change="set({ purposeKind: 'recreation' })">recreation</label>
-        <label class="tick"><input type="radio" name="kind" :checked="aim.purposeKind === 'other'" @change="set({ purposeKind: 'other' })">anything else: paid, or in furtherance of a business</label>
+        <label class="tick"><input
+          type="radio"
+          name="kind"
+          :checked="aim.purposeKind === 'recreation'"
+          @change="set({ purposeKind: 'recreation' })"
+        >recreation</label>
+        <label class="tick"><input
+          type="radio"
+          name="kind"
+          :checked="aim.purposeKind === 'other'"
+          @change="set({ purposeKind: 'other' })"
+        >anything else: paid, or in furtherance of a business</label>
         <h3>3. Which of these cards count?</h3>
-        <p v-if="offered.length === 0" class="soft">Say where it will fly, and the cards of that place stand here.</p>
-        <label v-for="card in offered" :key="card.id" class="tick"><input type="checkbox" :checked="aim.cardIds.includes(card.id)" @change="set({ cardIds: toggle(aim.cardIds, card.id) })"><span>{{ cardName(card) }}, <span class="soft">{{ limitInWords(card) }}</span><span v-if="!mayCount(card, aim)" class="word-over"> does not follow from your answers: it does not count</span></span></label>
-        <p class="soft">A league’s class or a limit of your own is a card too: <NuxtLink to="/rules">add it in Rules</NuxtLink>.</p>
+        <p
+          v-if="offered.length === 0"
+          class="soft"
+        >
+          Say where it will fly, and the cards of that place stand here.
+        </p>
+        <label
+          v-for="card in offered"
+          :key="card.id"
+          class="tick"
+        ><input
+          type="checkbox"
+          :checked="aim.cardIds.includes(card.id)"
+          @change="set({ cardIds: toggle(aim.cardIds, card.id) })"
+        ><span>{{ cardName(card) }}, <span class="soft">{{ limitInWords(card) }}</span><span
+          v-if="!mayCount(card, aim)"
+          class="word-over"
+        > does not follow from your answers: it does not count</span></span></label>
+        <p class="soft">
+          A league’s class or a limit of your own is a card too: <NuxtLink to="/rules">add it in Rules</NuxtLink>.
+        </p>
         <h3>Own goals</h3>
         <OwnGoals />
       </section>
-      <section class="applies"><h2>Your answers → what applies</h2><DecisionPath /></section>
+      <section class="applies">
+        <h2>Your answers → what applies</h2><DecisionPath />
+      </section>
     </div>
   </main>
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(280px, 340px) 1fr; gap: 28px; }
-.applies h2 { margin: 2px 0 10px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: 1fr; } }
+.columns {
+  display: grid;
+  grid-template-columns: minmax(280px, 340px) 1fr;
+  gap: 28px;
+}
+.applies h2 {
+  margin: 2px 0 10px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

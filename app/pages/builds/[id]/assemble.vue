@@ -7,11 +7,18 @@ const route = useRoute()
 const router = useRouter()
 const run = useAssembly()
 const { steps, step, standings, progress, at, cycle, expected, record } = run
-const views = [['steps', 'Steps'], ['connections', 'Connections'], ['maiden', 'Maiden card'], ['repair', 'Repair']] as const
+const views = [
+  ['steps', 'Steps'],
+  ['connections', 'Connections'],
+  ['maiden', 'Maiden card'],
+  ['repair', 'Repair'],
+] as const
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'steps')
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'steps' ? undefined : key } })
 const blocked = computed(() => (step.value && standings.value.get(step.value.id)?.blockedBy.length) || 0)
-const trimmed = computed(() => step.value?.id === 'leads-trim' ? store.build!.lines.filter(line => step.value!.uses.includes(line.id)) : [])
+const trimmed = computed(() =>
+  step.value?.id === 'leads-trim' ? store.build!.lines.filter(line => step.value!.uses.includes(line.id)) : [],
+)
 const hasParts = computed(() => store.build!.lines.length > 0)
 const sentence = computed(() => {
   if (!hasParts.value) return ''
@@ -21,10 +28,13 @@ const sentence = computed(() => {
 })
 const bench = useTemplateRef<HTMLElement>('bench')
 // On the phone the step begins at the top of the screen, not below the strip.
-watch(() => step.value?.id, async (_, before) => {
-  await nextTick()
-  if (before && window.innerWidth <= 760) bench.value?.scrollIntoView({ block: 'start' })
-})
+watch(
+  () => step.value?.id,
+  async (_, before) => {
+    await nextTick()
+    if (before && window.innerWidth <= 760) bench.value?.scrollIntoView({ block: 'start' })
+  },
+)
 const atSteps = () => view.value === 'steps'
 useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run.tick, D: run.tick }, atSteps)
 </script>
@@ -32,37 +42,182 @@ useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run
 <template>
   <div class="station">
     <main class="worksheet assemble">
-      <div class="station-head no-print"><h1>Assemble</h1><span class="soft">{{ sentence }}</span><span class="gap" /><span role="tablist" aria-label="Views" class="tabs"><button v-for="[key, name] in views" :key="key" type="button" role="tab" :aria-selected="view === key" @click="show(key)">{{ name }}</button></span></div>
-      <p v-if="cycle" class="problem" role="alert">{{ circleWords(cycle) }} Take one of them out under Order.</p>
-      <p v-else-if="!hasParts" class="soft">No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>: the steps are written from what is there.</p>
+      <div class="station-head no-print">
+        <h1>Assemble</h1><span class="soft">{{ sentence }}</span><span class="gap" /><span
+          role="tablist"
+          aria-label="Views"
+          class="tabs"
+        ><button
+          v-for="[key, name] in views"
+          :key="key"
+          type="button"
+          role="tab"
+          :aria-selected="view === key"
+          @click="show(key)"
+        >{{ name }}</button></span>
+      </div>
+      <p
+        v-if="cycle"
+        class="problem"
+        role="alert"
+      >
+        {{ circleWords(cycle) }} Take one of them out under Order.
+      </p>
+      <p
+        v-else-if="!hasParts"
+        class="soft"
+      >
+        No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>: the steps are written from what is there.
+      </p>
       <ConnectionTable v-else-if="view === 'connections'" />
-      <MaidenCard v-else-if="view === 'maiden'" :run="run" />
-      <RepairView v-else-if="view === 'repair'" :run="run" />
-      <div v-else-if="step && record" ref="bench" class="bench">
-        <label class="jump field">Step<select :value="step.id" aria-label="Step" @change="run.goTo(($event.target as HTMLSelectElement).value)"><option v-for="(one, i) in steps" :key="one.id" :value="one.id">{{ i + 1 }} · {{ one.title }}</option></select></label>
-        <StepList :run="run" class="list" />
+      <MaidenCard
+        v-else-if="view === 'maiden'"
+        :run="run"
+      />
+      <RepairView
+        v-else-if="view === 'repair'"
+        :run="run"
+      />
+      <div
+        v-else-if="step && record"
+        ref="bench"
+        class="bench"
+      >
+        <label class="jump field">Step<select
+          :value="step.id"
+          aria-label="Step"
+          @change="run.goTo(($event.target as HTMLSelectElement).value)"
+        ><option
+          v-for="(one, i) in steps"
+          :key="one.id"
+          :value="one.id"
+        >{{ i + 1 }} · {{ one.title }}</option></select></label>
+        <StepList
+          :run="run"
+          class="list"
+        />
         <div class="centre">
-          <StepCard :key="step.id" :run="run">
-            <Offcuts v-for="line in trimmed" :key="line.id" :line="line" />
-            <StepWeighing v-if="expected && expected.lines.length > 0" :lines="expected.lines" :expected="expected.estimate" :open="expected.open" :step-title="step.title" />
+          <StepCard
+            :key="step.id"
+            :run="run"
+          >
+            <Offcuts
+              v-for="line in trimmed"
+              :key="line.id"
+              :line="line"
+            />
+            <StepWeighing
+              v-if="expected && expected.lines.length > 0"
+              :lines="expected.lines"
+              :expected="expected.estimate"
+              :open="expected.open"
+              :step-title="step.title"
+            />
           </StepCard>
           <div class="go">
-            <button type="button" :disabled="at === 0" @click="run.go(-1)">Back <kbd>←</kbd></button>
-            <button type="button" class="first" :disabled="!record.doneAt && (blocked > 0 || standings.get(step.id)?.state === 'failed')" @click="run.tick">{{ record.doneAt ? 'Not done after all' : 'Done' }} <kbd>D</kbd></button>
-            <button type="button" :disabled="at === steps.length - 1" @click="run.go(1)">Next <kbd>→</kbd></button>
+            <button
+              type="button"
+              :disabled="at === 0"
+              @click="run.go(-1)"
+            >
+              Back <kbd>←</kbd>
+            </button>
+            <button
+              type="button"
+              class="first"
+              :disabled="!record.doneAt && (blocked > 0 || standings.get(step.id)?.state === 'failed')"
+              @click="run.tick"
+            >
+              {{ record.doneAt ? 'Not done after all' : 'Done' }} <kbd>D</kbd>
+            </button>
+            <button
+              type="button"
+              :disabled="at === steps.length - 1"
+              @click="run.go(1)"
+            >
+              Next <kbd>→</kbd>
+            </button>
           </div>
         </div>
       </div>
     </main>
-    <aside v-if="view === 'steps' && !cycle && hasParts && step && record" class="inspector" aria-label="Inspector"><StepNotes :run="run" /><OrderPanel :run="run" class="order" /></aside>
-    <aside v-else-if="cycle" class="inspector" aria-label="Inspector"><OrderPanel :run="run" /></aside>
+    <aside
+      v-if="view === 'steps' && !cycle && hasParts && step && record"
+      class="inspector"
+      aria-label="Inspector"
+    >
+      <StepNotes :run="run" /><OrderPanel
+        :run="run"
+        class="order"
+      />
+    </aside>
+    <aside
+      v-else-if="cycle"
+      class="inspector"
+      aria-label="Inspector"
+    >
+      <OrderPanel :run="run" />
+    </aside>
   </div>
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template-columns: 236px minmax(0, 1fr); gap: 24px; } .jump { display: none; } .go { display: flex; gap: 8px; margin-top: 16px; max-width: 720px; position: sticky; bottom: -24px; background: var(--card); padding: 10px 0; border-top: 1px solid var(--line); } .go button { font-size: 15px; padding: 9px 18px; } .go .first { flex: 1; justify-content: center; } .order { margin-top: 22px; }
+.bench {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr);
+  gap: 24px;
+}
+.jump {
+  display: none;
+}
+.go {
+  display: flex;
+  gap: 8px;
+  margin-top: 16px;
+  max-width: 720px;
+  position: sticky;
+  bottom: -24px;
+  background: var(--card);
+  padding: 10px 0;
+  border-top: 1px solid var(--line);
+}
+.go button {
+  font-size: 15px;
+  padding: 9px 18px;
+}
+.go .first {
+  flex: 1;
+  justify-content: center;
+}
+.order {
+  margin-top: 22px;
+}
 @media (max-width: 760px) {
-  .assemble { overflow: visible; } .bench { display: block; } .list { display: none; } .jump { display: grid; } .tabs button { min-height: 48px; }
-  .go { bottom: 0; } .go button { min-height: 56px; flex: 1; justify-content: center; } kbd { display: none; }
+  .assemble {
+    overflow: visible;
+  }
+  .bench {
+    display: block;
+  }
+  .list {
+    display: none;
+  }
+  .jump {
+    display: grid;
+  }
+  .tabs button {
+    min-height: 48px;
+  }
+  .go {
+    bottom: 0;
+  }
+  .go button {
+    min-height: 56px;
+    flex: 1;
+    justify-content: center;
+  }
+  kbd {
+    display: none;
+  }
 }
 </style>

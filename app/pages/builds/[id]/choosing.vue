@@ -11,17 +11,41 @@ const { settings } = storeToRefs(useSettingsStore())
 const route = useRoute()
 const router = useRouter()
 const drawerProblem = ref('')
-onMounted(() => drawer.load().catch((error) => { drawerProblem.value = `The drawer could not be read, so its parts are missing here: ${sentenceOf(error)}` }))
+onMounted(() =>
+  drawer.load().catch(error => {
+    drawerProblem.value = `The drawer could not be read, so its parts are missing here: ${sentenceOf(error)}`
+  }),
+)
 const optional = computed(() => store.build!.lines.filter(line => line.state === 'fitted' && line.slot !== 'other'))
-const lineId = computed(() => optional.value.find(line => line.id === route.query.line)?.id ?? optional.value[0]?.id ?? '')
+const lineId = computed(
+  () => optional.value.find(line => line.id === route.query.line)?.id ?? optional.value[0]?.id ?? '',
+)
 const fitted = computed(() => store.lineOf(lineId.value) ?? null)
 const withCatalogue = ref(false)
-const rows = computed(() => candidateRows({ build: store.build!, fittedId: lineId.value, parts: drawer.parts, choice: store.choice, cards: rules.cards, estimates: store.estimates, gear: settings.value.gear }).filter(row => withCatalogue.value || row.source !== 'catalogue'))
+const rows = computed(() =>
+  candidateRows({
+    build: store.build!,
+    fittedId: lineId.value,
+    parts: drawer.parts,
+    choice: store.choice,
+    cards: rules.cards,
+    estimates: store.estimates,
+    gear: settings.value.gear,
+  }).filter(row => withCatalogue.value || row.source !== 'catalogue'),
+)
 const figures = computed(() => rows.value.find(r => r.figures.length > 0)?.figures ?? [])
-const sort = ref<{ key: string, down: boolean }>({ key: 'delta', down: false })
+const sort = ref<{ key: string; down: boolean }>({ key: 'delta', down: false })
 const figure = ref('')
-const numeric = computed(() => [...figures.value.filter(f => rows.value.some(r => typeof r.figures.find(x => x.key === f.key)?.value === 'number')).map(f => ({ key: f.key, label: f.unit ? `${f.label}, ${f.unit}` : f.label })), { key: 'price', label: `Price, ${settings.value.currency}` }])
-const shownFigure = computed(() => numeric.value.find(f => f.key === figure.value) ?? numeric.value.find(f => f.key === 'thrust') ?? numeric.value[0]!)
+const numeric = computed(() => [
+  ...figures.value
+    .filter(f => rows.value.some(r => typeof r.figures.find(x => x.key === f.key)?.value === 'number'))
+    .map(f => ({ key: f.key, label: f.unit ? `${f.label}, ${f.unit}` : f.label })),
+  { key: 'price', label: `Price, ${settings.value.currency}` },
+])
+const shownFigure = computed(
+  () =>
+    numeric.value.find(f => f.key === figure.value) ?? numeric.value.find(f => f.key === 'thrust') ?? numeric.value[0]!,
+)
 function keyOf(row: CandidateRow): number | string {
   const { key } = sort.value
   if (key === 'name') return row.line.name.toLowerCase()
@@ -32,39 +56,83 @@ function keyOf(row: CandidateRow): number | string {
   if (key === 'fit') return row.findings.length
   return row.figures.find(f => f.key === key)?.value ?? (sort.value.down ? -Infinity : Infinity)
 }
-const sorted = computed(() => [...rows.value].sort((a, b) => {
-  const [p, q] = [keyOf(a), keyOf(b)]
-  return (p < q ? -1 : p > q ? 1 : 0) * (sort.value.down ? -1 : 1)
-}))
-function sortBy(key: string) { sort.value = sort.value.key === key ? { key, down: !sort.value.down } : { key, down: false } }
+const sorted = computed(() =>
+  [...rows.value].sort((a, b) => {
+    const [p, q] = [keyOf(a), keyOf(b)]
+    return (p < q ? -1 : p > q ? 1 : 0) * (sort.value.down ? -1 : 1)
+  }),
+)
+function sortBy(key: string) {
+  sort.value = sort.value.key === key ? { key, down: !sort.value.down } : { key, down: false }
+}
 const selectedId = ref<string | null>(null)
 const selected = computed(() => rows.value.find(row => row.line.id === selectedId.value) ?? null)
 const considered = computed(() => (store.build!.fit ?? blankFit).considered.filter(c => c.slot === fitted.value?.slot))
 const why = ref('')
-watch(lineId, () => { selectedId.value = null })
+watch(lineId, () => {
+  selectedId.value = null
+})
 
 /** Fits a candidate; one from the drawer or the catalogue becomes a line of the build first, so that both can be compared later. */
 function take(row: CandidateRow, fit: boolean) {
   const id = row.source === 'on the list' ? row.line.id : newId()
   if (row.source !== 'on the list') {
     const mass = row.line.mass && row.source === 'catalogue' ? { ...row.line.mass, versionId: newId() } : row.line.mass
-    const line: Line = { ...row.line, id, mass, state: 'candidate', insteadOf: lineId.value, role: fitted.value!.role, tie: fitted.value!.tie, feed: fitted.value!.feed }
+    const line: Line = {
+      ...row.line,
+      id,
+      mass,
+      state: 'candidate',
+      insteadOf: lineId.value,
+      role: fitted.value!.role,
+      tie: fitted.value!.tie,
+      feed: fitted.value!.feed,
+    }
     if (!store.run({ type: 'lines.add', lines: [line], beforeId: null })) return
   }
   if (fit && store.run({ type: 'line.fit', id })) router.replace({ query: { ...route.query, line: id } })
   else selectedId.value = id
 }
 function reject(row: CandidateRow) {
-  store.run({ type: 'fit.set', fields: { considered: [...(store.build!.fit ?? blankFit).considered, { id: newId(), slot: row.line.slot, name: row.line.name, grams: row.setG === null ? null : Number(row.setG.toFixed(3)), why: why.value.trim(), on: localDay() }] } })
+  store.run({
+    type: 'fit.set',
+    fields: {
+      considered: [
+        ...(store.build!.fit ?? blankFit).considered,
+        {
+          id: newId(),
+          slot: row.line.slot,
+          name: row.line.name,
+          grams: row.setG === null ? null : Number(row.setG.toFixed(3)),
+          why: why.value.trim(),
+          on: localDay(),
+        },
+      ],
+    },
+  })
   why.value = ''
 }
-function forget(id: string) { store.run({ type: 'fit.set', fields: { considered: (store.build!.fit ?? blankFit).considered.filter(c => c.id !== id) } }) }
+function forget(id: string) {
+  store.run({
+    type: 'fit.set',
+    fields: { considered: (store.build!.fit ?? blankFit).considered.filter(c => c.id !== id) },
+  })
+}
 /** What is wrong, without the name that stands in the row already. */
 function shortFinding(row: CandidateRow): string {
   const said = row.findings[0]!.title.replace(`${row.line.name} `, '')
   return said.charAt(0).toUpperCase() + said.slice(1)
 }
-const text = (value: number | string | null, digits: number) => value === null ? '–' : typeof value === 'string' ? value : value.toLocaleString('en', { maximumFractionDigits: digits, minimumFractionDigits: 0, useGrouping: value >= 10_000 })
+const text = (value: number | string | null, digits: number) =>
+  value === null
+    ? '–'
+    : typeof value === 'string'
+      ? value
+      : value.toLocaleString('en', {
+          maximumFractionDigits: digits,
+          minimumFractionDigits: 0,
+          useGrouping: value >= 10_000,
+        })
 </script>
 
 <template>
@@ -72,62 +140,367 @@ const text = (value: number | string | null, digits: number) => value === null ?
     <main class="worksheet">
       <div class="station-head">
         <h1>Choosing</h1>
-        <label v-if="fitted" class="which"><span class="soft">what could go where</span> <select :value="lineId" aria-label="The line to compare" @change="router.replace({ query: { ...route.query, line: ($event.target as HTMLSelectElement).value } })"><option v-for="line in optional" :key="line.id" :value="line.id">{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
-        <span class="gap" /><label v-if="fitted" class="tick"><input v-model="withCatalogue" type="checkbox">typical classes too</label>
+        <label
+          v-if="fitted"
+          class="which"
+        ><span class="soft">what could go where</span> <select
+          :value="lineId"
+          aria-label="The line to compare"
+          @change="router.replace({ query: { ...route.query, line: ($event.target as HTMLSelectElement).value } })"
+        ><option
+          v-for="line in optional"
+          :key="line.id"
+          :value="line.id"
+        >{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
+        <span class="gap" /><label
+          v-if="fitted"
+          class="tick"
+        ><input
+          v-model="withCatalogue"
+          type="checkbox"
+        >typical classes too</label>
       </div>
-      <p v-if="drawerProblem" class="note" role="alert">{{ drawerProblem }}</p>
-      <div v-if="fitted" class="chart"><label class="soft">grams against <select :value="shownFigure.key" aria-label="Figure to draw" @change="figure = ($event.target as HTMLSelectElement).value"><option v-for="f in numeric" :key="f.key" :value="f.key">{{ f.label }}</option></select></label><CandidateScatter :rows="rows" :figure="shownFigure.key" :label="shownFigure.label" :selected-id="selectedId" @select="selectedId = $event" /></div>
+      <p
+        v-if="drawerProblem"
+        class="note"
+        role="alert"
+      >
+        {{ drawerProblem }}
+      </p>
+      <div
+        v-if="fitted"
+        class="chart"
+      >
+        <label class="soft">grams against <select
+          :value="shownFigure.key"
+          aria-label="Figure to draw"
+          @change="figure = ($event.target as HTMLSelectElement).value"
+        ><option
+          v-for="f in numeric"
+          :key="f.key"
+          :value="f.key"
+        >{{ f.label }}</option></select></label><CandidateScatter
+          :rows="rows"
+          :figure="shownFigure.key"
+          :label="shownFigure.label"
+          :selected-id="selectedId"
+          @select="selectedId = $event"
+        />
+      </div>
       <div class="scroll">
-<table v-if="fitted">
-        <thead>
-<tr>
-          <th v-for="[key, title] in [['name', 'What'], ['set', fitted.quantity > 1 ? `Set of ${fitted.quantity}, g` : 'Grams'], ['delta', 'Change'], ['auw', 'All-up']] as const" :key="key" :class="{ right: key !== 'name' }" :aria-sort="sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy(key)">{{ title }}</button></th>
-          <th>Verdict</th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy('fit')">Fits</button></th><th class="right" :aria-sort="sort.key === 'price' ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy('price')">Price</button></th><th v-for="f in figures" :key="f.key" class="right" :aria-sort="sort.key === f.key ? (sort.down ? 'descending' : 'ascending') : 'none'"><button type="button" class="plain" @click="sortBy(f.key)">{{ f.unit ? `${f.label}, ${f.unit}` : f.label }}</button></th>
-</tr>
-</thead>
-        <tbody>
-          <tr v-for="row in sorted" :key="row.line.id" :class="{ fitted: row.source === 'fitted', selected: row.line.id === selectedId }" :data-candidate="row.line.name">
-            <td><button type="button" class="plain name" @click="selectedId = row.line.id">{{ row.line.name }}</button><small class="soft">{{ row.source }}</small></td>
-            <td class="right figure">{{ row.setG === null ? '–' : gramsFigure(row.setG, row.spreadG) }}</td>
-            <td class="right figure" :class="row.source === 'fitted' || row.deltaG === null ? '' : row.deltaG <= 0 ? 'word-clear' : 'word-over'">{{ row.source === 'fitted' ? '' : row.deltaG === null ? '–' : signed(row.deltaG, 1) }}</td>
-            <td class="right figure">{{ fixed(row.auwG, 1) }}</td><td><VerdictMark v-if="row.verdict" :word="row.verdict.word" /></td>
-            <td class="fits"><span v-if="row.findings.length > 0" :class="row.findings.some(f => f.severity === 'clash') ? 'word-over' : 'word-close'">{{ shortFinding(row) }}</span><span v-else-if="row.line.properties" class="word-clear">yes</span><span v-else class="soft">not known</span></td>
-            <td class="right figure">{{ row.setPriceCents === null ? '' : centsFigure(row.setPriceCents) }}</td>
-            <td v-for="f in row.figures" :key="f.key" class="right figure soft">{{ text(f.value, f.digits) }}</td>
-          </tr>
-        </tbody>
-      </table>
-</div>
-      <div v-if="!fitted" class="empty"><p>Choosing compares what could go where a part is. Add a line first, a typical one will do.</p><NuxtLink class="button first" :to="`/builds/${store.build!.id}/parts`">Add parts</NuxtLink></div>
-      <p v-else-if="rows.length <= 1" class="soft">Nothing else of this kind on the list or in the drawer. Tick the typical classes, or <NuxtLink to="/drawer">put parts into the drawer</NuxtLink>.</p>
+        <table v-if="fitted">
+          <thead>
+            <tr>
+              <th
+                v-for="[key, title] in [['name', 'What'], ['set', fitted.quantity > 1 ? `Set of ${fitted.quantity}, g` : 'Grams'], ['delta', 'Change'], ['auw', 'All-up']] as const"
+                :key="key"
+                :class="{ right: key !== 'name' }"
+                :aria-sort="sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'"
+              >
+                <button
+                  type="button"
+                  class="plain"
+                  @click="sortBy(key)"
+                >
+                  {{ title }}
+                </button>
+              </th>
+              <th>Verdict</th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'">
+                <button
+                  type="button"
+                  class="plain"
+                  @click="sortBy('fit')"
+                >
+                  Fits
+                </button>
+              </th><th
+                class="right"
+                :aria-sort="sort.key === 'price' ? (sort.down ? 'descending' : 'ascending') : 'none'"
+              >
+                <button
+                  type="button"
+                  class="plain"
+                  @click="sortBy('price')"
+                >
+                  Price
+                </button>
+              </th><th
+                v-for="f in figures"
+                :key="f.key"
+                class="right"
+                :aria-sort="sort.key === f.key ? (sort.down ? 'descending' : 'ascending') : 'none'"
+              >
+                <button
+                  type="button"
+                  class="plain"
+                  @click="sortBy(f.key)"
+                >
+                  {{ f.unit ? `${f.label}, ${f.unit}` : f.label }}
+                </button>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="row in sorted"
+              :key="row.line.id"
+              :class="{ fitted: row.source === 'fitted', selected: row.line.id === selectedId }"
+              :data-candidate="row.line.name"
+            >
+              <td>
+                <button
+                  type="button"
+                  class="plain name"
+                  @click="selectedId = row.line.id"
+                >
+                  {{ row.line.name }}
+                </button><small class="soft">{{ row.source }}</small>
+              </td>
+              <td class="right figure">
+                {{ row.setG === null ? '–' : gramsFigure(row.setG, row.spreadG) }}
+              </td>
+              <td
+                class="right figure"
+                :class="row.source === 'fitted' || row.deltaG === null ? '' : row.deltaG <= 0 ? 'word-clear' : 'word-over'"
+              >
+                {{ row.source === 'fitted' ? '' : row.deltaG === null ? '–' : signed(row.deltaG, 1) }}
+              </td>
+              <td class="right figure">
+                {{ fixed(row.auwG, 1) }}
+              </td><td>
+                <VerdictMark
+                  v-if="row.verdict"
+                  :word="row.verdict.word"
+                />
+              </td>
+              <td class="fits">
+                <span
+                  v-if="row.findings.length > 0"
+                  :class="row.findings.some(f => f.severity === 'clash') ? 'word-over' : 'word-close'"
+                >{{ shortFinding(row) }}</span><span
+                  v-else-if="row.line.properties"
+                  class="word-clear"
+                >yes</span><span
+                  v-else
+                  class="soft"
+                >not known</span>
+              </td>
+              <td class="right figure">
+                {{ row.setPriceCents === null ? '' : centsFigure(row.setPriceCents) }}
+              </td>
+              <td
+                v-for="f in row.figures"
+                :key="f.key"
+                class="right figure soft"
+              >
+                {{ text(f.value, f.digits) }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div
+        v-if="!fitted"
+        class="empty"
+      >
+        <p>Choosing compares what could go where a part is. Add a line first, a typical one will do.</p><NuxtLink
+          class="button first"
+          :to="`/builds/${store.build!.id}/parts`"
+        >Add parts</NuxtLink>
+      </div>
+      <p
+        v-else-if="rows.length <= 1"
+        class="soft"
+      >
+        Nothing else of this kind on the list or in the drawer. Tick the typical classes, or <NuxtLink to="/drawer">put parts into the drawer</NuxtLink>.
+      </p>
     </main>
-    <aside class="inspector" aria-label="Inspector">
+    <aside
+      class="inspector"
+      aria-label="Inspector"
+    >
       <template v-if="selected && fitted">
         <h2>{{ selected.line.name }}</h2>
-        <p class="soft">{{ selected.source === 'fitted' ? 'fitted now' : `from: ${selected.source}` }}</p>
+        <p class="soft">
+          {{ selected.source === 'fitted' ? 'fitted now' : `from: ${selected.source}` }}
+        </p>
         <dl class="facts">
           <dt>The set</dt><dd>{{ selected.setG === null ? '–' : `${gramsFigure(selected.setG, selected.spreadG)} ± ${spreadFigure(selected.spreadG)} g` }}</dd>
-          <template v-if="selected.deltaG !== null && selected.source !== 'fitted'"><dt>Against {{ fitted.name.split(',')[0] }}</dt><dd>{{ signed(selected.deltaG, 2) }} g</dd></template>
+          <template v-if="selected.deltaG !== null && selected.source !== 'fitted'">
+            <dt>Against {{ fitted.name.split(',')[0] }}</dt><dd>{{ signed(selected.deltaG, 2) }} g</dd>
+          </template>
           <dt>All-up with it</dt><dd>{{ fixed(selected.auwG, 2) }} g</dd>
         </dl>
-        <p v-if="selected.verdict"><VerdictMark :word="selected.verdict.word" /> <span class="soft">{{ headroomWords(selected.verdict.headroomG, selected.spreadG) }}</span></p>
-        <p v-for="finding in selected.findings" :key="finding.id" class="note"><b>{{ finding.title }}</b><br>{{ finding.sentence }}</p>
-        <div v-if="selected.source !== 'fitted'" class="acts"><button type="button" class="first" @click="take(selected, true)">Fit this</button><button v-if="selected.source !== 'on the list'" type="button" @click="take(selected, false)">Keep on the list</button></div>
-        <template v-if="selected.source !== 'fitted'"><h3>Or say why not</h3><form @submit.prevent="reject(selected)"><textarea v-model="why" rows="2" aria-label="Why not" maxlength="2000" placeholder="too hot without a fan" /><button type="submit">Keep the reason</button></form></template>
+        <p v-if="selected.verdict">
+          <VerdictMark :word="selected.verdict.word" /> <span class="soft">{{ headroomWords(selected.verdict.headroomG, selected.spreadG) }}</span>
+        </p>
+        <p
+          v-for="finding in selected.findings"
+          :key="finding.id"
+          class="note"
+        >
+          <b>{{ finding.title }}</b><br>{{ finding.sentence }}
+        </p>
+        <div
+          v-if="selected.source !== 'fitted'"
+          class="acts"
+        >
+          <button
+            type="button"
+            class="first"
+            @click="take(selected, true)"
+          >
+            Fit this
+          </button><button
+            v-if="selected.source !== 'on the list'"
+            type="button"
+            @click="take(selected, false)"
+          >
+            Keep on the list
+          </button>
+        </div>
+        <template v-if="selected.source !== 'fitted'">
+          <h3>Or say why not</h3><form @submit.prevent="reject(selected)">
+            <textarea
+              v-model="why"
+              rows="2"
+              aria-label="Why not"
+              maxlength="2000"
+              placeholder="too hot without a fan"
+            /><button type="submit">
+              Keep the reason
+            </button>
+          </form>
+        </template>
       </template>
       <template v-else>
         <h2>{{ fitted ? slotFacts[fitted.slot].label : 'Choosing' }}</h2>
         <p>{{ fitted ? slotFacts[fitted.slot].sentence : '' }}</p>
-        <p class="soft">Each row is tried in this build: its total, verdict and fit are those it would have. Filled point: fitted now; brass: in the drawer; dashed: a typical class; red ring: clashes.</p>
+        <p class="soft">
+          Each row is tried in this build: its total, verdict and fit are those it would have. Filled point: fitted now; brass: in the drawer; dashed: a typical class; red ring: clashes.
+        </p>
       </template>
-      <template v-if="considered.length > 0"><h3>Considered before</h3><div v-for="c in considered" :key="c.id" class="considered"><b>{{ c.name }}</b><span v-if="c.grams !== null" class="figure soft"> {{ fixed(c.grams, 1) }} g</span><p>{{ c.why || 'no reason kept' }} <span class="soft">{{ c.on }}</span> <button type="button" class="plain" :aria-label="`Forget ${c.name}`" @click="forget(c.id)">×</button></p></div></template>
+      <template v-if="considered.length > 0">
+        <h3>Considered before</h3><div
+          v-for="c in considered"
+          :key="c.id"
+          class="considered"
+        >
+          <b>{{ c.name }}</b><span
+            v-if="c.grams !== null"
+            class="figure soft"
+          > {{ fixed(c.grams, 1) }} g</span><p>
+            {{ c.why || 'no reason kept' }} <span class="soft">{{ c.on }}</span> <button
+              type="button"
+              class="plain"
+              :aria-label="`Forget ${c.name}`"
+              @click="forget(c.id)"
+            >
+              ×
+            </button>
+          </p>
+        </div>
+      </template>
     </aside>
   </div>
 </template>
 
 <style scoped>
-.empty { padding: 40px; text-align: center; } .which select { max-width: 330px; } .chart { border-bottom: 1px solid var(--line); margin-bottom: 4px; } .chart select { padding: 2px 6px; font-size: 12.5px; } .scroll { overflow-x: auto; }
-table { border-collapse: collapse; width: 100%; font-size: 12.5px; } th, td { padding: 3px 5px; border-bottom: 1px solid var(--line); text-align: left; white-space: nowrap; } .right { text-align: right; } th .plain { color: var(--ink-soft); font-weight: 500; font-size: 11.5px; padding: 0; white-space: normal; } th[aria-sort=ascending] .plain::after { content: ' ▴'; } th[aria-sort=descending] .plain::after { content: ' ▾'; }
-.name { padding: 0; color: var(--ink); white-space: normal; text-align: left; font-size: 12.5px; } td:first-child { white-space: normal; min-width: 158px; } .fits { white-space: normal; min-width: 96px; line-height: 1.2; } thead th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); } td small { display: block; font-size: 11px; } tr.fitted td { background: var(--paper); } tr.selected td { background: var(--selection); }
-.acts { display: flex; gap: 6px; flex-wrap: wrap; } form { display: grid; gap: 5px; justify-items: start; } form textarea { width: 100%; } .considered { border-top: 1px solid var(--line); padding: 4px 0; } .considered p { margin: 0; }
+.empty {
+  padding: 40px;
+  text-align: center;
+}
+.which select {
+  max-width: 330px;
+}
+.chart {
+  border-bottom: 1px solid var(--line);
+  margin-bottom: 4px;
+}
+.chart select {
+  padding: 2px 6px;
+  font-size: 12.5px;
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 12.5px;
+}
+th,
+td {
+  padding: 3px 5px;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  white-space: nowrap;
+}
+.right {
+  text-align: right;
+}
+th .plain {
+  color: var(--ink-soft);
+  font-weight: 500;
+  font-size: 11.5px;
+  padding: 0;
+  white-space: normal;
+}
+th[aria-sort='ascending'] .plain::after {
+  content: ' ▴';
+}
+th[aria-sort='descending'] .plain::after {
+  content: ' ▾';
+}
+.name {
+  padding: 0;
+  color: var(--ink);
+  white-space: normal;
+  text-align: left;
+  font-size: 12.5px;
+}
+td:first-child {
+  white-space: normal;
+  min-width: 158px;
+}
+.fits {
+  white-space: normal;
+  min-width: 96px;
+  line-height: 1.2;
+}
+thead th {
+  font-weight: 500;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+}
+td small {
+  display: block;
+  font-size: 11px;
+}
+tr.fitted td {
+  background: var(--paper);
+}
+tr.selected td {
+  background: var(--selection);
+}
+.acts {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+form {
+  display: grid;
+  gap: 5px;
+  justify-items: start;
+}
+form textarea {
+  width: 100%;
+}
+.considered {
+  border-top: 1px solid var(--line);
+  padding: 4px 0;
+}
+.considered p {
+  margin: 0;
+}
 </style>

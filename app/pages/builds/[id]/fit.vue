@@ -7,7 +7,13 @@ const store = useBuildStore()
 const route = useRoute()
 const router = useRouter()
 const { report } = useFit()
-const views = [['power', 'Power'], ['stack', 'Stack-up'], ['fixings', 'Fixings'], ['leads', 'Leads'], ['buy', 'To buy']] as const
+const views = [
+  ['power', 'Power'],
+  ['stack', 'Stack-up'],
+  ['fixings', 'Fixings'],
+  ['leads', 'Leads'],
+  ['buy', 'To buy'],
+] as const
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'power')
 const nodeId = ref<string | null>(null)
 const findingId = ref<string | null>(null)
@@ -19,17 +25,39 @@ const lines = computed(() => {
   return build!.lines.filter(line => line.state === 'fitted' && (line.slot !== 'pack' || line.id === pack))
 })
 const tree = computed(() => electricalTree(lines.value, lines.value.find(line => line.slot === 'pack') ?? null))
-const troubled = computed(() => new Set(report.value?.findings.filter(f => f.severity === 'clash' && f.setAside === null && ['feed-volts', 'output-amps', 'capacitor-volts', 'feed-known', 'cells'].includes(f.check)).flatMap((f) => {
-  if (f.check !== 'output-amps') return f.lineIds.filter(id => store.lineOf(id)?.slot !== 'pack')
-  const outputId = f.id.slice('output-amps:'.length)
-  return [outputId, ...nodesOf(tree.value.root).find(n => n.id === outputId)?.children.map(n => n.id) ?? []]
-})))
+const troubled = computed(
+  () =>
+    new Set(
+      report.value?.findings
+        .filter(
+          f =>
+            f.severity === 'clash' &&
+            f.setAside === null &&
+            ['feed-volts', 'output-amps', 'capacitor-volts', 'feed-known', 'cells'].includes(f.check),
+        )
+        .flatMap(f => {
+          if (f.check !== 'output-amps') return f.lineIds.filter(id => store.lineOf(id)?.slot !== 'pack')
+          const outputId = f.id.slice('output-amps:'.length)
+          return [
+            outputId,
+            ...(nodesOf(tree.value.root)
+              .find(n => n.id === outputId)
+              ?.children.map(n => n.id) ?? []),
+          ]
+        }),
+    ),
+)
 const mounting = computed(() => store.build!.fit?.mounting ?? blankFit.mounting)
 
 function feed(lineId: string, to: Feed) {
-  if (store.run({ type: 'lines.change', changes: [{ id: lineId, fields: { feed: to } }] })) { nodeId.value = lineId; findingId.value = null }
+  if (store.run({ type: 'lines.change', changes: [{ id: lineId, fields: { feed: to } }] })) {
+    nodeId.value = lineId
+    findingId.value = null
+  }
 }
-function take(way: WayOut) { if (way.move) feed(way.move.lineId, way.move.feed) }
+function take(way: WayOut) {
+  if (way.move) feed(way.move.lineId, way.move.feed)
+}
 function setAside(of: Finding, why: string) {
   const others = (store.build!.fit ?? blankFit).setAside.filter(s => s.finding !== of.id)
   store.run({ type: 'fit.set', fields: { setAside: why === '\u0000' ? others : [...others, { finding: of.id, why }] } })
@@ -38,28 +66,89 @@ function select(of: Finding) {
   findingId.value = of.id
   nodeId.value = null
 }
-function mount(fields: Partial<Mounting>) { store.run({ type: 'fit.set', fields: { mounting: { ...mounting.value, ...fields } } }) }
+function mount(fields: Partial<Mounting>) {
+  store.run({ type: 'fit.set', fields: { mounting: { ...mounting.value, ...fields } } })
+}
 const isEmpty = computed(() => store.build!.lines.length === 0)
-const summary = computed(() => isEmpty.value ? 'nothing to fit yet' : report.value ? fitWords(report.value) : '')
+const summary = computed(() => (isEmpty.value ? 'nothing to fit yet' : report.value ? fitWords(report.value) : ''))
 </script>
 
 <template>
   <div class="station">
     <main class="worksheet">
       <div class="station-head">
-        <h1>Fit</h1><span class="soft" role="status">{{ summary }}</span><span class="gap" />
-        <div class="tabs" role="tablist" aria-label="What to look at"><button v-for="[key, name] in views" :key="key" type="button" role="tab" :aria-selected="view === key" @click="router.replace({ query: { ...route.query, view: key } })">{{ name }}</button></div>
+        <h1>Fit</h1><span
+          class="soft"
+          role="status"
+        >{{ summary }}</span><span class="gap" />
+        <div
+          class="tabs"
+          role="tablist"
+          aria-label="What to look at"
+        >
+          <button
+            v-for="[key, name] in views"
+            :key="key"
+            type="button"
+            role="tab"
+            :aria-selected="view === key"
+            @click="router.replace({ query: { ...route.query, view: key } })"
+          >
+            {{ name }}
+          </button>
+        </div>
       </div>
-      <div v-if="isEmpty" class="empty"><p>Fit holds the parts against one another: holes, heights, volts, amps, plugs. It needs parts first.</p><NuxtLink class="button first" :to="`/builds/${store.build!.id}/parts`">Add parts</NuxtLink></div>
+      <div
+        v-if="isEmpty"
+        class="empty"
+      >
+        <p>Fit holds the parts against one another: holes, heights, volts, amps, plugs. It needs parts first.</p><NuxtLink
+          class="button first"
+          :to="`/builds/${store.build!.id}/parts`"
+        >Add parts</NuxtLink>
+      </div>
       <template v-else-if="view === 'power'">
-        <FindingList v-if="report" :report="report" :selected-id="findingId" @select="select" @way="take" @aside="setAside" />
-        <PowerTree :tree="tree" :lines="lines" :troubled="troubled" :selected-id="nodeId" @select="nodeId = $event; findingId = null" @feed="feed" />
+        <FindingList
+          v-if="report"
+          :report="report"
+          :selected-id="findingId"
+          @select="select"
+          @way="take"
+          @aside="setAside"
+        />
+        <PowerTree
+          :tree="tree"
+          :lines="lines"
+          :troubled="troubled"
+          :selected-id="nodeId"
+          @select="nodeId = $event; findingId = null"
+          @feed="feed"
+        />
         <details class="mounting">
           <summary>How things are mounted</summary>
-          <label class="tick"><input type="checkbox" :checked="mounting.motorsUpsideDown" @change="mount({ motorsUpsideDown: !mounting.motorsUpsideDown })">motors hang under the arms</label>
-          <label class="tick"><input type="checkbox" :checked="mounting.pushedProps" @change="mount({ pushedProps: !mounting.pushedProps })">props push</label>
-          <label class="tick"><input type="checkbox" :checked="mounting.boardUpsideDown" @change="mount({ boardUpsideDown: !mounting.boardUpsideDown })">board upside down</label>
-          <label class="tick">board turned by <select :value="mounting.boardTurnDeg" @change="mount({ boardTurnDeg: Number(($event.target as HTMLSelectElement).value) })"><option v-for="deg in [0, 45, 90, 135, 180, 225, 270, 315]" :key="deg" :value="deg">{{ deg }}°</option></select></label>
+          <label class="tick"><input
+            type="checkbox"
+            :checked="mounting.motorsUpsideDown"
+            @change="mount({ motorsUpsideDown: !mounting.motorsUpsideDown })"
+          >motors hang under the arms</label>
+          <label class="tick"><input
+            type="checkbox"
+            :checked="mounting.pushedProps"
+            @change="mount({ pushedProps: !mounting.pushedProps })"
+          >props push</label>
+          <label class="tick"><input
+            type="checkbox"
+            :checked="mounting.boardUpsideDown"
+            @change="mount({ boardUpsideDown: !mounting.boardUpsideDown })"
+          >board upside down</label>
+          <label class="tick">board turned by <select
+            :value="mounting.boardTurnDeg"
+            @change="mount({ boardTurnDeg: Number(($event.target as HTMLSelectElement).value) })"
+          ><option
+            v-for="deg in [0, 45, 90, 135, 180, 225, 270, 315]"
+            :key="deg"
+            :value="deg"
+          >{{ deg }}°</option></select></label>
         </details>
       </template>
       <StackView v-else-if="view === 'stack'" />
@@ -67,12 +156,38 @@ const summary = computed(() => isEmpty.value ? 'nothing to fit yet' : report.val
       <WiresView v-else-if="view === 'leads'" />
       <BuyView v-else />
     </main>
-    <aside class="inspector" aria-label="Inspector">
-      <FitInspector v-if="report" :tree="tree" :lines="lines" :report="report" :node-id="nodeId" :finding="finding" @feed="feed" @way="take" />
+    <aside
+      class="inspector"
+      aria-label="Inspector"
+    >
+      <FitInspector
+        v-if="report"
+        :tree="tree"
+        :lines="lines"
+        :report="report"
+        :node-id="nodeId"
+        :finding="finding"
+        @feed="feed"
+        @way="take"
+      />
     </aside>
   </div>
 </template>
 
 <style scoped>
-.empty { padding: 40px; text-align: center; } .mounting { margin-top: 12px; } .mounting summary { cursor: pointer; color: var(--ink-soft); } .mounting select { margin-left: 6px; padding: 2px 6px; }
+.empty {
+  padding: 40px;
+  text-align: center;
+}
+.mounting {
+  margin-top: 12px;
+}
+.mounting summary {
+  cursor: pointer;
+  color: var(--ink-soft);
+}
+.mounting select {
+  margin-left: 6px;
+  padding: 2px 6px;
+}
 </style>

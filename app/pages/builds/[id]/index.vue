@@ -4,5 +4,5 @@ await navigateTo({ path: `/builds/${route.params.id}/parts`, query: route.query 
 </script>
 
 <template>
-<main class="worksheet" />
+  <main class="worksheet" />
 </template>

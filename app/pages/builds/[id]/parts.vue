@@ -9,10 +9,22 @@ const pasted = ref('')
 const whyText = ref('')
 
 useSelectionInAddress('line', toRef(store, 'selectedId'))
-watch(() => store.lastEntry?.seq, () => { whyText.value = '' })
-useSingleKeys({ n: () => { adding.value = true }, N: () => { adding.value = true } })
+watch(
+  () => store.lastEntry?.seq,
+  () => {
+    whyText.value = ''
+  },
+)
+useSingleKeys({
+  n: () => {
+    adding.value = true
+  },
+  N: () => {
+    adding.value = true
+  },
+})
 
-const last = computed(() => store.lastEntry?.kind === 'do' && store.lastEntry.note === '' ? store.lastEntry : null)
+const last = computed(() => (store.lastEntry?.kind === 'do' && store.lastEntry.note === '' ? store.lastEntry : null))
 function saveWhy() {
   if (last.value && whyText.value.trim()) store.annotate(last.value.seq, whyText.value.trim())
 }
@@ -28,34 +40,113 @@ function bring(text = '') {
     <main class="worksheet">
       <div class="station-head">
         <h1>Parts</h1><span class="soft">everything that leaves the ground, one line each</span><span class="gap" />
-        <button type="button" @click="bring()">Bring in rows</button>
-        <button type="button" class="first" @click="adding = true">New line <kbd>N</kbd></button>
+        <button
+          type="button"
+          @click="bring()"
+        >
+          Bring in rows
+        </button>
+        <button
+          type="button"
+          class="first"
+          @click="adding = true"
+        >
+          New line <kbd>N</kbd>
+        </button>
       </div>
-      <AddLineBar v-if="adding" @added="store.selectedId = $event" @close="adding = false" />
-      <div v-if="store.build!.lines.length === 0" class="empty">
+      <AddLineBar
+        v-if="adding"
+        @added="store.selectedId = $event"
+        @close="adding = false"
+      />
+      <div
+        v-if="store.build!.lines.length === 0"
+        class="empty"
+      >
         <p>No parts yet. A build with one line already has a total.</p>
-        <button type="button" class="first" @click="adding = true">Add the first line</button>
+        <button
+          type="button"
+          class="first"
+          @click="adding = true"
+        >
+          Add the first line
+        </button>
       </div>
-      <div v-else class="sheet"><PartsSheet @rows="bring" /></div>
+      <div
+        v-else
+        class="sheet"
+      >
+        <PartsSheet @rows="bring" />
+      </div>
       <SameOrAnother class="asking" />
-      <form v-if="last" class="why" @submit.prevent="saveWhy">
+      <form
+        v-if="last"
+        class="why"
+        @submit.prevent="saveWhy"
+      >
         <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
-        <input v-model="whyText" aria-label="Reason for the last change" placeholder="why? (optional)"><button type="submit">Note it</button>
+        <input
+          v-model="whyText"
+          aria-label="Reason for the last change"
+          placeholder="why? (optional)"
+        ><button type="submit">
+          Note it
+        </button>
       </form>
-      <LazyBringInRows v-if="everBrought" v-model="bringing" :pasted="pasted" />
+      <LazyBringInRows
+        v-if="everBrought"
+        v-model="bringing"
+        :pasted="pasted"
+      />
     </main>
-    <aside class="inspector" aria-label="Inspector">
-      <LineInspector v-if="store.selected" :key="store.selected.id" :line="store.selected" />
+    <aside
+      class="inspector"
+      aria-label="Inspector"
+    >
+      <LineInspector
+        v-if="store.selected"
+        :key="store.selected.id"
+        :line="store.selected"
+      />
       <BuildInspector v-else />
     </aside>
   </div>
 </template>
 
 <style scoped>
-.empty { padding: 40px; text-align: center; }
-.sheet { overflow-x: auto; overflow-y: visible; }
-@media (min-width: 761px) { .sheet { overflow: visible; } }
-.asking { margin-top: 12px; }
-.why { display: flex; gap: 8px; align-items: center; margin-top: 12px; padding: 6px 10px; background: var(--paper); border-radius: 7px; font-size: 12.5px; flex-wrap: wrap; }
-.why input { flex: 1; min-width: 140px; padding: 3px 8px; } .why button { padding: 3px 9px; }
+.empty {
+  padding: 40px;
+  text-align: center;
+}
+.sheet {
+  overflow-x: auto;
+  overflow-y: visible;
+}
+@media (min-width: 761px) {
+  .sheet {
+    overflow: visible;
+  }
+}
+.asking {
+  margin-top: 12px;
+}
+.why {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-top: 12px;
+  padding: 6px 10px;
+  background: var(--paper);
+  border-radius: 7px;
+  font-size: 12.5px;
+  flex-wrap: wrap;
+}
+.why input {
+  flex: 1;
+  min-width: 140px;
+  padding: 3px 8px;
+}
+.why button {
+  padding: 3px 9px;
+}
 </style>

@@ -6,7 +6,10 @@ import type { JournalEntry } from '#shared/schemas/journal'
 
 const store = useBuildStore()
 store.loadJournal()
-watch(() => store.build?.id, () => store.loadJournal())
+watch(
+  () => store.build?.id,
+  () => store.loadJournal(),
+)
 
 const days = computed(() => {
   const groups = new Map<string, JournalEntry[]>()
@@ -16,9 +19,13 @@ const days = computed(() => {
   }
   return [...groups]
 })
-const standing = (entry: JournalEntry) => entry.kind !== 'do' ? '' : entry.undone === 'in force' ? '' : entry.undone
+const standing = (entry: JournalEntry) => (entry.kind !== 'do' ? '' : entry.undone === 'in force' ? '' : entry.undone)
 const files = computed(() => [
-  { title: 'Build file', what: 'everything of this build, to keep or to bring in elsewhere', href: `/api/builds/${store.build!.id}/file` },
+  {
+    title: 'Build file',
+    what: 'everything of this build, to keep or to bring in elsewhere',
+    href: `/api/builds/${store.build!.id}/file`,
+  },
   { title: 'Parts list', what: 'CSV for a spreadsheet', href: `/api/builds/${store.build!.id}/parts` },
   { title: 'Build sheet', what: 'Markdown, to read and to share', href: `/api/builds/${store.build!.id}/sheet` },
 ])
@@ -29,40 +36,173 @@ const files = computed(() => [
     <main class="worksheet">
       <div class="station-head">
         <h1>Record</h1><span class="soft">what changed, when and why</span><span class="gap" />
-        <button type="button" :disabled="!store.steps.undo" @click="store.step('undo')">Take back <kbd>Z</kbd></button>
-        <button type="button" :disabled="!store.steps.redo" @click="store.step('redo')">Do again <kbd>Shift Z</kbd></button>
+        <button
+          type="button"
+          :disabled="!store.steps.undo"
+          @click="store.step('undo')"
+        >
+          Take back <kbd>Z</kbd>
+        </button>
+        <button
+          type="button"
+          :disabled="!store.steps.redo"
+          @click="store.step('redo')"
+        >
+          Do again <kbd>Shift Z</kbd>
+        </button>
       </div>
-      <p v-if="store.journal.length === 0" class="soft">Nothing has been changed yet. Every change of grams will stand here with its reason.</p>
+      <p
+        v-if="store.journal.length === 0"
+        class="soft"
+      >
+        Nothing has been changed yet. Every change of grams will stand here with its reason.
+      </p>
       <table v-else>
-        <thead><tr><th>Time</th><th>What</th><th class="right">Grams</th><th class="right">All-up after</th><th class="right">Change</th><th>Reason</th></tr></thead>
-        <tbody v-for="[day, entries] in days" :key="day">
-          <tr class="day"><th colspan="6" scope="rowgroup">{{ day }}</th></tr>
-          <tr v-for="entry in entries" :key="entry.seq" :class="{ undone: standing(entry) !== '' }">
-            <td class="figure soft">{{ dayjs(entry.at).format('HH:mm') }}</td>
-            <td>{{ entry.title }}<small v-if="standing(entry)" class="soft"> · {{ standing(entry) }}</small></td>
-            <td class="right figure">{{ gramsChangeWords(entry.gramsBeforeG, entry.gramsAfterG) }}</td>
-            <td class="right figure">{{ fixed(entry.auwAfterG, 2) }}</td>
-            <td class="right figure soft">{{ Math.abs(entry.auwAfterG - entry.auwBeforeG) > 0.004 ? signed(entry.auwAfterG - entry.auwBeforeG, 2) : '' }}</td>
-            <td><EditField :value="entry.note" :aria-label="`Reason for: ${entry.title}`" placeholder="–" maxlength="2000" @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())" /></td>
+        <thead>
+          <tr>
+            <th>Time</th><th>What</th><th class="right">
+              Grams
+            </th><th class="right">
+              All-up after
+            </th><th class="right">
+              Change
+            </th><th>Reason</th>
+          </tr>
+        </thead>
+        <tbody
+          v-for="[day, entries] in days"
+          :key="day"
+        >
+          <tr class="day">
+            <th
+              colspan="6"
+              scope="rowgroup"
+            >
+              {{ day }}
+            </th>
+          </tr>
+          <tr
+            v-for="entry in entries"
+            :key="entry.seq"
+            :class="{ undone: standing(entry) !== '' }"
+          >
+            <td class="figure soft">
+              {{ dayjs(entry.at).format('HH:mm') }}
+            </td>
+            <td>
+              {{ entry.title }}<small
+                v-if="standing(entry)"
+                class="soft"
+              > · {{ standing(entry) }}</small>
+            </td>
+            <td class="right figure">
+              {{ gramsChangeWords(entry.gramsBeforeG, entry.gramsAfterG) }}
+            </td>
+            <td class="right figure">
+              {{ fixed(entry.auwAfterG, 2) }}
+            </td>
+            <td class="right figure soft">
+              {{ Math.abs(entry.auwAfterG - entry.auwBeforeG) > 0.004 ? signed(entry.auwAfterG - entry.auwBeforeG, 2) : '' }}
+            </td>
+            <td>
+              <EditField
+                :value="entry.note"
+                :aria-label="`Reason for: ${entry.title}`"
+                placeholder="–"
+                maxlength="2000"
+                @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())"
+              />
+            </td>
           </tr>
         </tbody>
       </table>
     </main>
-    <aside class="inspector" aria-label="Files">
+    <aside
+      class="inspector"
+      aria-label="Files"
+    >
       <h2>Files</h2>
-      <div v-for="file in files" :key="file.href" class="file"><a :href="file.href" download>{{ file.title }}</a><span class="soft">{{ file.what }}</span></div>
-      <p class="soft">The build file keeps every version of the grams and this journal: bringing it in gives the same build.</p>
+      <div
+        v-for="file in files"
+        :key="file.href"
+        class="file"
+      >
+        <a
+          :href="file.href"
+          download
+        >{{ file.title }}</a><span class="soft">{{ file.what }}</span>
+      </div>
+      <p class="soft">
+        The build file keeps every version of the grams and this journal: bringing it in gives the same build.
+      </p>
     </aside>
   </div>
 </template>
 
 <style scoped>
-table { width: 100%; border-collapse: collapse; } th { font-weight: 500; font-size: 11.5px; color: var(--ink-soft); text-align: left; }
-td, th { padding: 5px 8px; border-bottom: 1px solid var(--line); } .right { text-align: right; white-space: nowrap; }
-.day th { background: var(--paper); color: var(--ink); font-weight: 600; font-size: 12px; padding: 4px 8px; }
-.undone td:nth-child(2) { text-decoration: line-through; color: var(--ink-soft); } .undone small { text-decoration: none; display: inline-block; }
-td input { width: 100%; border-color: transparent; background: none; padding: 2px 6px; font-size: 12.5px; } td input:hover, td input:focus { border-color: var(--edge); background: var(--card); }
-td:last-child { width: 22%; }
-.file { display: grid; padding: 6px 0; border-top: 1px solid var(--line); } .file a { font-weight: 600; }
-@media (max-width: 760px) { .worksheet { overflow-x: auto; } table { min-width: 620px; } }
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  font-weight: 500;
+  font-size: 11.5px;
+  color: var(--ink-soft);
+  text-align: left;
+}
+td,
+th {
+  padding: 5px 8px;
+  border-bottom: 1px solid var(--line);
+}
+.right {
+  text-align: right;
+  white-space: nowrap;
+}
+.day th {
+  background: var(--paper);
+  color: var(--ink);
+  font-weight: 600;
+  font-size: 12px;
+  padding: 4px 8px;
+}
+.undone td:nth-child(2) {
+  text-decoration: line-through;
+  color: var(--ink-soft);
+}
+.undone small {
+  text-decoration: none;
+  display: inline-block;
+}
+td input {
+  width: 100%;
+  border-color: transparent;
+  background: none;
+  padding: 2px 6px;
+  font-size: 12.5px;
+}
+td input:hover,
+td input:focus {
+  border-color: var(--edge);
+  background: var(--card);
+}
+td:last-child {
+  width: 22%;
+}
+.file {
+  display: grid;
+  padding: 6px 0;
+  border-top: 1px solid var(--line);
+}
+.file a {
+  font-weight: 600;
+}
+@media (max-width: 760px) {
+  .worksheet {
+    overflow-x: auto;
+  }
+  table {
+    min-width: 620px;
+  }
+}
 </style>

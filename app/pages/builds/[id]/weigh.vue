@@ -10,11 +10,15 @@ const router = useRouter()
 const bench = useBenchScale()
 const run = useWeighRun()
 const loadProblem = ref('')
-scales.load().catch((error: unknown) => { loadProblem.value = sentenceOf(error) })
+scales.load().catch((error: unknown) => {
+  loadProblem.value = sentenceOf(error)
+})
 
 const whole = computed({
   get: () => route.query.pan === 'whole',
-  set: (on: boolean) => { router.replace({ query: { ...route.query, pan: on ? 'whole' : undefined } }) },
+  set: (on: boolean) => {
+    router.replace({ query: { ...route.query, pan: on ? 'whole' : undefined } })
+  },
 })
 const known = computed(() => {
   const counted = store.overview!.counted
@@ -22,14 +26,30 @@ const known = computed(() => {
   return `${weighed.length} of ${counted.length} lines weighed · ${fixed(sumCompensated(weighed.map(l => lineGrams(l.mass!, l.quantity))), 0)} of ${fixed(store.overview!.massG, 0)} g known`
 })
 const loadG = computed(() => run.display.value.massG ?? bench.readings.value.at(-1)?.massG ?? null)
-const modes = computed(() => panModes.filter(mode => run.several.value || !['all together', 'one after another'].includes(mode)))
+const modes = computed(() =>
+  panModes.filter(mode => run.several.value || !['all together', 'one after another'].includes(mode)),
+)
 
 const atPan = () => !whole.value && !run.finished.value
-useSingleKeys({ ' ': run.take, 't': run.zero, 'T': run.zero, 'c': run.cyclePieces, 'C': run.cyclePieces, 'ArrowRight': run.skip, 'ArrowLeft': run.back, 'b': run.again, 'B': run.again }, atPan)
+useSingleKeys(
+  {
+    ' ': run.take,
+    't': run.zero,
+    'T': run.zero,
+    'c': run.cyclePieces,
+    'C': run.cyclePieces,
+    'ArrowRight': run.skip,
+    'ArrowLeft': run.back,
+    'b': run.again,
+    'B': run.again,
+  },
+  atPan,
+)
 /** After a click of the mouse the space bar belongs to the pan again, not to the button clicked last. */
 const pan = useTemplateRef<HTMLElement>('pan')
 async function backToPan(event: MouseEvent) {
-  if (event.detail === 0 || !(event.target as Element).closest('.run-list button, .actions button, .practice button')) return
+  if (event.detail === 0 || !(event.target as Element).closest('.run-list button, .actions button, .practice button'))
+    return
   await nextTick()
   pan.value?.focus({ preventScroll: true })
 }
@@ -45,48 +65,245 @@ function typedEnter() {
     <main class="worksheet weigh">
       <div class="station-head">
         <h1>Weigh</h1><span class="soft known">{{ known }}</span><span class="gap" />
-        <button type="button" :aria-pressed="whole" :class="{ first: whole }" @click="whole = !whole">{{ whole ? 'Back to the run' : 'Whole aircraft' }}</button>
+        <button
+          type="button"
+          :aria-pressed="whole"
+          :class="{ first: whole }"
+          @click="whole = !whole"
+        >
+          {{ whole ? 'Back to the run' : 'Whole aircraft' }}
+        </button>
       </div>
-      <p v-if="loadProblem" class="problem" role="alert">{{ loadProblem }}</p>
+      <p
+        v-if="loadProblem"
+        class="problem"
+        role="alert"
+      >
+        {{ loadProblem }}
+      </p>
       <SameOrAnother />
-      <p v-if="store.build!.lines.length === 0" class="soft">No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>, then put it on the pan.</p>
-      <WholeWeighing v-else-if="whole" :run="run" />
-      <div v-else class="run" @click="backToPan">
-        <RunList :run="run" class="list" />
-        <RunSummary v-if="run.finished.value" :run="run" />
-        <section v-else-if="run.line.value" ref="pan" class="centre" tabindex="-1">
+      <p
+        v-if="store.build!.lines.length === 0"
+        class="soft"
+      >
+        No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>, then put it on the pan.
+      </p>
+      <WholeWeighing
+        v-else-if="whole"
+        :run="run"
+      />
+      <div
+        v-else
+        class="run"
+        @click="backToPan"
+      >
+        <RunList
+          :run="run"
+          class="list"
+        />
+        <RunSummary
+          v-if="run.finished.value"
+          :run="run"
+        />
+        <section
+          v-else-if="run.line.value"
+          ref="pan"
+          class="centre"
+          tabindex="-1"
+        >
           <PanReading :run="run" />
-          <PanTrace class="trace" :readings="bench.readings.value" :expected="run.expected.value" :capacity-g="scales.current?.capacityG ?? 200" />
-          <p v-if="run.message.value" class="note" role="alert" data-test="run-message">{{ run.message.value }}</p>
+          <PanTrace
+            class="trace"
+            :readings="bench.readings.value"
+            :expected="run.expected.value"
+            :capacity-g="scales.current?.capacityG ?? 200"
+          />
+          <p
+            v-if="run.message.value"
+            class="note"
+            role="alert"
+            data-test="run-message"
+          >
+            {{ run.message.value }}
+          </p>
           <div class="actions">
-            <button type="button" class="first take" @click="run.take">Take it <kbd>Space</kbd></button>
-            <button type="button" @click="run.zero">Zero <kbd>T</kbd></button>
-            <button v-if="run.several.value" type="button" @click="run.cyclePieces">Several pieces <kbd>C</kbd></button>
-            <button v-if="run.canFinish.value" type="button" @click="run.finish()">That was all</button>
-            <button type="button" class="skip" @click="run.skip">Skip <kbd>→</kbd></button>
+            <button
+              type="button"
+              class="first take"
+              @click="run.take"
+            >
+              Take it <kbd>Space</kbd>
+            </button>
+            <button
+              type="button"
+              @click="run.zero"
+            >
+              Zero <kbd>T</kbd>
+            </button>
+            <button
+              v-if="run.several.value"
+              type="button"
+              @click="run.cyclePieces"
+            >
+              Several pieces <kbd>C</kbd>
+            </button>
+            <button
+              v-if="run.canFinish.value"
+              type="button"
+              @click="run.finish()"
+            >
+              That was all
+            </button>
+            <button
+              type="button"
+              class="skip"
+              @click="run.skip"
+            >
+              Skip <kbd>→</kbd>
+            </button>
           </div>
           <div class="more">
-            <label>how<select :value="run.mode.value" @change="run.chooseMode(($event.target as HTMLSelectElement).value as typeof run.mode.value)"><option v-for="mode in modes" :key="mode">{{ mode }}</option></select></label>
+            <label>how<select
+              :value="run.mode.value"
+              @change="run.chooseMode(($event.target as HTMLSelectElement).value as typeof run.mode.value)"
+            ><option
+              v-for="mode in modes"
+              :key="mode"
+            >{{ mode }}</option></select></label>
             <label>the part<select v-model="run.basis.value"><option value="as supplied">as supplied</option><option value="as fitted">as fitted</option></select></label>
-            <label class="hand">or type it<input ref="hand" v-model="run.typed.value" class="figure" inputmode="decimal" aria-label="Type what the scale shows" placeholder="g" @keydown.enter.prevent="typedEnter"></label>
+            <label class="hand">or type it<input
+              ref="hand"
+              v-model="run.typed.value"
+              class="figure"
+              inputmode="decimal"
+              aria-label="Type what the scale shows"
+              placeholder="g"
+              @keydown.enter.prevent="typedEnter"
+            ></label>
           </div>
-          <p v-if="run.piecesWanted.value" class="soft hint">Small pieces: {{ run.piecesWanted.value }} or more together bring one of them under ± 1 %.</p>
+          <p
+            v-if="run.piecesWanted.value"
+            class="soft hint"
+          >
+            Small pieces: {{ run.piecesWanted.value }} or more together bring one of them under ± 1 %.
+          </p>
           <WouldChangeTiles :change="run.preview.value?.change ?? null" />
-          <PracticePan :lines="[]" :current="run.line.value" :pieces="run.piecesOnPan.value" />
+          <PracticePan
+            :lines="[]"
+            :current="run.line.value"
+            :pieces="run.piecesOnPan.value"
+          />
         </section>
       </div>
     </main>
-    <aside class="inspector" aria-label="The scale"><ScaleCard :run="run" :load-g="loadG" /></aside>
+    <aside
+      class="inspector"
+      aria-label="The scale"
+    >
+      <ScaleCard
+        :run="run"
+        :load-g="loadG"
+      />
+    </aside>
   </div>
 </template>
 
 <style scoped>
-.run { display: flex; gap: 20px; } .centre { flex: 1; min-width: 0; max-width: 620px; margin: 0 auto; } .hint { text-align: center; margin: 8px 0 0; font-size: 12.5px; } .centre:focus { outline: none; } .trace { margin-top: 14px; }
-.actions { display: flex; gap: 8px; justify-content: center; flex-wrap: wrap; margin-top: 14px; } .actions button { padding: 9px 14px; font-size: 14px; }
-.more { display: flex; gap: 14px; justify-content: center; flex-wrap: wrap; margin-top: 10px; font-size: 12.5px; color: var(--ink-soft); } .more label { display: flex; gap: 6px; align-items: center; } .more select, .more input { padding: 3px 6px; font-size: 12.5px; } .more input { width: 80px; }
+.run {
+  display: flex;
+  gap: 20px;
+}
+.centre {
+  flex: 1;
+  min-width: 0;
+  max-width: 620px;
+  margin: 0 auto;
+}
+.hint {
+  text-align: center;
+  margin: 8px 0 0;
+  font-size: 12.5px;
+}
+.centre:focus {
+  outline: none;
+}
+.trace {
+  margin-top: 14px;
+}
+.actions {
+  display: flex;
+  gap: 8px;
+  justify-content: center;
+  flex-wrap: wrap;
+  margin-top: 14px;
+}
+.actions button {
+  padding: 9px 14px;
+  font-size: 14px;
+}
+.more {
+  display: flex;
+  gap: 14px;
+  justify-content: center;
+  flex-wrap: wrap;
+  margin-top: 10px;
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.more label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.more select,
+.more input {
+  padding: 3px 6px;
+  font-size: 12.5px;
+}
+.more input {
+  width: 80px;
+}
 @media (max-width: 760px) {
-  .known { display: none; } .run { display: block; } .list { display: none; } .centre { max-width: none; }
-  .actions { position: sticky; bottom: 0; z-index: 5; background: var(--card); padding: 8px 0; gap: 8px; } .actions button { flex: 1; min-height: 54px; justify-content: center; font-size: 16px; padding: 6px 8px; } .actions .take { flex: 1 0 100%; font-size: 18px; } .actions kbd { display: none; }
-  .more label:not(.hand) { display: none; } .trace, .hint { display: none; }
+  .known {
+    display: none;
+  }
+  .run {
+    display: block;
+  }
+  .list {
+    display: none;
+  }
+  .centre {
+    max-width: none;
+  }
+  .actions {
+    position: sticky;
+    bottom: 0;
+    z-index: 5;
+    background: var(--card);
+    padding: 8px 0;
+    gap: 8px;
+  }
+  .actions button {
+    flex: 1;
+    min-height: 54px;
+    justify-content: center;
+    font-size: 16px;
+    padding: 6px 8px;
+  }
+  .actions .take {
+    flex: 1 0 100%;
+    font-size: 18px;
+  }
+  .actions kbd {
+    display: none;
+  }
+  .more label:not(.hand) {
+    display: none;
+  }
+  .trace,
+  .hint {
+    display: none;
+  }
 }
 </style>

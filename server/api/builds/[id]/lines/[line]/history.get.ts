@@ -1,3 +1,5 @@
 import { lineHistorySchema } from '../../../../../../shared/schemas/api'
 
-export default jsonRoute(lineHistorySchema, (event, app) => ({ versions: app.builds.lineHistory(idParameter(event), idParameter(event, 'line')) }))
+export default jsonRoute(lineHistorySchema, (event, app) => ({
+  versions: app.builds.lineHistory(idParameter(event), idParameter(event, 'line')),
+}))
