@@ -17,6 +17,7 @@ import {
   weighLine,
   withoutLoadouts,
 } from './lines'
+import { mostOf } from './build-lists'
 import { CommandRefused, type Command } from './types'
 
 /**
@@ -126,8 +127,7 @@ function requireShaving(build: Build, id: string): Shaving {
   return shaving
 }
 
-/** The most shavings one build keeps. */
-const mostShavings = 300
+const mostShavings = mostOf('shave.shavings')
 
 function putShaving(build: Build, shaving: Shaving): Build {
   if (shaving.what.trim() === '') throw new CommandRefused('Say what is done.', 'what')
@@ -244,8 +244,7 @@ function requireLoadout(build: Build, { setupId, packLineId }: LoadoutChoice): v
     throw new CommandRefused('This build has no such pack.', 'packLineId')
 }
 
-/** The most weighings of several lines one build keeps. */
-const mostObservations = 200
+const mostObservations = mostOf('observations')
 
 function putObservation(build: Build, observation: Observation): Build {
   if (observation.subjects.length === 0)

@@ -3,10 +3,11 @@ import { assemblyOf, recordOf, whyBlocked } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
 import type { Assembly, StepRecord } from '../assembly/types'
 import type { Build } from '../ledger'
+import { mostOf } from './build-lists'
 import { CommandRefused } from './types'
 
-/** The most steps a build keeps records of; more than any way of building has. */
-const mostRecords = 300
+/** More than any way of building has. */
+const mostRecords = mostOf('assembly.records')
 
 /** Order, school and own steps; refused where steps would wait for each other in a circle. */
 export function setAssembly(build: Build, fields: Partial<Omit<Assembly, 'records'>>): Build {
@@ -32,8 +33,9 @@ export function recordStep(build: Build, stepId: string, fields: Partial<Omit<St
     throw new CommandRefused('Only a failed test can be gone past.', 'overriddenWhy')
   if (record.doneAt !== null && record.test === 'failed' && record.overriddenWhy === '')
     throw new CommandRefused('Its test failed: test it again, or go past it with a reason.', 'test')
-  const others = assembly.records.filter(r => r.stepId !== stepId)
-  if (others.length >= mostRecords)
+  const exists = assembly.records.some(r => r.stepId === stepId)
+  if (!exists && assembly.records.length >= mostRecords)
     throw new CommandRefused(`A build keeps records of at most ${mostRecords} steps.`, 'stepId')
-  return { ...build, assembly: { ...assembly, records: [...others, record] } }
+  const records = exists ? assembly.records.map(r => (r.stepId === stepId ? record : r)) : [...assembly.records, record]
+  return { ...build, assembly: { ...assembly, records } }
 }

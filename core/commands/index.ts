@@ -1,6 +1,8 @@
 export * from './types'
 export * from './apply'
 export { mostFurther, mostLines } from './lines'
+export * from './build-lists'
+export * from './item-lists'
 export * from './patch'
 export * from './describe'
 export * from './rebase'

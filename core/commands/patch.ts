@@ -1,112 +1,146 @@
 import type { Build, Line, Setup } from '../ledger'
 import { sameData } from '../merge'
+import { buildParts, listsOf, type BuildList, type BuildListName, type BuildPart } from './build-lists'
+import { diffItems, isUnchanged, patchItems, type ItemChange, type ListChange } from './item-lists'
 
 /** The fields of a build that are neither lines nor set-ups. */
 export type BuildHead = Omit<Build, 'id' | 'lines' | 'setups'>
 
 /** One line before and after; null where it did not or does not exist. */
-export interface LineChange {
-  readonly before: Line | null
-  readonly after: Line | null
+export type LineChange = ItemChange<Line>
+
+type Fields = Readonly<Record<string, unknown>>
+
+/** Fields of one part of a build that changed, its lists apart. */
+export interface PartChange {
+  readonly part: BuildPart
+  readonly before: Fields
+  readonly after: Fields
 }
 
-/** What a command changed, with its before and after: enough to undo and redo it. */
+/** Items of one list of a build that changed. */
+export interface NamedListChange extends ListChange<unknown> {
+  readonly list: BuildListName
+}
+
+/** What a command changed, with its before and after: enough to undo and redo it. It holds what changed and nothing else, so that a journal grows in a straight line. */
 export interface Patch {
+  /** Fields of the build itself, and parts that came or went. Patches from before lists were kept item by item hold lists here as a whole. */
   readonly head: { readonly before: Partial<BuildHead>; readonly after: Partial<BuildHead> } | null
   readonly lines: readonly LineChange[]
-  /** All set-ups, when one of them changed: they are few, and their order matters. */
+  /** All set-ups, in patches from before lists were kept item by item; null since. */
   readonly setups: { readonly before: readonly Setup[]; readonly after: readonly Setup[] } | null
-  /** Ids in ledger order, when it changed. */
+  /** Ids in ledger order, when lines changed places. */
   readonly order: { readonly before: readonly string[]; readonly after: readonly string[] } | null
+  readonly parts?: readonly PartChange[] | undefined
+  readonly lists?: readonly NamedListChange[] | undefined
 }
 
-const headFields = [
-  'name',
-  'craftClass',
-  'archived',
-  'reference',
-  'aim',
-  'flies',
-  'neverFlown',
-  'observations',
-  'fit',
-  'flying',
-  'shave',
-  'assembly',
-] as const satisfies readonly (keyof BuildHead)[]
+type Direction = 'forwards' | 'backwards'
+const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
+const lineKey = (line: Line) => line.id
 
-/** The patch from one build to the next: what really differs, field by field. */
+const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies'] as const
+
+/** The patch from one build to the next: what really differs, field by field and item by item. */
 export function diffBuilds(before: Build, after: Build): Patch {
-  const changed = headFields.filter(field => !sameData(before[field], after[field]))
+  const head: Record<'before' | 'after', Partial<BuildHead>> = { before: {}, after: {} }
+  const whole = (field: keyof BuildHead) => {
+    if (sameData(before[field], after[field])) return
+    head.before = { ...head.before, [field]: before[field] }
+    head.after = { ...head.after, [field]: after[field] }
+  }
+  const parts: PartChange[] = []
+  const lists: NamedListChange[] = []
+  headFields.forEach(whole)
+  diffLists(before, after, listsOf(null), lists).forEach(field => whole(field as keyof BuildHead))
+  for (const part of buildParts) {
+    const [was, is] = [before[part] as Fields | null, after[part] as Fields | null]
+    if (was === is) continue
+    if (was === null || is === null) whole(part)
+    else parts.push(...diffPart(part, was, is, lists))
+  }
+  const lines = diffItems(before.lines, after.lines, lineKey)!
   return {
-    head: changed.length === 0 ? null : { before: pick(before, changed), after: pick(after, changed) },
-    lines: before.lines === after.lines ? [] : diffLines(before.lines, after.lines),
-    setups: sameData(before.setups, after.setups) ? null : { before: before.setups, after: after.setups },
-    order: before.lines === after.lines ? null : diffOrder(before.lines, after.lines),
+    head: Object.keys(head.after).length === 0 ? null : head,
+    lines: lines.changes,
+    setups: null,
+    order: lines.order,
+    ...(parts.length > 0 ? { parts } : {}),
+    ...(lists.length > 0 ? { lists } : {}),
   }
 }
+
+/** Puts the changes of lists into `into`; gives back the fields whose items cannot be told apart. */
+function diffLists(was: object, is: object, lists: readonly BuildList[], into: NamedListChange[]): string[] {
+  return lists.flatMap(({ name, field, keyOf }) => {
+    const [before, after] = [was, is].map(holder => (holder as Fields)[field] as readonly never[])
+    if (sameData(before, after)) return []
+    const change = diffItems(before!, after!, keyOf)
+    if (!change) return [field]
+    if (!isUnchanged(change)) into.push({ list: name as BuildListName, ...change })
+    return []
+  })
+}
+
+function diffPart(part: BuildPart, was: Fields, is: Fields, into: NamedListChange[]): PartChange[] {
+  const kept = listsOf(part)
+  const unclear = diffLists(was, is, kept, into)
+  const others = [...new Set([...Object.keys(was), ...Object.keys(is)])].filter(
+    field => !kept.some(list => list.field === field) || unclear.includes(field),
+  )
+  const changed = others.filter(field => !sameData(was[field], is[field]))
+  return changed.length === 0 ? [] : [{ part, before: pick(was, changed), after: pick(is, changed) }]
+}
+
+const pick = (from: Fields, fields: readonly string[]): Fields =>
+  Object.fromEntries(fields.map(field => [field, from[field]]))
 
 /** The build after a patch, forwards or backwards. */
-export function applyPatch(build: Build, patch: Patch, direction: 'forwards' | 'backwards'): Build {
-  const side = direction === 'forwards' ? 'after' : 'before'
-  const lines = patchLines(build.lines, patch.lines, direction)
-  return {
+export function applyPatch(build: Build, patch: Patch, direction: Direction): Build {
+  const side = sideOf(direction)
+  const next: Record<string, unknown> = {
     ...build,
     ...(patch.head ? patch.head[side] : {}),
-    lines: patch.order ? inOrder(lines, patch.order[side]) : lines,
-    setups: patch.setups ? patch.setups[side] : build.setups,
+    ...(patch.setups ? { setups: patch.setups[side] } : {}),
+    lines: patchItems(build.lines, { changes: patch.lines, order: patch.order }, direction, lineKey),
   }
+  for (const { part, [side]: fields } of patch.parts ?? []) next[part] = { ...(next[part] as object), ...fields }
+  for (const { list, ...change } of patch.lists ?? []) patchList(next, list, change, direction)
+  return next as unknown as Build
+}
+
+function patchList(
+  next: Record<string, unknown>,
+  name: BuildListName,
+  change: ListChange<unknown>,
+  direction: Direction,
+): void {
+  const { part, field, keyOf } = [...listsOf(null), ...buildParts.flatMap(listsOf)].find(list => list.name === name)!
+  const holder = (part === null ? next : next[part]) as Fields
+  const items = patchItems(holder[field] as readonly never[], change as ListChange<never>, direction, keyOf)
+  if (part === null) next[field] = items
+  else next[part] = { ...holder, [field]: items }
 }
 
 export function isEmptyPatch(patch: Patch): boolean {
-  return !patch.head && patch.lines.length === 0 && !patch.setups && !patch.order
-}
-
-function pick(build: Build, fields: readonly (typeof headFields)[number][]): Partial<BuildHead> {
-  return Object.fromEntries(fields.map(field => [field, build[field]]))
-}
-
-function diffLines(before: readonly Line[], after: readonly Line[]): LineChange[] {
-  const earlier = new Map(before.map(item => [item.id, item]))
-  const changes: LineChange[] = []
-  for (const item of after) {
-    const was = earlier.get(item.id) ?? null
-    if (was === null || !sameData(was, item)) changes.push({ before: was, after: item })
-    earlier.delete(item.id)
-  }
-  for (const gone of earlier.values()) changes.push({ before: gone, after: null })
-  return changes
-}
-
-function diffOrder(before: readonly Line[], after: readonly Line[]): Patch['order'] {
-  const same = before.length === after.length && before.every((line, i) => line.id === after[i]!.id)
-  return same ? null : { before: before.map(l => l.id), after: after.map(l => l.id) }
-}
-
-function patchLines(
-  items: readonly Line[],
-  changes: readonly LineChange[],
-  direction: 'forwards' | 'backwards',
-): readonly Line[] {
-  if (changes.length === 0) return items
-  const targets = new Map(
-    changes.map(change => [
-      (change.after ?? change.before)!.id,
-      direction === 'forwards' ? change.after : change.before,
-    ]),
+  return (
+    !patch.head &&
+    patch.lines.length === 0 &&
+    !patch.setups &&
+    !patch.order &&
+    !patch.parts?.length &&
+    !patch.lists?.length
   )
-  const result: Line[] = []
-  for (const item of items) {
-    const target = targets.get(item.id)
-    if (target === undefined) result.push(item)
-    else if (target !== null) result.push(target)
-    targets.delete(item.id)
-  }
-  for (const added of targets.values()) if (added) result.push(added)
-  return result
 }
 
-function inOrder(lines: readonly Line[], ids: readonly string[]): readonly Line[] {
-  const byId = new Map(lines.map(line => [line.id, line]))
-  return ids.flatMap(id => byId.get(id) ?? [])
+/** Whether a patch changed a list of the build: in whole, as patches once did, or item by item. */
+export function touchesList(patch: Patch, list: 'setups' | 'neverFlown' | 'observations'): boolean {
+  if (patch.lists?.some(one => one.list === list)) return true
+  return list === 'setups' ? patch.setups !== null : patch.head !== null && list in patch.head.after
+}
+
+/** Whether a patch changed anything that lies in the build itself or its parts: neither lines nor lists with rows of their own. */
+export function touchesHead(patch: Patch): boolean {
+  return patch.head !== null || !!patch.parts?.length || !!patch.lists?.some(one => one.list.includes('.'))
 }

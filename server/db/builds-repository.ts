@@ -1,5 +1,5 @@
 import type { Build, Line, LoadoutChoice, Mass, Observation, ReferenceCraft, Setup } from '../../core/ledger'
-import type { Patch } from '../../core/commands'
+import { touchesHead, touchesList, type ItemChange, type Patch } from '../../core/commands'
 import type { Found } from '../../shared/schemas/api'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { Db } from './open-database'
@@ -45,6 +45,16 @@ const selectLines = `
   FROM lines l
   LEFT JOIN mass_versions m ON m.build_id = l.build_id AND m.id = l.mass_version_id
   LEFT JOIN packs p ON p.build_id = l.build_id AND p.line_id = l.id`
+
+/** Whether a change put something in that does not stand at the end of its list. */
+function isPutAmong<T extends { readonly id: string }>(
+  change: ItemChange<T>,
+  side: 'before' | 'after',
+  list: readonly T[],
+): boolean {
+  const put = change[side]
+  return put !== null && change[side === 'after' ? 'before' : 'after'] === null && list.at(-1)?.id !== put.id
+}
 
 function onlyMassDiffers(before: Line, after: Line): boolean {
   return (Object.keys(after) as (keyof Line)[]).every(key => key === 'mass' || before[key] === after[key])
@@ -146,9 +156,13 @@ export function buildsRepository(db: Db) {
     ),
     observations: db.prepare('SELECT observation FROM observations WHERE build_id = :id ORDER BY position').pluck(),
     deleteObservations: db.prepare('DELETE FROM observations WHERE build_id = :buildId'),
-    insertObservation: db.prepare(`
+    putObservation: db.prepare(`
       INSERT INTO observations (build_id, id, position, state, value_g, observation)
-      VALUES (:buildId, :id, :position, :state, :valueG, :observation)`),
+      VALUES (:buildId, :id, :position, :state, :valueG, :observation)
+      ON CONFLICT (build_id, id) DO UPDATE
+      SET position = excluded.position, state = excluded.state, value_g = excluded.value_g, observation = excluded.observation`),
+    placeObservation: db.prepare('UPDATE observations SET position = :position WHERE build_id = :buildId AND id = :id'),
+    deleteObservation: db.prepare('DELETE FROM observations WHERE build_id = :buildId AND id = :id'),
     deleteReference: db.prepare('DELETE FROM reference_crafts WHERE build_id = :buildId'),
     insertReference: db.prepare(`
       INSERT INTO reference_crafts (build_id, mass_g, spread_g, thrust_g, price_cents, minutes)
@@ -266,17 +280,34 @@ export function buildsRepository(db: Db) {
 
   function replaceObservations(build: Build) {
     sql.deleteObservations.run({ buildId: build.id })
-    build.observations.forEach((observation, position) => {
-      const { id, state, valueG } = observation
-      sql.insertObservation.run({
-        buildId: build.id,
-        id,
-        position,
-        state,
-        valueG,
-        observation: JSON.stringify(observation),
-      })
-    })
+    build.observations.forEach((observation, position) => putObservation(build.id, observation, position))
+  }
+
+  function putObservation(buildId: string, observation: Observation, position: number) {
+    const { id, state, valueG } = observation
+    sql.putObservation.run({ buildId, id, position, state, valueG, observation: JSON.stringify(observation) })
+  }
+
+  /** Only the rows of weighings that changed; all of them where a patch holds them as a whole, or they changed places. */
+  function saveObservations(build: Build, patch: Patch, side: 'before' | 'after') {
+    const change = patch.lists?.find(one => one.list === 'observations')
+    if (!change || change.order) return replaceObservations(build)
+    const buildId = build.id
+    for (const one of change.changes) {
+      const observation = one[side] as Observation | null
+      const { id } = (observation ?? one.before ?? one.after) as Observation
+      if (!observation) sql.deleteObservation.run({ buildId, id })
+      else
+        putObservation(
+          buildId,
+          observation,
+          build.observations.findIndex(other => other.id === id),
+        )
+    }
+    const among = change.changes.some(one => isPutAmong(one as ItemChange<Observation>, side, build.observations))
+    const gone = change.changes.some(one => one[side] === null)
+    if (among || gone)
+      build.observations.forEach(({ id }, position) => sql.placeObservation.run({ buildId, id, position }))
   }
 
   function replaceReference(build: Build) {
@@ -366,18 +397,16 @@ export function buildsRepository(db: Db) {
         const line = change[side]
         if (line) putLine(buildId, line, change[side === 'after' ? 'before' : 'after'], ++position, madeAt, revision)
       }
-      if (patch.order) build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))
-      if (patch.setups || patch.lines.some(c => !c[side])) replaceSetups(build)
+      if (patch.order || patch.lines.some(c => isPutAmong(c, side, build.lines)))
+        build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))
+      if (touchesList(patch, 'setups') || patch.lines.some(c => !c[side])) replaceSetups(build)
       for (const change of patch.lines) {
         if (!change[side]) sql.deleteLine.run({ buildId, id: (change.before ?? change.after)!.id })
       }
-      if (patch.head) {
-        const changed = patch.head[side]
-        sql.updateHead.run(headParameters(build))
-        if ('neverFlown' in changed) replaceNever(build)
-        if ('reference' in changed) replaceReference(build)
-        if ('observations' in changed) replaceObservations(build)
-      }
+      if (touchesHead(patch)) sql.updateHead.run(headParameters(build))
+      if (touchesList(patch, 'neverFlown')) replaceNever(build)
+      if (patch.head && 'reference' in patch.head[side]) replaceReference(build)
+      if (touchesList(patch, 'observations')) saveObservations(build, patch, side)
       sql.revision.run(revision, buildId)
     },
 

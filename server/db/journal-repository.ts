@@ -17,7 +17,11 @@ function patchFromText(text: string): Patch {
   const patch = JSON.parse(text) as Patch
   return {
     ...patch,
-    lines: patch.lines.map(({ before, after }) => ({ before: lineFromPatch(before), after: lineFromPatch(after) })),
+    lines: patch.lines.map(change => ({
+      ...change,
+      before: lineFromPatch(change.before),
+      after: lineFromPatch(change.after),
+    })),
   }
 }
 

@@ -8,8 +8,8 @@ import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
 
 export const buildFileFormat = 'jolly-gram build'
-/** Version 1 knew no weighings on scales; it is still read. */
-export const buildFileVersion = 2
+/** Version 1 knew no weighings on scales, version 2 kept lists whole in its journal; both are still read. */
+export const buildFileVersion = 3
 
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
 export interface MassVersion {
@@ -21,7 +21,7 @@ export interface MassVersion {
 /** One build whole: the build, the own rule cards it chose, every version of its grams, and its journal. */
 export const buildFileSchema = z.strictObject({
   format: z.literal(buildFileFormat),
-  version: z.literal([1, buildFileVersion]),
+  version: z.literal([1, 2, buildFileVersion]),
   build: buildSchema,
   ownCards: z.array(ruleCardSchema).max(50),
   massVersions: z.array(massVersionSchema).max(100_000),
@@ -29,7 +29,7 @@ export const buildFileSchema = z.strictObject({
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat
-  readonly version: 1 | typeof buildFileVersion
+  readonly version: 1 | 2 | typeof buildFileVersion
   readonly build: Build
   readonly ownCards: readonly RuleCard[]
   readonly massVersions: readonly MassVersion[]

@@ -55,6 +55,15 @@ export const wirePlanSchema = z.strictObject({
   slackMm: lengthMm('The slack', 0, 500).nullable(),
   haveMm: lengthMm('What is there', 0, 5000).nullable(),
 })
+export const consideredSchema = z.strictObject({
+  id: idSchema,
+  slot: z.enum(slots),
+  name: nameSchema('The name'),
+  grams: massGSchema.nullable(),
+  why: noteSchema,
+  on: daySchema,
+})
+export const setAsideSchema = z.strictObject({ finding: z.string().min(1).max(200), why: noteSchema })
 export const fitShape = {
   stack: z.strictObject({ layers: z.array(layerSchema).max(60) }).nullable(),
   joints: z.array(jointSchema).max(100),
@@ -65,18 +74,7 @@ export const fitShape = {
     boardUpsideDown: z.boolean(),
     boardTurnDeg: degrees,
   }),
-  considered: z
-    .array(
-      z.strictObject({
-        id: idSchema,
-        slot: z.enum(slots),
-        name: nameSchema('The name'),
-        grams: massGSchema.nullable(),
-        why: noteSchema,
-        on: daySchema,
-      }),
-    )
-    .max(500),
-  setAside: z.array(z.strictObject({ finding: z.string().min(1).max(200), why: noteSchema })).max(200),
+  considered: z.array(consideredSchema).max(500),
+  setAside: z.array(setAsideSchema).max(200),
 }
 export const fitSchema = z.strictObject(fitShape) satisfies z.ZodType<FitPlan>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import type { Patch } from '../../core/commands'
+import { listNames, type Patch } from '../../core/commands'
 import { buildShape, lineSchema, setupSchema } from './build'
+import { listChangeSchema, partChangeSchema, placeSchema } from './build-lists'
 import { idSchema, noteSchema } from './common'
 
 const { id: _id, lines: _lines, setups: _setups, ...headShape } = buildShape
@@ -8,9 +9,11 @@ const headSchema = z.strictObject(headShape).partial()
 
 export const patchSchema = z.strictObject({
   head: z.strictObject({ before: headSchema, after: headSchema }).nullable(),
-  lines: z.array(z.strictObject({ before: lineSchema.nullable(), after: lineSchema.nullable() })),
+  lines: z.array(z.strictObject({ before: lineSchema.nullable(), after: lineSchema.nullable(), at: placeSchema })),
   setups: z.strictObject({ before: z.array(setupSchema), after: z.array(setupSchema) }).nullable(),
   order: z.strictObject({ before: z.array(idSchema), after: z.array(idSchema) }).nullable(),
+  parts: z.array(partChangeSchema).max(4).optional(),
+  lists: z.array(listChangeSchema).max(listNames.length).optional(),
 }) satisfies z.ZodType<Patch>
 
 /** Entries are numbered from one; no journal grows beyond this. */

@@ -1,7 +1,8 @@
 import type { z } from 'zod'
-import type { Patch } from '../../core/commands'
+import { buildLists, type BuildListName, type Patch } from '../../core/commands'
 import type { Build, Line } from '../../core/ledger'
 import { buildShape, crossProblems, lineSchema, lineShape } from './build'
+import { itemSchemas, partShapes } from './build-lists'
 
 /** What would make the next state of a build unreadable: the field, and a sentence. */
 export interface StateProblem {
@@ -63,7 +64,13 @@ export function nextStateProblem(
   kept: Build | null = null,
 ): StateProblem | null {
   const side = direction === 'forwards' ? 'after' : 'before'
-  let refersAnew = kept === null || patch.head !== null || patch.setups !== null || patch.order !== null
+  let refersAnew =
+    kept === null ||
+    patch.head !== null ||
+    patch.setups !== null ||
+    patch.order !== null ||
+    patch.parts?.some(({ part }) => part === 'flying') === true ||
+    patch.lists?.some(({ list }) => referring.has(list)) === true
   for (const change of patch.lines) {
     const line = change[side]
     if (!line) {
@@ -87,8 +94,45 @@ export function nextStateProblem(
     const problem = problemIn(headSchemas[key]!, next[key as keyof Build], key)
     if (problem) return problem
   }
+  const inside = partsProblem(next, patch, side) ?? listsProblem(next, patch, side)
+  if (inside) return inside
   const [cross] = refersAnew ? crossProblems(next) : []
   return cross ? { field: cross.path.join('.'), sentence: cross.message } : null
 }
 
 const buildLimits = { lines: 2000 }
+
+/** Lists whose items refer to lines and set-ups that must be there. */
+const referring: ReadonlySet<BuildListName> = new Set(['setups', 'neverFlown', 'flying.overOnPurpose'])
+
+function partsProblem(next: Build, patch: Patch, side: 'before' | 'after'): StateProblem | null {
+  for (const { part, [side]: fields } of patch.parts ?? []) {
+    if (next[part] === null) return { field: part, sentence: `Nothing is said there of what the change belongs to.` }
+    for (const field of Object.keys(fields)) {
+      if (!Object.hasOwn(partShapes[part], field))
+        return { field: `${part}.${field}`, sentence: `A build has no part “${field.slice(0, 40)}”.` }
+      const value = (next[part] as unknown as Record<string, unknown>)[field]
+      const problem = problemIn(partShapes[part][field]!, value, `${part}.${field}`)
+      if (problem) return problem
+    }
+  }
+  return null
+}
+
+/** Only the items that changed are parsed; how many there are is looked at for the whole list. */
+function listsProblem(next: Build, patch: Patch, side: 'before' | 'after'): StateProblem | null {
+  for (const { list, changes } of patch.lists ?? []) {
+    const { part, field, most } = buildLists.find(one => one.name === list)!
+    if (part !== null && next[part] === null)
+      return { field: part, sentence: `Nothing is said there of what the change belongs to.` }
+    const holder = (part === null ? next : next[part]) as unknown as Record<string, readonly unknown[]>
+    if (holder[field]!.length > most) return { field: list, sentence: `A build holds at most ${most} of these.` }
+    if (list === 'setups' && holder[field]!.length === 0)
+      return { field: list, sentence: 'A build needs at least one set-up.' }
+    for (const { [side]: item } of changes) {
+      const problem = item === null ? null : problemIn(itemSchemas[list], item, list)
+      if (problem) return problem
+    }
+  }
+  return null
+}
