@@ -49,7 +49,10 @@ export function itemChanges(
 }
 
 /** What the properties of a line became, by their labels. */
-export function propertyChanges(before: Line, after: Line): string[] {
+export function propertyChanges(
+  before: Pick<Line, 'slot' | 'properties'>,
+  after: Pick<Line, 'slot' | 'properties'>,
+): string[] {
   const [was, now] = [before.properties ?? {}, after.properties ?? {}]
   return [...new Set([...Object.keys(was), ...Object.keys(now)])]
     .filter(key => !sameValue(was[key], now[key]))

@@ -10,7 +10,7 @@ import { blankShaveList } from '../shave/types'
 import { changesOf, itemChanges, joined, propertyChanges } from './changed-words'
 import { lineGrams } from '../evidence'
 import type { Command } from './types'
-import type { Patch } from './patch'
+import type { Patch, PatchedLine } from './patch'
 
 /** What the journal says of a change: a title and, where one line's grams changed, grams before and after. */
 export interface Description {
@@ -20,11 +20,11 @@ export interface Description {
 }
 
 /** Grams of a line as booked, without listing correction; null while it has none. */
-function bookedG(line: Line | null): number | null {
+function bookedG(line: PatchedLine | null): number | null {
   return line?.mass ? lineGrams(line.mass, line.quantity) : null
 }
 
-function lineName(line: Line): string {
+function lineName(line: PatchedLine): string {
   const label = line.slot === 'pack' ? packLabel(line) : line.name
   return label === line.name ? line.name : `${label} (${line.name})`
 }
@@ -197,7 +197,7 @@ function describeSeveral(patch: Patch): string {
   return `Changed ${patch.lines.length} lines`
 }
 
-function describeLineChange(before: Line, after: Line, build: Build): string {
+function describeLineChange(before: PatchedLine, after: PatchedLine, build: Build): string {
   const name = lineName(after)
   if (before.state !== after.state)
     return `${after.state === 'off' ? 'Took off' : after.state === 'fitted' ? 'Brought back' : 'Set aside'} ${name}`

@@ -1,4 +1,4 @@
-import type { Build, Line, Setup } from '../ledger'
+import type { Build, FurtherWeighing, Line, Setup } from '../ledger'
 import { sameData } from '../merge'
 import { buildParts, listsOf, type BuildList, type BuildListName, type BuildPart } from './build-lists'
 import { diffItems, isUnchanged, patchItems, type ItemChange, type ListChange } from './item-lists'
@@ -6,8 +6,14 @@ import { diffItems, isUnchanged, patchItems, type ItemChange, type ListChange } 
 /** The fields of a build that are neither lines nor set-ups. */
 export type BuildHead = Omit<Build, 'id' | 'lines' | 'setups'>
 
+/** A line of a patch. Its weighings beside the estimate are left out where the line is there before and after. */
+export type PatchedLine = Omit<Line, 'further'> & Partial<Pick<Line, 'further'>>
+
 /** One line before and after; null where it did not or does not exist. */
-export type LineChange = ItemChange<Line>
+export interface LineChange extends ItemChange<PatchedLine> {
+  /** What became of its weighings beside the estimate, where it is there before and after and they changed. */
+  readonly further?: ListChange<FurtherWeighing> | undefined
+}
 
 type Fields = Readonly<Record<string, unknown>>
 
@@ -38,7 +44,8 @@ export interface Patch {
 
 type Direction = 'forwards' | 'backwards'
 const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
-const lineKey = (line: Line) => line.id
+const lineKey = (line: PatchedLine) => line.id
+const furtherKey = ({ mass }: FurtherWeighing) => mass.versionId
 
 const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies'] as const
 
@@ -63,12 +70,35 @@ export function diffBuilds(before: Build, after: Build): Patch {
   const lines = diffItems(before.lines, after.lines, lineKey)!
   return {
     head: Object.keys(head.after).length === 0 ? null : head,
-    lines: lines.changes,
+    lines: lines.changes.map(lean),
     setups: null,
     order: lines.order,
     ...(parts.length > 0 ? { parts } : {}),
     ...(lists.length > 0 ? { lists } : {}),
   }
+}
+
+/** Without the weighings a line had before as well, which may be many. */
+function lean(change: ItemChange<Line>): LineChange {
+  const { before, after } = change
+  if (!before || !after) return change
+  const further = diffItems(before.further, after.further, furtherKey)
+  if (!further) return change
+  const [{ further: _was, ...was }, { further: _is, ...is }] = [before, after]
+  return { before: was, after: is, ...(isUnchanged(further) ? {} : { further }) }
+}
+
+/** The lines of a build after the changes, each with its weighings beside the estimate. */
+function patchLines(lines: readonly Line[], { lines: changes, order }: Patch, direction: Direction): readonly Line[] {
+  if (changes.length === 0 && !order) return lines
+  const had = new Map(lines.map(line => [line.id, line]))
+  const changed = new Map(changes.map(change => [lineKey((change.after ?? change.before)!), change]))
+  return patchItems<PatchedLine>(lines, { changes, order }, direction, lineKey).map((line): Line => {
+    if (line.further) return line as Line
+    const further = had.get(line.id)?.further ?? []
+    const change = changed.get(line.id)?.further
+    return { ...line, further: change ? patchItems(further, change, direction, furtherKey) : further }
+  })
 }
 
 /** Puts the changes of lists into `into`; gives back the fields whose items cannot be told apart. */
@@ -103,7 +133,7 @@ export function applyPatch(build: Build, patch: Patch, direction: Direction): Bu
     ...build,
     ...(patch.head ? patch.head[side] : {}),
     ...(patch.setups ? { setups: patch.setups[side] } : {}),
-    lines: patchItems(build.lines, { changes: patch.lines, order: patch.order }, direction, lineKey),
+    lines: patchLines(build.lines, patch, direction),
   }
   for (const { part, [side]: fields } of patch.parts ?? []) next[part] = { ...(next[part] as object), ...fields }
   for (const { list, ...change } of patch.lists ?? []) patchList(next, list, change, direction)

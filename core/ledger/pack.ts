@@ -60,7 +60,7 @@ export function cameMadeUp(soFar: PackSoFar | null): boolean {
 }
 
 /** A line from before packs could be half said: one with the made-up figures is asked about. */
-export function withPackAsked(line: Omit<Line, 'packSoFar'>): Line {
+export function withPackAsked<L extends Pick<Line, 'pack'>>(line: L): L & Pick<Line, 'pack' | 'packSoFar'> {
   return line.pack && madeUpPack(line.pack)
     ? { ...line, pack: null, packSoFar: { label: line.pack.label, cells: 1, chemistry: 'LiPo', capacityMah: 300 } }
     : { ...line, packSoFar: null }

@@ -1,5 +1,21 @@
-import type { Build, Line, LoadoutChoice, Mass, Observation, ReferenceCraft, Setup } from '../../core/ledger'
-import { touchesHead, touchesList, type ItemChange, type Patch } from '../../core/commands'
+import type {
+  Build,
+  FurtherWeighing,
+  Line,
+  LoadoutChoice,
+  Mass,
+  Observation,
+  ReferenceCraft,
+  Setup,
+} from '../../core/ledger'
+import {
+  touchesHead,
+  touchesList,
+  type ItemChange,
+  type LineChange,
+  type Patch,
+  type PatchedLine,
+} from '../../core/commands'
 import type { Found } from '../../shared/schemas/api'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { Db } from './open-database'
@@ -56,8 +72,18 @@ function isPutAmong<T extends { readonly id: string }>(
   return put !== null && change[side === 'after' ? 'before' : 'after'] === null && list.at(-1)?.id !== put.id
 }
 
-function onlyMassDiffers(before: Line, after: Line): boolean {
-  return (Object.keys(after) as (keyof Line)[]).every(key => key === 'mass' || before[key] === after[key])
+/** The weighings beside its estimate that a change may have put on a line. */
+function furtherPutIn(
+  line: Line,
+  { before, further }: LineChange,
+  side: 'before' | 'after',
+): readonly FurtherWeighing[] {
+  if (further) return further.changes.flatMap(one => one[side] ?? [])
+  return before === null || before.further ? line.further : []
+}
+
+function onlyMassDiffers(before: PatchedLine, after: PatchedLine): boolean {
+  return (Object.keys(after) as (keyof PatchedLine)[]).every(key => key === 'mass' || before[key] === after[key])
 }
 
 /** Versions made here are told after all that came in with a file, in the order of the build’s revisions. */
@@ -245,16 +271,18 @@ export function buildsRepository(db: Db) {
   function putLine(
     buildId: string,
     line: Line,
-    before: Line | null,
+    change: LineChange,
+    side: 'before' | 'after',
     position: number,
     madeAt: string,
     revision: number,
   ) {
+    const before = change[side === 'after' ? 'before' : 'after']
     if (line.mass && line.mass !== before?.mass)
       addVersion(buildId, line.id, line.mass, madeAt, afterWhatCameIn + revision)
-    if (line.further !== before?.further)
-      for (const { mass } of line.further) addVersion(buildId, line.id, mass, madeAt, afterWhatCameIn + revision)
-    if (before && onlyMassDiffers(before, line)) {
+    for (const { mass } of furtherPutIn(line, change, side))
+      addVersion(buildId, line.id, mass, madeAt, afterWhatCameIn + revision)
+    if (before && !change.further && onlyMassDiffers(before, change[side]!)) {
       sql.pointToVersion.run(line.mass?.versionId ?? null, buildId, line.id)
       return
     }
@@ -390,12 +418,14 @@ export function buildsRepository(db: Db) {
     save(build: Build, patch: Patch, direction: 'forwards' | 'backwards', revision: number, madeAt: string) {
       const side = direction === 'forwards' ? 'after' : 'before'
       const buildId = build.id
+      const lines = new Map(build.lines.map(line => [line.id, line]))
       let position = patch.lines.some(c => c[side] && !c[side === 'after' ? 'before' : 'after'])
         ? (sql.lastPosition.get({ buildId }) as number)
         : 0
       for (const change of patch.lines) {
-        const line = change[side]
-        if (line) putLine(buildId, line, change[side === 'after' ? 'before' : 'after'], ++position, madeAt, revision)
+        const id = change[side]?.id
+        const line = id === undefined ? undefined : lines.get(id)
+        if (line) putLine(buildId, line, change, side, ++position, madeAt, revision)
       }
       if (patch.order || patch.lines.some(c => isPutAmong(c, side, build.lines)))
         build.lines.forEach((line, i) => sql.position.run({ buildId, id: line.id, position: i }))

@@ -1,5 +1,5 @@
-import type { Patch } from '../../core/commands'
-import { withPackAsked, type Line } from '../../core/ledger'
+import type { Patch, PatchedLine } from '../../core/commands'
+import { withPackAsked } from '../../core/ledger'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
@@ -8,9 +8,9 @@ const columns = `
   auw_after_g AS auwAfterG, note, undone`
 
 /** Lines written before there were editions are the first of their kind; packs that were made up then are asked about. */
-function lineFromPatch(line: Line | null): Line | null {
+function lineFromPatch(line: PatchedLine | null): PatchedLine | null {
   if (line === null || Object.hasOwn(line, 'packSoFar')) return line
-  return withPackAsked(Object.hasOwn(line, 'edition') ? line : { ...line, edition: 0, further: [] })
+  return withPackAsked<PatchedLine>(Object.hasOwn(line, 'edition') ? line : { ...line, edition: 0, further: [] })
 }
 
 function patchFromText(text: string): Patch {
@@ -71,11 +71,12 @@ export function journalRepository(db: Db) {
     slips: (buildId: string, lineId: string): Set<string> => {
       const madeBy = (inForce: 0 | 1) =>
         sql.withId.all({ buildId, id: lineId, inForce }).flatMap(row =>
-          withPatch(row)!.patch.lines.flatMap(({ after }) => {
-            return after?.id === lineId
-              ? [after.mass, ...after.further.map(one => one.mass)].flatMap(mass => (mass ? [mass.versionId] : []))
-              : []
-          }),
+          withPatch(row)!
+            .patch.lines.filter(({ after }) => after?.id === lineId)
+            .flatMap(({ after, further }) => {
+              const beside = after!.further ?? further?.changes.flatMap(one => one.after ?? []) ?? []
+              return [after!.mass, ...beside.map(one => one.mass)].flatMap(mass => (mass ? [mass.versionId] : []))
+            }),
         )
       const gone = new Set(madeBy(0))
       if (gone.size > 0) for (const id of madeBy(1)) gone.delete(id)

@@ -33,15 +33,18 @@ export const itemSchemas: Readonly<Record<BuildListName, z.ZodType>> = {
 export const placeSchema = z.int().min(0).max(100_000).optional()
 const keys = z.array(z.string().max(200)).max(100_000)
 
-const changeOf = (list: BuildListName) =>
+/** What became of the items of a list that holds `most`. */
+export const itemsChangeSchema = <T extends z.ZodType>(item: T, most: number) =>
   z.strictObject({
-    list: z.literal(list),
     changes: z
-      .array(
-        z.strictObject({ before: itemSchemas[list].nullable(), after: itemSchemas[list].nullable(), at: placeSchema }),
-      )
-      .max(2 * buildLists.find(one => one.name === list)!.most),
+      .array(z.strictObject({ before: item.nullable(), after: item.nullable(), at: placeSchema }))
+      .max(2 * most),
     order: z.strictObject({ before: keys, after: keys }).nullable(),
+  })
+
+const changeOf = (list: BuildListName) =>
+  itemsChangeSchema(itemSchemas[list], buildLists.find(one => one.name === list)!.most).extend({
+    list: z.literal(list),
   })
 
 /** What changed of a list, item by item. */

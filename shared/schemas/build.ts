@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { mostFurther } from '../../core/commands'
+import { mostFurther, type PatchedLine } from '../../core/commands'
 import {
   bases,
   chemistries,
@@ -114,24 +114,35 @@ export const lineShape = {
   partId: idSchema.nullable(),
   feed: z.strictObject({ from: idSchema, output: z.string().max(40) }).nullable(),
 }
+const keptLine = z.strictObject({
+  ...lineShape,
+  edition: lineShape.edition.default(0),
+  properties: lineShape.properties.default(null),
+  partId: lineShape.partId.default(null),
+  feed: lineShape.feed.default(null),
+  packSoFar: lineShape.packSoFar.optional(),
+})
+function withPropertiesLookedAt(
+  { slot, properties }: Pick<Line, 'slot' | 'properties'>,
+  context: z.RefinementCtx,
+): void {
+  const problem = propertyProblem(slot, properties)
+  if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
+}
 /** Files written before parts had properties, or lines editions, lack those fields; a pack that was made up then is asked about. */
-export const lineSchema = z
-  .strictObject({
-    ...lineShape,
-    edition: lineShape.edition.default(0),
-    further: lineShape.further.default([]),
-    properties: lineShape.properties.default(null),
-    partId: lineShape.partId.default(null),
-    feed: lineShape.feed.default(null),
-    packSoFar: lineShape.packSoFar.optional(),
-  })
-  .superRefine((line, context) => {
-    const problem = propertyProblem(line.slot, line.properties)
-    if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
-  })
+export const lineSchema = keptLine
+  .extend({ further: lineShape.further.default([]) })
+  .superRefine(withPropertiesLookedAt)
   .transform(({ packSoFar, ...line }): Line =>
     packSoFar === undefined ? withPackAsked(line) : { ...line, packSoFar },
   ) satisfies z.ZodType<Line>
+/** A line of a patch: its weighings beside the estimate may stand apart. */
+export const patchedLineSchema = keptLine
+  .extend({ further: lineShape.further.optional() })
+  .superRefine(withPropertiesLookedAt)
+  .transform(({ packSoFar, ...line }): PatchedLine =>
+    packSoFar === undefined ? withPackAsked(line) : { ...line, packSoFar },
+  ) satisfies z.ZodType<PatchedLine>
 
 export const setupSchema = z.strictObject({
   id: idSchema,

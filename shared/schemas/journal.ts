@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { listNames, type Patch } from '../../core/commands'
-import { buildShape, lineSchema, setupSchema } from './build'
-import { listChangeSchema, partChangeSchema, placeSchema } from './build-lists'
+import { listNames, mostFurther, type Patch } from '../../core/commands'
+import { buildShape, lineShape, patchedLineSchema, setupSchema } from './build'
+import { itemsChangeSchema, listChangeSchema, partChangeSchema, placeSchema } from './build-lists'
 import { idSchema, noteSchema } from './common'
 
 const { id: _id, lines: _lines, setups: _setups, ...headShape } = buildShape
@@ -9,7 +9,14 @@ const headSchema = z.strictObject(headShape).partial()
 
 export const patchSchema = z.strictObject({
   head: z.strictObject({ before: headSchema, after: headSchema }).nullable(),
-  lines: z.array(z.strictObject({ before: lineSchema.nullable(), after: lineSchema.nullable(), at: placeSchema })),
+  lines: z.array(
+    z.strictObject({
+      before: patchedLineSchema.nullable(),
+      after: patchedLineSchema.nullable(),
+      at: placeSchema,
+      further: itemsChangeSchema(lineShape.further.element, mostFurther).optional(),
+    }),
+  ),
   setups: z.strictObject({ before: z.array(setupSchema), after: z.array(setupSchema) }).nullable(),
   order: z.strictObject({ before: z.array(idSchema), after: z.array(idSchema) }).nullable(),
   parts: z.array(partChangeSchema).max(4).optional(),

@@ -71,16 +71,16 @@ export function nextStateProblem(
     patch.order !== null ||
     patch.parts?.some(({ part }) => part === 'flying') === true ||
     patch.lists?.some(({ list }) => referring.has(list)) === true
+  const lines = new Map(next.lines.map(line => [line.id, line]))
+  const had = new Map(kept?.lines.map(line => [line.id, line]))
   for (const change of patch.lines) {
-    const line = change[side]
+    const id = change[side]?.id
+    const line = id === undefined ? undefined : lines.get(id)
     if (!line) {
       refersAnew = true
       continue
     }
-    const changed = newFields(
-      line,
-      kept?.lines.find(one => one.id === line.id),
-    )
+    const changed = newFields(line, had.get(line.id))
     const problem = lineProblem(line, changed)
     if (problem) return problem
     refersAnew ||= changed === null || changed.some(name => !ownFields.has(name))
