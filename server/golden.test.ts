@@ -49,7 +49,7 @@ describe.each(readdirSync(golden))('what was written in %s', version => {
       expect(app.builds.read(id).build, id).toMatchObject(build)
       const whole = app.builds.wholeOf(id)
       expect(whole.massVersions, id).toMatchObject(massVersions)
-      expect(whole.journal, id).toMatchObject(journal)
+      expect([...whole.journal], id).toMatchObject(journal)
     }
   })
   it('opens: drawer, scales, cards, templates and settings', () => {

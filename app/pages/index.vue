@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { mostFileBytes, overLargest } from '#shared/schemas/build-file'
+
 const shelf = useShelfStore()
 const starting = ref(false)
 const everStarted = ref(false)
@@ -65,7 +67,7 @@ async function bringIn(event: Event) {
   if (!chosen) return
   problem.value = ''
   try {
-    if (chosen.size > 16_000_000) throw new Error('This file is over 16 MB, more than any build. Nothing was taken in.')
+    if (chosen.size > mostFileBytes) throw new Error(`${overLargest} Nothing was taken in.`)
     await take(await chosen.text())
   } catch (error) {
     problem.value = sentenceOf(error)

@@ -64,7 +64,15 @@ export function journalRepository(db: Db) {
   }
   return {
     entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],
-    records: (buildId: string) => sql.records.all({ buildId }).map(row => withPatch(row)!),
+    /** All entries, oldest first, as they are now; each is read only when it is asked for. */
+    eachRecord(buildId: string): Iterable<JournalRecord> {
+      const rows = sql.records.all({ buildId })
+      return {
+        *[Symbol.iterator]() {
+          for (const row of rows) yield withPatch(row)!
+        },
+      }
+    },
     /** What the changes in force were made for, where somebody said so, oldest first. */
     reasons: (buildId: string) => sql.reasons.all({ buildId }) as { at: string; title: string; note: string }[],
     /** Versions of a line's grams that only entries which were taken back have made: slips, no part of how it became known. */

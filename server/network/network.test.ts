@@ -8,6 +8,7 @@ import { applicationOnDisk, migrationsOnDisk } from '../testing'
 import { makeApplication } from '../services/application'
 import { passphraseService, type Hashing } from '../services/passphrase-service'
 import { Attempts, mostFromAll, mostFromOne } from './attempts'
+import { mostFileBytes } from '../../shared/schemas/build-file'
 import { isAtHome, mostBodyBytes, refusalOf, type RequestFacts } from './origin'
 import { verifyPassphrase } from './passphrase-hash'
 import { signInPage, whereTo } from './sign-in-page'
@@ -18,6 +19,7 @@ const asked = (more: Partial<RequestFacts> = {}): RequestFacts => ({
   origin: undefined,
   fetchSite: undefined,
   contentLength: 0,
+  mostBytes: mostBodyBytes,
   localAddress: '127.0.0.1',
   remoteAddress: '127.0.0.1',
   forwarded: false,
@@ -75,6 +77,7 @@ describe('who is let in', () => {
     expect(post({ fetchSite: 'cross-site' })).toBe('foreign-origin')
     expect(post({ fetchSite: 'same-origin' })).toBeNull()
     expect(post({ contentLength: mostBodyBytes + 1 })).toBe('too-large')
+    expect(post({ contentLength: mostBodyBytes + 1, mostBytes: mostFileBytes })).toBeNull()
     expect(refusalOf(asked({ contentLength: mostBodyBytes + 1 }), closed)).toBe('too-large')
   })
 })

@@ -6,6 +6,8 @@ export interface RequestFacts {
   readonly origin: string | undefined
   readonly fetchSite: string | undefined
   readonly contentLength: number
+  /** The most bytes the route asked for takes. */
+  readonly mostBytes: number
   /** The address of this machine the connection came in on, and the one it came from. */
   readonly localAddress: string
   readonly remoteAddress: string
@@ -66,7 +68,7 @@ export function refusalOf(
 ): Refusal | null {
   if (!isAtHome(facts) && !openToNetwork) return 'not-open'
   if (!hostFits(facts, machineNames)) return 'foreign-host'
-  if (facts.contentLength > mostBodyBytes) return 'too-large'
+  if (facts.contentLength > facts.mostBytes) return 'too-large'
   if (facts.method === 'GET' || facts.method === 'HEAD') return null
   const { origin, fetchSite, host } = facts
   const foreign =

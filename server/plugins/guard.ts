@@ -1,6 +1,14 @@
 import type { H3Event } from 'h3'
 import type { Attempts } from '../network/attempts'
-import { forwardingHeaders, isAtHome, refusalOf, type Refusal, type RequestFacts } from '../network/origin'
+import { mostFileBytes } from '../../shared/schemas/build-file'
+import {
+  forwardingHeaders,
+  isAtHome,
+  mostBodyBytes,
+  refusalOf,
+  type Refusal,
+  type RequestFacts,
+} from '../network/origin'
 import { headersFor } from '../network/headers'
 import { signInPage, signInPolicy, troublePage, whereTo } from '../network/sign-in-page'
 import { dataProblemOf } from '../db/data-problem'
@@ -35,6 +43,9 @@ declare module '#auth-utils' {
  * is checked for host, origin of writes and size of bodies. Everybody else is answered only when the application was opened
  * to the network, and then wants the session that the passphrase gives; without it nothing but the sign-in page is answered.
  */
+/** Where build files come in. */
+const fileDoor = '/api/builds/import'
+
 export default defineNitroPlugin(nitro => {
   let counting: Promise<Attempts> | null = null
   const counted = () => (counting ??= import('../network/attempts').then(module => new module.Attempts()))
@@ -102,6 +113,8 @@ export default defineNitroPlugin(nitro => {
     return sendRedirect(event, then, 303)
   }
 
+  const pathOf = (event: H3Event) => event.path.split('?')[0]!
+
   function factsOf(event: H3Event): RequestFacts {
     const { socket, headers } = event.node.req
     return {
@@ -110,6 +123,7 @@ export default defineNitroPlugin(nitro => {
       origin: headers.origin,
       fetchSite: getHeader(event, 'sec-fetch-site'),
       contentLength: Number(headers['content-length'] ?? 0),
+      mostBytes: pathOf(event) === fileDoor ? mostFileBytes : mostBodyBytes,
       localAddress: socket.localAddress ?? '',
       remoteAddress: socket.remoteAddress ?? '',
       forwarded: forwardingHeaders.some(name => headers[name] !== undefined),
@@ -127,13 +141,13 @@ export default defineNitroPlugin(nitro => {
 
   async function admit(event: H3Event) {
     const facts = factsOf(event)
-    const path = event.path.split('?')[0]!
+    const path = pathOf(event)
     const home = isAtHome(facts)
     const names = home || !isOnNetwork() ? [] : machineNames(await namesGiven())
     const refusal = refusalOf(facts, { openToNetwork: isOnNetwork(), machineNames: names })
     if (refusal === 'too-large') {
       setHeader(event, 'connection', 'close')
-      throw path.endsWith('/photos') ? tooLarge.photo() : tooLarge.data()
+      throw path.endsWith('/photos') ? tooLarge.photo() : path === fileDoor ? tooLarge.file() : tooLarge.data()
     }
     if (refusal) throw sentences[refusal]
     if (!['GET', 'HEAD'].includes(event.method) && !path.startsWith('/api/') && path !== '/sign-in')

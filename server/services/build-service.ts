@@ -669,7 +669,7 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
     wholeOf: (id: string) => ({
       build: get(id).build,
       massVersions: builds.versions(id),
-      journal: journal.records(id),
+      journal: journal.eachRecord(id),
     }),
     searchLines: (text: string) => builds.searchLines(text),
   }

@@ -1,10 +1,5 @@
-import {
-  buildFileFormat,
-  buildFileSchema,
-  buildFileVersion,
-  readBuildFile,
-  type BuildFile,
-} from '../../shared/schemas/build-file'
+import { buildFileFormat, buildFileVersion, readBuildFile } from '../../shared/schemas/build-file'
+import { linesOfFile } from '../../shared/files/build-file-text'
 import { nextStateProblem } from '../../shared/schemas/next-state'
 import { journalProblem } from '../../core/commands'
 import { partsCsv } from '../../shared/files/parts-csv'
@@ -22,21 +17,21 @@ interface Parts {
 
 /** The use cases of files: a build out and in, the parts list, the build sheet. */
 export function fileService({ builds, rules, settings, newId }: Parts) {
+  /**
+   * The build file line by line, its fields in the order of the schema, a line of the ledger, a version and an entry of the
+   * journal to each: the same build always gives the same text. What is written is what there was when the first line was
+   * asked for; the rest of the work is done as the lines are.
+   */
+  function exportLines(id: string): Generator<string> {
+    const { build, massVersions, journal } = builds.wholeOf(id)
+    const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
+    return linesOfFile({ format: buildFileFormat, version: buildFileVersion, build, ownCards, massVersions, journal })
+  }
+
   return {
-    /** The build file as text, its fields in the order of the schema: the same build always gives the same text. */
-    exportBuild(id: string): string {
-      const { build, massVersions, journal } = builds.wholeOf(id)
-      const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
-      const file: BuildFile = {
-        format: buildFileFormat,
-        version: buildFileVersion,
-        build,
-        ownCards,
-        massVersions,
-        journal,
-      }
-      return `${JSON.stringify(buildFileSchema.parse(file), null, 2)}\n`
-    },
+    exportLines,
+    /** The build file as one text. */
+    exportBuild: (id: string): string => [...exportLines(id)].join(''),
     /**
      * Takes a build file in with its own cards, all of it or nothing. A build that is there already comes in as a second one
      * beside it. A history that does not lead to the build is refused, unless it is left out (`withoutJournal`).

@@ -1,10 +1,13 @@
 import type { H3Event } from 'h3'
+import { mostFileBytes, overLargest } from '../../shared/schemas/build-file'
 import { mostBodyBytes } from '../network/origin'
 import { DomainProblem } from '../problems'
 
 /** What a body that is too large is told, by what it was to be. */
 export const tooLarge = {
-  data: () => new DomainProblem('too-large', 'This is over 16 MB, more than any build. Nothing was taken in.', 'file'),
+  data: () =>
+    new DomainProblem('too-large', 'This is over 16 MB, more than any one change. Nothing was taken in.', 'file'),
+  file: () => new DomainProblem('too-large', `${overLargest} Nothing was taken in.`, 'file'),
   photo: () => new DomainProblem('too-large', 'A photo has at most 16 MB. Nothing was kept.', 'photo'),
   passphrase: () => new DomainProblem('too-large', 'That is longer than any passphrase.', 'passphrase'),
 } as const
@@ -52,4 +55,9 @@ export async function bodyBytes(
 
 export async function bodyText(event: H3Event): Promise<string> {
   return (await bodyBytes(event)).toString('utf8')
+}
+
+/** The text of a build file. */
+export async function fileText(event: H3Event): Promise<string> {
+  return (await bodyBytes(event, mostFileBytes, tooLarge.file)).toString('utf8')
 }

@@ -38,13 +38,41 @@ export function jsonRoute<T extends z.ZodType>(
   })
 }
 
+/** About so much text is made of a file before others are answered again, characters. */
+const charactersAtOnce = 64_000
+
+/** Lines as a stream: a part of them is made when the one before has been taken, and others are answered in between. */
+function streamOf(lines: Iterable<string>): ReadableStream<Uint8Array> {
+  const iterator = lines[Symbol.iterator]()
+  const encoder = new TextEncoder()
+  // What cannot be written at all is said before anything is sent.
+  const first = iterator.next()
+  let part = first.done ? '' : first.value
+  return new ReadableStream({
+    async pull(controller) {
+      await new Promise(resolve => setImmediate(resolve))
+      while (part.length < charactersAtOnce) {
+        const { value, done } = iterator.next()
+        if (done) {
+          controller.enqueue(encoder.encode(part))
+          controller.close()
+          return
+        }
+        part += value
+      }
+      controller.enqueue(encoder.encode(part))
+      part = ''
+    },
+  })
+}
+
 /** A route that gives a file to keep. */
 export function fileRoute(
   contentType: string,
   handle: (
     event: H3Event,
     app: Application,
-  ) => { name: string; text: string } | Promise<{ name: string; text: string }>,
+  ) => { name: string; text: string | Iterable<string> } | Promise<{ name: string; text: string | Iterable<string> }>,
 ): EventHandler {
   return defineEventHandler(async event => {
     try {
@@ -56,7 +84,7 @@ export function fileRoute(
         'content-disposition',
         `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`,
       )
-      return text
+      return typeof text === 'string' ? text : streamOf(text)
     } catch (error) {
       return sendProblem(event, error)
     }

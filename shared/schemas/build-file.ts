@@ -11,6 +11,10 @@ export const buildFileFormat = 'jolly-gram build'
 /** Version 1 knew no weighings on scales, version 2 kept lists whole in its journal; both are still read. */
 export const buildFileVersion = 3
 
+/** The largest build file that is taken in; what an application allows one build to hold stays below it. */
+export const mostFileBytes = 256_000_000
+export const overLargest = `This file is over ${mostFileBytes / 1e6} MB, more than any build.`
+
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
 export interface MassVersion {
   readonly lineId: string
@@ -24,8 +28,8 @@ export const buildFileSchema = z.strictObject({
   version: z.literal([1, 2, buildFileVersion]),
   build: buildSchema,
   ownCards: z.array(ruleCardSchema).max(50),
-  massVersions: z.array(massVersionSchema).max(100_000),
-  journal: z.array(journalRecordSchema).max(100_000),
+  massVersions: z.array(massVersionSchema).max(1_000_000),
+  journal: z.array(journalRecordSchema).max(1_000_000),
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat

@@ -2,5 +2,5 @@ import { newBuildReplySchema } from '../../../shared/schemas/api'
 
 /** Brings a build file in; with `?without=journal` without its history. */
 export default jsonRoute(newBuildReplySchema, async (event, app) => ({
-  id: await app.files.importBuild(await bodyText(event), { withoutJournal: getQuery(event).without === 'journal' }),
+  id: await app.files.importBuild(await fileText(event), { withoutJournal: getQuery(event).without === 'journal' }),
 }))

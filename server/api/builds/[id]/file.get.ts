@@ -1,4 +1,4 @@
 export default fileRoute('application/json; charset=utf-8', (event, app) => {
   const id = idParameter(event)
-  return { name: `${app.builds.read(id).build.name}.build.json`, text: app.files.exportBuild(id) }
+  return { name: `${app.builds.read(id).build.name}.build.json`, text: app.files.exportLines(id) }
 })

@@ -1,0 +1,41 @@
+import type { z } from 'zod'
+import { buildFileSchema, type BuildFile } from '../schemas/build-file'
+import { buildSchema } from '../schemas/build'
+
+/** A build file whose journal may be made while it is written. */
+export type WritableBuildFile = Omit<BuildFile, 'journal' | 'massVersions'> & {
+  readonly massVersions: Iterable<BuildFile['massVersions'][number]>
+  readonly journal: Iterable<BuildFile['journal'][number]>
+}
+
+const { massVersions, journal, ownCards } = buildFileSchema.shape
+
+/** The text of a build file, line by line: every item of a list has its own line, in the order of the schema. */
+export function* linesOfFile(file: WritableBuildFile): Generator<string> {
+  const fields = Object.entries(buildSchema.parse(file.build))
+  yield `{\n  "format": ${JSON.stringify(file.format)},\n  "version": ${file.version},\n  "build": {\n`
+  for (const [i, [key, value]] of fields.entries()) {
+    const end = i === fields.length - 1 ? '' : ','
+    if (Array.isArray(value) && value.length > 0) yield* rows(key, value, '    ', end)
+    else yield `    ${JSON.stringify(key)}: ${JSON.stringify(value)}${end}\n`
+  }
+  yield '  },\n'
+  yield* rows('ownCards', ownCards.parse(file.ownCards), '  ', ',')
+  yield* rows('massVersions', parsed(massVersions.element, file.massVersions), '  ', ',')
+  yield* rows('journal', parsed(journal.element, file.journal), '  ', '')
+  yield '}\n'
+}
+
+function* parsed(schema: z.ZodType, items: Iterable<unknown>): Generator<unknown> {
+  for (const item of items) yield schema.parse(item)
+}
+
+/** A list under its name, an item to each line. */
+function* rows(key: string, items: Iterable<unknown>, indent: string, end: string): Generator<string> {
+  let open = `${indent}${JSON.stringify(key)}: [`
+  for (const item of items) {
+    yield `${open}\n${indent}  ${JSON.stringify(item)}`
+    open = ','
+  }
+  yield open === ',' ? `\n${indent}]${end}\n` : `${open}]${end}\n`
+}
