@@ -152,9 +152,14 @@ test('bodies are counted while they come, with or without a length', async ({ se
         .on('close', () => done({ answer, sent }))
       more()
     })
-  const { answer, sent } = await pour('/api/builds/import', 300_000_000)
-  expect(answer).toContain('413')
-  expect(sent).toBeLessThan(60_000_000)
+  for (const [path, limit] of [
+    ['/api/builds', 16_000_000],
+    ['/api/builds/import', 256_000_000],
+  ] as const) {
+    const { answer, sent } = await pour(path, limit + 60_000_000)
+    expect(answer).toContain('413')
+    expect(sent).toBeLessThan(limit + 44_000_000)
+  }
   expect((await ask(server.address, '/api/health')).status).toBe(200)
 })
 

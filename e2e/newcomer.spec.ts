@@ -172,7 +172,7 @@ test('rows from a spreadsheet: mapping, preview, the good ones taken, the bad on
   await dialog.getByRole('button', { name: 'Take the 2 good rows' }).click()
   await expect(app.getByRole('gridcell', { name: 'Tail fin' })).toBeVisible()
   await expect(app.getByRole('gridcell', { name: 'Broken' })).toHaveCount(0)
-  await expect(app.getByRole('row').filter({ hasText: 'Tail fin' })).toContainText('Printed part')
+  await expect(app.getByRole('grid').getByRole('row').filter({ hasText: 'Tail fin' })).toContainText('Printed part')
 
   await app.getByRole('button', { name: 'Bring in rows' }).click()
   for (const [text, sentence] of [

@@ -166,3 +166,29 @@ test('shelf, strip, sheet, record and report agree on every figure', async ({ ap
     if (id === 'sherbet') expect(journal.entries[0]!.auwAfterG).toBeCloseTo(row.auwG, 9)
   }
 })
+
+test('all of a long journal can be reached, and stays shown when somebody changes something', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('sherbet')
+  const change = async (n: number) => {
+    const { revision } = await server.json<{ revision: number }>('/api/builds/sherbet')
+    await server.send(
+      'POST',
+      '/api/builds/sherbet/commands',
+      { command: { type: 'build.set', fields: { craftClass: `class ${n}` } } },
+      { 'if-match': `"${revision}"` },
+    )
+  }
+  for (let n = 0; n < 205; n++) await change(n)
+  await app.goto(`${server.address}/builds/sherbet/record`)
+  const rows = app.locator('tbody tr:not(.day)')
+  await expect(rows).toHaveCount(200)
+  await app.getByRole('button', { name: 'Show earlier changes' }).click()
+  const { entries } = await server.json<{ entries: { seq: number }[] }>('/api/builds/sherbet/journal')
+  await expect(rows).toHaveCount(entries[0]!.seq)
+  await expect(app.getByRole('button', { name: 'Show earlier changes' })).toHaveCount(0)
+  await change(999)
+  await expect(rows).toHaveCount(entries[0]!.seq + 1)
+})

@@ -12,7 +12,7 @@ import { HonestyTable, listingObservations, type ListingObservation } from '#cor
 import { countedLines, defaultLoadout, LineEstimates } from '#core/loadout'
 import { overviewOf, spreadShares } from '#core/report'
 import { bestNarrowing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/weigh'
-import type { BuildReply, CommandReply, CommandsReply, Steps } from '#shared/schemas/api'
+import type { BuildReply, CommandReply, CommandsReply, JournalReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
 import type { QueuedEdit } from '../queue'
@@ -35,6 +35,8 @@ export const useBuildStore = defineStore('build', () => {
   const refusal = ref('')
   const pieceQuestion = shallowRef<PieceQuestion | null>(null)
   const journal = shallowRef<JournalEntry[]>([])
+  /** Whether the journal has entries before those shown. */
+  const hasEarlier = ref(false)
   const lastEntry = shallowRef<JournalEntry | null>(null)
 
   const edits = useEditsStore()
@@ -334,8 +336,32 @@ export const useBuildStore = defineStore('build', () => {
 
   async function loadJournal() {
     await settled()
-    if (build.value)
-      journal.value = (await askServer<{ entries: JournalEntry[] }>(`/api/builds/${build.value.id}/journal`)).entries
+    if (!build.value) return
+    const { id } = build.value
+    const oldest = journal.value.at(-1)?.seq ?? Infinity
+    const pages: JournalEntry[] = []
+    let more = true
+    // As far back as it was shown before.
+    while (more && (pages.length === 0 || pages.at(-1)!.seq > oldest)) {
+      const before = pages.length === 0 ? '' : `?before=${pages.at(-1)!.seq}`
+      const { entries, earlier } = await askServer<JournalReply>(`/api/builds/${id}/journal${before}`)
+      pages.push(...entries)
+      more = earlier
+    }
+    if (build.value?.id !== id) return
+    journal.value = pages
+    hasEarlier.value = more
+  }
+  /** Fetches the page of the journal before the oldest entry shown. */
+  async function loadEarlier() {
+    const last = journal.value.at(-1)
+    const id = build.value?.id
+    if (!last || !id) return
+    const reply = await askServer<JournalReply>(`/api/builds/${id}/journal?before=${last.seq}`)
+    // Somebody may have pressed twice, or gone on to another build.
+    if (build.value?.id !== id || journal.value.at(-1)?.seq !== last.seq) return
+    journal.value = [...journal.value, ...reply.entries]
+    hasEarlier.value = reply.earlier
   }
 
   /** Keeps the reason of an entry; false, with the sentence in `refusal`, where it could not be kept: it stays where it was typed. */
@@ -373,6 +399,7 @@ export const useBuildStore = defineStore('build', () => {
     refusal.value = ''
     pieceQuestion.value = null
     journal.value = []
+    hasEarlier.value = false
     lastEntry.value = null
     written = null
     heardOf = 0
@@ -391,6 +418,8 @@ export const useBuildStore = defineStore('build', () => {
     conflict,
     pieceQuestion,
     journal,
+    hasEarlier,
+    loadEarlier,
     lastEntry,
     estimates,
     honesty,

@@ -30,7 +30,7 @@ type RecordRow = JournalEntry & { patch: string }
 /** SQL of the journal: append, mark as taken back, annotate, read. */
 export function journalRepository(db: Db) {
   const sql = {
-    entries: db.prepare(`SELECT ${columns} FROM journal WHERE build_id = :buildId ORDER BY seq DESC LIMIT :most`),
+    entries: db.prepare(`SELECT ${columns} FROM journal WHERE build_id = :buildId AND seq < :before ORDER BY seq DESC LIMIT :most`),
     records: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId ORDER BY seq`),
     reasons: db.prepare(
       `SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`,
@@ -63,7 +63,9 @@ export function journalRepository(db: Db) {
     return { ...entry, patch: patchFromText(patch) } as JournalRecord
   }
   return {
-    entries: (buildId: string, most = 500) => sql.entries.all({ buildId, most }) as JournalEntry[],
+    /** So many entries before one, newest first. */
+    entries: (buildId: string, before: number, most: number) =>
+      sql.entries.all({ buildId, before, most }) as JournalEntry[],
     /** All entries, oldest first, as they are now; each is read only when it is asked for. */
     eachRecord(buildId: string): Iterable<JournalRecord> {
       const rows = sql.records.all({ buildId })

@@ -209,6 +209,30 @@ describe('weighings beside a line', () => {
   })
 })
 
+describe('a long journal', () => {
+  it('is told page by page, newest first, all of it', async () => {
+    for (let n = 0; n < 203; n++) {
+      const { revision } = disk.app.builds.read('marzipan')
+      await disk.app.builds.command(
+        'marzipan',
+        revision,
+        { type: 'build.set', fields: { craftClass: `class ${n}` } },
+        '',
+      )
+    }
+    const whole = [...disk.app.builds.wholeOf('marzipan').journal].map(entry => entry.seq).reverse()
+    const told: number[] = []
+    let page = disk.app.builds.journal('marzipan')
+    expect(page.entries).toHaveLength(200)
+    for (;;) {
+      told.push(...page.entries.map(entry => entry.seq))
+      if (!page.earlier) break
+      page = disk.app.builds.journal('marzipan', told.at(-1))
+    }
+    expect(told).toEqual(whole)
+  })
+})
+
 describe('every kind of command survives the database', () => {
   const commands: Command[] = [
     {

@@ -76,6 +76,9 @@ export interface UnreadableBuild {
 }
 
 /** The use cases of builds: read, change, undo, redo, report. One process owns the database, so builds are held in memory. */
+/** How many entries of a journal are told at once. */
+const journalPage = 200
+
 export function buildService({ builds, journal, parts, rules, reports, now, newId }: Parts) {
   const held = new Map<string, Held>()
   const followers = new Map<string, Set<{ tell: (revision: number) => void; gone: () => void }>>()
@@ -620,7 +623,12 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
       }),
     honesty,
     listings: (): ListingObservation[] => all().flatMap(h => h.observations),
-    journal: (id: string) => ({ revision: get(id).revision, entries: journal.entries(id) }),
+    /** A page of the journal before an entry, newest first. */
+    journal(id: string, before = Number.MAX_SAFE_INTEGER) {
+      const { revision } = get(id)
+      const entries = journal.entries(id, before, journalPage + 1)
+      return { revision, entries: entries.slice(0, journalPage), earlier: entries.length > journalPage }
+    },
     annotate: (id: string, seq: number, note: string) =>
       writer.write(() => {
         get(id)

@@ -51,7 +51,13 @@ export const commandsReplySchema = z.strictObject({
 })
 export type CommandsReply = z.infer<typeof commandsReplySchema>
 
-export const journalReplySchema = z.strictObject({ entries: z.array(journalEntrySchema), revision: z.int() })
+/** A page of the journal, newest first; `earlier` says whether there are entries before its last. */
+export const journalReplySchema = z.strictObject({
+  entries: z.array(journalEntrySchema),
+  revision: z.int(),
+  earlier: z.boolean(),
+})
+export type JournalReply = z.infer<typeof journalReplySchema>
 
 export const shelfEntrySchema = z.strictObject({
   id: z.string(),

@@ -11,6 +11,20 @@ watch(
   () => store.loadJournal(),
 )
 
+const fetching = ref(false)
+const problem = ref('')
+async function earlier() {
+  fetching.value = true
+  problem.value = ''
+  try {
+    await store.loadEarlier()
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    fetching.value = false
+  }
+}
+
 const days = computed(() => {
   const groups = new Map<string, JournalEntry[]>()
   for (const entry of store.journal) {
@@ -116,6 +130,25 @@ const files = computed(() => [
           </tr>
         </tbody>
       </table>
+      <p
+        v-if="store.hasEarlier"
+        class="earlier"
+      >
+        <button
+          type="button"
+          :disabled="fetching"
+          @click="earlier"
+        >
+          Show earlier changes
+        </button>
+      </p>
+      <p
+        v-if="problem"
+        class="problem"
+        role="alert"
+      >
+        {{ problem }}
+      </p>
     </main>
     <aside
       class="inspector"
