@@ -1,4 +1,8 @@
 import { defineConfig } from '@playwright/test'
+import { findChromium, noChromium } from './scripts/chromium.mjs'
+
+const chromium = findChromium()
+if (!chromium) throw new Error(noChromium)
 
 export default defineConfig({
   testDir: 'e2e',
@@ -11,7 +15,7 @@ export default defineConfig({
     testIdAttribute: 'data-test',
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: chromium,
       args: [
         '--no-sandbox',
         '--disable-quic',

@@ -1,4 +1,5 @@
 /** In Chromium: frames a second of the Shave page while its worker solves plan and frontier of 60 and of 200 shavings, against the same page at rest. */
+import { findChromium } from '../scripts/chromium.mjs'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -37,7 +38,7 @@ async function put(count: number) {
 }
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: findChromium() ?? undefined,
   args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'],
 })
 /** Frames a second from now until the page says it is done, and the longest time between two. */

@@ -1,4 +1,5 @@
 /** In Chromium: scripting from an edit to the repainted strip in a ledger of 400 lines, and the time a shelf of 300 builds takes to paint, against one 60 Hz frame and one second. */
+import { findChromium } from '../scripts/chromium.mjs'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -52,7 +53,7 @@ await post(
 )
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: findChromium() ?? undefined,
   args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

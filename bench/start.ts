@@ -1,4 +1,5 @@
 /** From starting the server to the first heading on the screen, against an empty Nuxt application built the same way. */
+import { findChromium } from '../scripts/chromium.mjs'
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -10,7 +11,7 @@ const emptyEntry = 'bench/empty-app/.output/server/index.mjs'
 if (!existsSync(emptyEntry)) spawnSync('npx', ['nuxt', 'build', 'bench/empty-app'], { stdio: 'ignore' })
 const folder = mkdtempSync(join(tmpdir(), 'bench-'))
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: findChromium() ?? undefined,
   args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'],
 })
 

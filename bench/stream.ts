@@ -1,4 +1,5 @@
 /** The Weigh page under a scale that sends 50 readings a second: frames against the same page with a silent scale, and memory over ten minutes' worth of readings. */
+import { findChromium } from '../scripts/chromium.mjs'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -13,7 +14,7 @@ const { address, server } = await startBuilt(
   '/api/health',
 )
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: findChromium() ?? undefined,
   args: [
     '--no-sandbox',
     '--disable-quic',

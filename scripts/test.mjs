@@ -1,12 +1,15 @@
 /** Everything a change must pass, in the order in which failures are cheapest. Ends with the counts of the runners. */
 import { existsSync } from 'node:fs'
 import { spawnSync } from 'node:child_process'
+import { findChromium, noChromium } from './chromium.mjs'
 import { ensureBuilt, ensureInstalled, root, run } from './prepare.mjs'
 
-const chromium = '/usr/bin/chromium'
-
 function ensureChromium() {
-  if (existsSync(chromium)) return
+  if (findChromium()) return
+  if (!existsSync('/usr/bin/apt-get') || process.env.PLAYWRIGHT_CHROMIUM) {
+    console.error(noChromium)
+    process.exit(1)
+  }
   console.log('Installing Chromium from Debian’s packages …')
   const sudo = process.getuid?.() === 0 ? [] : ['sudo']
   for (const args of [
