@@ -1,5 +1,5 @@
-import { noGear, type GroundGear } from '../core/fit/gear'
-import type { Hand } from '../core/shave/types'
+import { noGear, type GroundGear } from '../core/fit'
+import type { Hand } from '../core/model'
 
 /** The most commands one request carries. */
 export const mostCommands = 32

@@ -6,7 +6,7 @@ import { providersOf, textOf } from '../properties'
 import type { Overview } from '../report'
 import { cardName } from '../rules'
 import { recordOf, assemblyOf } from './progress'
-import type { AssemblyStep } from './types'
+import type { AssemblyStep } from '../model/assembly'
 
 /** One check before the first take-off; `open` where the build itself says it is not settled. */
 export interface MaidenCheck {

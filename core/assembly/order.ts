@@ -1,5 +1,5 @@
 import { ownEntry } from '../own'
-import { phases, type AssemblyStep, type Phase } from './types'
+import { phases, type AssemblyStep, type Phase } from '../model/assembly'
 
 /** Orders practitioners differ in; each is only a wish, what must come before comes before. */
 export const schools: Readonly<Record<string, { readonly words: string; readonly phases: readonly Phase[] }>> = {

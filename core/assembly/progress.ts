@@ -2,7 +2,7 @@ import type { Estimate } from '../estimate'
 import type { Build, Line, LoadoutChoice } from '../ledger'
 import { countedLines, type LineEstimates } from '../loadout'
 import { everythingBefore } from './order'
-import { blankAssembly, blankRecord, type Assembly, type AssemblyStep, type StepRecord } from './types'
+import { blankAssembly, blankRecord, type Assembly, type AssemblyStep, type StepRecord } from '../model/assembly'
 
 export const assemblyOf = (build: Build): Assembly => build.assembly ?? blankAssembly
 

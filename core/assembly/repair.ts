@@ -1,4 +1,4 @@
-import type { AssemblyStep } from './types'
+import type { AssemblyStep } from '../model/assembly'
 
 /** How to get at a broken part and put everything back. */
 export interface RepairPath {

@@ -1,4 +1,4 @@
-import { blankFit } from '../fit/plan'
+import { blankFit } from '../model/installation'
 import type { Build, Line, LoadoutChoice } from '../ledger'
 import { countedLines } from '../loadout'
 import { inOrder, type Ordered } from './order'
@@ -7,7 +7,7 @@ import { boardIn, dryFit, frame, motors } from './rules/airframe'
 import { contextOf, type Draft, type Rule } from './rules/context'
 import { camera, devices, power, radio, stack, video } from './rules/devices'
 import { close, coat, last, packOn, props, setUp } from './rules/finish'
-import type { Assembly, AssemblyStep, OwnStep, StepPart } from './types'
+import type { Assembly, AssemblyStep, OwnStep, StepPart } from '../model/assembly'
 
 /** Each rule looks at the build and writes the steps it has a reason for; in the order they are usually done. */
 const rules: readonly Rule[] = [

@@ -1,5 +1,5 @@
 import type { Chemistry, Line, Slot } from '../ledger'
-import type { Properties } from '../properties/types'
+import type { Properties } from '../model/properties'
 import facts from '../facts/typical-masses.json'
 
 /** The range of masses seen in one class of part, grams a piece. No makers. */

@@ -1,3 +1,4 @@
+import { shelfEntry } from '../shelf'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyCommand } from '../commands'
@@ -10,15 +11,7 @@ import { makeLine, makeMass, type Build, type Evidence, type Line, type LoadoutC
 import { HonestyTable } from '../listings'
 import { allLoadouts, estimatesOf } from '../loadout'
 import { spreadFactor95 } from '../numbers'
-import {
-  bindingJudgement,
-  chosenCards,
-  judgeUnderCard,
-  loadoutVerdicts,
-  overviewOf,
-  reportRows,
-  shelfEntry,
-} from '../report'
+import { bindingJudgement, chosenCards, judgeUnderCard, loadoutVerdicts, overviewOf, reportRows } from '../report'
 import { startingCards } from '../rules'
 import { openLinesOf, poseProblem, planSteps, makeShaving, type PlanningSetting } from '../shave'
 import { checked, buildOf, unchecked, weighTogether } from '../weigh/testing'

@@ -1,10 +1,10 @@
-import { blankFit } from '../fit/plan'
+import { blankFit } from '../model/installation'
 import type { Build, LoadoutChoice, Mass, Observation } from '../ledger'
 import { sameLoadout } from '../loadout/counted'
-import { blankFlightPlan } from '../power/plan'
+import { blankFlightPlan } from '../model/flight-plan'
 import { recordStep, setAssembly } from './assembly'
-import { effectOf, lineOfShaving, type ShavingEffect } from '../shave/effect'
-import { blankShaveList, type Shaving } from '../shave/types'
+import { effectOf, lineOfShaving, type ShavingEffect } from '../shave-effect'
+import { blankShaveList, type Shaving } from '../model/shave-list'
 import {
   addLines,
   changeLines,

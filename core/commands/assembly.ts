@@ -1,7 +1,7 @@
 import { circleWords } from '../assembly/order'
 import { assemblyOf, recordOf, whyBlocked } from '../assembly/progress'
 import { sequenceOf } from '../assembly/steps'
-import type { Assembly, StepRecord } from '../assembly/types'
+import type { Assembly, StepRecord } from '../model/assembly'
 import type { Build } from '../ledger'
 import { mostOf } from './build-lists'
 import { CommandRefused } from './types'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { blankAim, makeLine, makeMass, type Build, type Line } from '../ledger'
-import { makeShaving } from '../shave/types'
+import { makeShaving } from '../model/shave-list'
 import { sameData } from '../merge'
 import { applyCommand, meetingWords, rebaseCommand, type Command } from './index'
 

@@ -1,9 +1,9 @@
-import { blankAssembly } from '../assembly/types'
-import { blankFit } from '../fit/plan'
+import { blankAssembly } from '../model/assembly'
+import { blankFit } from '../model/installation'
 import type { Build, FurtherWeighing } from '../ledger'
 import { mergeByField, type Meeting, type MergeRules } from '../merge'
-import { blankFlightPlan } from '../power/plan'
-import { blankShaveList } from '../shave/types'
+import { blankFlightPlan } from '../model/flight-plan'
+import { blankShaveList } from '../model/shave-list'
 import { applyCommand } from './apply'
 import type { Command } from './types'
 

@@ -1,4 +1,4 @@
-import type { FitPlan, JointPlan, Layer, WirePlan } from '../fit/plan'
+import type { FitPlan, JointPlan, Layer, WirePlan } from '../model/installation'
 import type { Build, Line } from '../ledger'
 import { measureOf, outputsOf, textOf } from '../properties'
 

@@ -1,8 +1,8 @@
-import type { Assembly, StepRecord } from '../assembly/types'
-import type { FitPlan } from '../fit/plan'
-import type { FlightPlan } from '../power/plan'
+import type { Assembly, StepRecord } from '../model/assembly'
+import type { FitPlan } from '../model/installation'
+import type { FlightPlan } from '../model/flight-plan'
 import type { Aim, Build, Line, LoadoutChoice, Mass, Observation, Setup } from '../ledger'
-import type { ShaveList, Shaving } from '../shave/types'
+import type { ShaveList, Shaving } from '../model/shave-list'
 
 /** The fields of a line a builder may change. */
 export type LineFields = Partial<Omit<Line, 'id' | 'insteadOf' | 'edition' | 'further'>>

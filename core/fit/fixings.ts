@@ -10,7 +10,7 @@ import {
 import { measureOf, textOf } from '../properties'
 import type { Line } from '../ledger'
 import { frameWith } from './stack'
-import { isSaidJoint, type JointPlan, type SaidJoint } from './plan'
+import { isSaidJoint, type JointPlan, type SaidJoint } from '../model/installation'
 
 /** Lengths screws are sold in, mm. */
 export const screwLengthsMm = [2, 2.5, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 18, 20, 22, 25, 30, 35, 40] as const

@@ -1,4 +1,4 @@
-export * from './plan'
+export * from '../model/installation'
 export * from './gear'
 export * from './stack'
 export * from './wires'

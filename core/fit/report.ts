@@ -4,7 +4,7 @@ import { allowedLoadouts, countedLines, sameLoadout } from '../loadout'
 import { checks, severities, type Asked, type Outcome, type Severity, type WayOut } from './checks'
 import { electricalTree } from '../wiring'
 import type { GroundGear } from './gear'
-import { blankFit } from './plan'
+import { blankFit } from '../model/installation'
 
 /** One thing that does not fit, or that should be known. */
 export interface Finding {

@@ -1,7 +1,7 @@
 import { CoreInputError } from '../errors'
 import type { Line } from '../ledger'
 import { measureOf } from '../properties'
-import type { Layer, Stack } from './plan'
+import type { Layer, Stack } from '../model/installation'
 
 /** Lengths standoffs are sold in, mm. */
 export const standoffLengthsMm = [4, 5, 6, 8, 10, 12, 14, 15, 16, 18, 20, 22, 25, 28, 30, 35, 40, 45, 50] as const

@@ -1,7 +1,7 @@
 import { spliceG, wiresG } from '../workings'
 import { measureOf } from '../properties'
 import type { Line } from '../ledger'
-import { isSaidWire, type SaidWire, type WirePlan } from './plan'
+import { isSaidWire, type SaidWire, type WirePlan } from '../model/installation'
 
 /** What a lead comes to: what to cut, what it weighs, what trimming saves, or what a splice would cost when it is too short. */
 export interface PlannedWire {

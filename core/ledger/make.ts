@@ -1,5 +1,5 @@
-import type { Aim, Evidence, Line, Mass } from './types'
-import type { Slot } from './slots'
+import type { Aim, Evidence, Line, Mass } from '../model/build'
+import type { Slot } from '../model/slots'
 
 /** What a new build aims at until somebody says otherwise; `confidence` comes from the settings. */
 export function blankAim(confidence = 0.95): Aim {

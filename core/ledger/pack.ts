@@ -1,4 +1,4 @@
-import { chemistries, type Chemistry, type Line, type PackFacts, type PackSoFar } from './types'
+import { chemistries, type Chemistry, type Line, type PackFacts, type PackSoFar } from '../model/build'
 
 /** What a pack is called: its label, or the name of its line while nobody has said what pack it is. */
 export function packLabel(line: Pick<Line, 'name' | 'pack' | 'packSoFar'>): string {

@@ -1,4 +1,4 @@
-import type { Build, FurtherWeighing, Line, Mass, Observation, Subject, Weighing } from './types'
+import type { Build, FurtherWeighing, Line, Mass, Observation, Subject, Weighing } from '../model/build'
 
 /** Whether what was on the pan is the piece a line is now: then what is known of the one is known of the other. */
 export function isPresentPiece(subject: Subject, line: Pick<Line, 'id' | 'edition' | 'mass'>): boolean {

@@ -1,4 +1,4 @@
-import { slotFacts, slots, type Slot } from './slots'
+import { slotFacts, slots, type Slot } from '../model/slots'
 
 /** Everyday words for slots, beside their own names; without number, in small letters. */
 const everyday: Readonly<Record<string, Slot>> = {

@@ -1,4 +1,4 @@
-import type { Build, Line, Mass } from './types'
+import type { Build, Line, Mass } from '../model/build'
 
 /** Whether grams came from a scale, and not for this very piece once the build they are in was copied. */
 const isWeighed = (mass: Mass | null): mass is Mass => mass?.evidence === 'weighed'

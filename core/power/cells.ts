@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite } from '../errors'
-import type { Chemistry, PackFacts } from '../ledger/types'
+import type { Chemistry, PackFacts } from '../model/build'
 import cellFacts from '../facts/cells.json'
 
 /** A point of a cell's curve: charge 0 to 1, open-circuit volts of one cell. */

@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite, requireNotNegative } from '../errors'
-import type { Chemistry } from '../ledger/types'
+import type { Chemistry } from '../model/build'
 import { cellCurve, openCircuitV } from './cells'
 
 /** A pack as the discharge sees it. Resistance of one cell, milliohms. */

@@ -1,5 +1,5 @@
 import { CoreInputError } from '../errors'
-import type { BenchRow } from '../properties/types'
+import type { BenchRow } from '../model/properties'
 
 /** A curve that goes through its points, rises where they rise and never overshoots; nothing beyond its ends. */
 export interface MonotoneCurve {

@@ -1,5 +1,5 @@
 import { isNotRead, readNumber, withoutUnit, type NotRead } from '../units'
-import type { BenchRow } from './types'
+import type { BenchRow } from '../model/properties'
 
 const columns = ['throttle', 'volts', 'amps', 'grams'] as const
 /** Heads a column may have in a file of somebody's measurements. */

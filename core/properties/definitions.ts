@@ -1,5 +1,5 @@
 import { slots, type Slot } from '../ledger'
-import type { Choice, Measure, Plain, Property, PropertyTable, PropertyUnit, Sense } from './types'
+import type { Choice, Measure, Plain, Property, PropertyTable, PropertyUnit, Sense } from '../model/properties'
 
 const measure = (
   key: string,

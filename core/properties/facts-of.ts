@@ -1,5 +1,5 @@
 import type { Line, Slot } from '../ledger'
-import type { BenchRow, PowerOutput, Properties, PropertyValue } from './types'
+import type { BenchRow, PowerOutput, Properties, PropertyValue } from '../model/properties'
 
 /** What a line is, pack facts included, by property key. */
 export function propertiesOfLine(line: Pick<Line, 'properties' | 'pack'>): Properties {

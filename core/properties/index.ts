@@ -1,4 +1,4 @@
-export * from './types'
+export * from '../model/properties'
 export * from './definitions'
 export * from './patterns'
 export * from './bench-table'

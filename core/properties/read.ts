@@ -3,7 +3,7 @@ import { ownEntry } from '../own'
 import { isNotRead, readNumber, singleSpaced, type NotRead } from '../units'
 import { parsePattern } from './patterns'
 import { readBenchTable } from './bench-table'
-import type { Measure, Property, PropertyValue, PowerOutput, BenchRow } from './types'
+import type { Measure, Property, PropertyValue, PowerOutput, BenchRow } from '../model/properties'
 
 /** Other units a measure may be typed in, by how many of its own unit they are. */
 const alsoTyped: Record<string, Record<string, number>> = {

@@ -1,3 +1,4 @@
+import { shelfEntry } from '../shelf'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG } from '../estimate'
@@ -13,7 +14,6 @@ import {
   loadoutVerdicts,
   overviewOf,
   reportRows,
-  shelfEntry,
   spreadShares,
 } from './index'
 

@@ -6,7 +6,7 @@ import { normalQuantile, sumCompensated } from '../numbers'
 import { chosenCards, loadoutVerdicts } from '../report'
 import { limitG, type RuleCard } from '../rules'
 import { judge, type Comparator } from '../verdict'
-import { effectOf, massAfter } from './effect'
+import { effectOf, massAfter } from '../shave-effect'
 import type { PlanAnswer } from './plan'
 import {
   spareFirst,
@@ -16,7 +16,7 @@ import {
   type ShavingProblem,
   type ShavingTarget,
 } from './problem'
-import { blankShaveList, type Shaving, type ShaveList } from './types'
+import { blankShaveList, type Shaving, type ShaveList } from '../model/shave-list'
 
 /** What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so many grams off, those done already counted; or the most that can be put on while it stays Clear. */
 export type ShavingGoal =

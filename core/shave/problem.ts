@@ -1,3 +1,4 @@
+import { measures, type CostMeasure } from '../model/shave-list'
 import { CoreInputError, requireFinite, requireNotNegative } from '../errors'
 
 /** What one shaving costs, in the measures a builder may want to spare. */
@@ -66,19 +67,16 @@ export interface ShavingProblem {
   readonly spare: Sparing
 }
 
-export const measures = ['cents', 'minutes', 'loss', 'changes', 'forGood'] as const
-export type Measure = (typeof measures)[number]
-
 /**
  * Weights that spare one measure first; the others only decide between plans equal in it, and so hardly count.
  */
-export function spareFirst(measure: Measure): Sparing {
+export function spareFirst(measure: CostMeasure): Sparing {
   const small = { cents: 1e-6, minutes: 1e-4, loss: 1e-3, changes: 1e-3, forGood: 1e-3 }
   return { ...small, [measure]: 1 }
 }
 
 /** Weights that want as much as possible of what is brought, and spare one measure among equals. */
-export function wantMost(measure: Measure): Sparing {
+export function wantMost(measure: CostMeasure): Sparing {
   const small = { cents: 1e-6, minutes: 1e-5, loss: 1e-3, changes: 1e-4, forGood: 1e-4 }
   return { ...small, [measure]: 10 * small[measure], gain: 1 }
 }

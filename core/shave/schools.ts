@@ -5,7 +5,7 @@ import type { LineEstimates } from '../loadout'
 import { connectorNamed, connectors, plugPairG } from '../power'
 import { propertiesOfLine, textOf } from '../properties'
 import { materialNamed, screwForm, screwG, tubeG, wiresG } from '../workings'
-import { usualOfKind } from './types'
+import { usualOfKind } from '../model/shave-list'
 
 /** One way of doing a thing: grams for the whole build against the present way, and what goes with it. */
 export interface SchoolWay {

@@ -9,11 +9,11 @@ import { makeMass, type Build } from '../ledger'
 import { HonestyTable } from '../listings'
 import { estimatesOf, loadoutMasses } from '../loadout'
 import { startingCards } from '../rules'
+import { differenceSpreadG } from '../weigh'
 import { checked, fine, unchecked } from '../weigh/testing'
 import { calculators, materialSavesG, spliceG, wiresG } from '../workings'
 import {
   afterShaving,
-  differenceSpreadG,
   effectOf,
   hasGrams,
   isPriced,

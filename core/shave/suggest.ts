@@ -8,7 +8,7 @@ import { inDrawer, lineOfPart, type Part, type Placement } from '../drawer'
 import { flightPlanOf, sheetFlight } from '../flight'
 import { packLabel, type Build, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
-import { makeShaving, type Shaving } from './types'
+import { makeShaving, type Shaving } from '../model/shave-list'
 
 /** A shaving the ledger itself suggests, with the sum it comes from; with the candidate to be put on the list first, where it is not there. */
 export interface Suggestion {

@@ -1,5 +1,6 @@
 export * from './advice'
 export * from './place'
 export * from './take'
+export * from './difference'
 export * from './run'
 export * from './piece-question'

@@ -30,7 +30,9 @@ type RecordRow = JournalEntry & { patch: string }
 /** SQL of the journal: append, mark as taken back, annotate, read. */
 export function journalRepository(db: Db) {
   const sql = {
-    entries: db.prepare(`SELECT ${columns} FROM journal WHERE build_id = :buildId AND seq < :before ORDER BY seq DESC LIMIT :most`),
+    entries: db.prepare(
+      `SELECT ${columns} FROM journal WHERE build_id = :buildId AND seq < :before ORDER BY seq DESC LIMIT :most`,
+    ),
     records: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId ORDER BY seq`),
     reasons: db.prepare(
       `SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`,

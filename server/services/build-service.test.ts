@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import { makeLine, makeMass, type Build, type Line } from '../../core/ledger'
-import { makeShaving } from '../../core/shave/types'
+import { makeShaving } from '../../core/model/shave-list'
 import type { Command } from '../../core/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 import { DomainProblem } from '../problems'

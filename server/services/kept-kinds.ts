@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import type { Kit, Part } from '../../core/drawer'
-import type { AssemblyTemplate } from '../../core/assembly/types'
+import type { AssemblyTemplate } from '../../core/model'
 import type { ReferenceMass, Scale, ScaleCheck } from '../../core/scale'
 import type { RuleCard } from '../../core/rules'
 import { assemblyTemplateSchema } from '../../shared/schemas/assembly'

@@ -1,5 +1,5 @@
-import { circleWords, inOrder } from '../../core/assembly/order'
-import type { AssemblyStep, AssemblyTemplate } from '../../core/assembly/types'
+import { circleWords, inOrder } from '../../core/assembly'
+import type { AssemblyStep, AssemblyTemplate } from '../../core/model'
 import type { templatesRepository } from '../db/templates-repository'
 import { DomainProblem } from '../problems'
 

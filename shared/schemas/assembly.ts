@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { phases, type Assembly, type AssemblyTemplate, type OwnStep, type StepRecord } from '../../core/assembly/types'
+import { phases, type Assembly, type AssemblyTemplate, type OwnStep, type StepRecord } from '../../core/model'
 import { idSchema, nameSchema, noteSchema } from './common'
 
 const minutes = z

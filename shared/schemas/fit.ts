@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../core/fit/plan'
+import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../core/model'
 import { slots } from '../../core/ledger'
 import { daySchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { polarisations } from '../../core/properties'
-import { hands } from '../../core/shave/types'
+import { hands } from '../../core/model'
 import { scaleAddressSchema } from './bench-scale'
 import type { Settings } from '../settings'
 

@@ -6,8 +6,8 @@ import {
   shavingStates,
   type ShaveList,
   type Shaving,
-} from '../../core/shave/types'
-import { measures } from '../../core/shave/problem'
+} from '../../core/model'
+import { measures } from '../../core/shave'
 import { centsSchema, daySchema, idSchema, nameSchema, noteSchema } from './common'
 
 const number = (sentence: string, least: number, most: number) =>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { curveStepBefore, line as lineOf, max, scaleLinear } from 'd3'
 import { fixed } from '#core/display'
-import type { Measure, ShownPlan } from '#core/shave'
+import type { CostMeasure, ShownPlan } from '#core/shave'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
 const props = defineProps<{
   points: readonly FrontierPoint[]
   neededG: number | null
-  measure: Measure
+  measure: CostMeasure
   label: string
   chosenG: number | null
 }>()

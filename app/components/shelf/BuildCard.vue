@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShelfEntry } from '#core/report'
+import type { ShelfEntry } from '#core/shelf'
 import type { VerdictWord } from '#core/verdict'
 import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
-import type { ShelfEntry } from '#core/report'
+import type { ShelfEntry } from '#core/shelf'
 import { fixed, gramsFigure } from '#core/display'
 import { spreadFactor95 } from '#core/numbers'
 

@@ -1,9 +1,9 @@
 import { electricalTree, feedNodeOf, feedOf, packVolts, shortName, type ElectricalTree, type Volts } from '../../wiring'
-import { isSaidJoint, type FitPlan, type JointPlan } from '../../fit/plan'
+import { isSaidJoint, type FitPlan, type JointPlan } from '../../model/installation'
 import { planWires, type PlannedWire } from '../../fit/wires'
 import type { Build, Line, LoadoutChoice, Slot } from '../../ledger'
 import { measureOf, providersOf } from '../../properties'
-import type { AssemblyStep } from '../types'
+import type { AssemblyStep } from '../../model/assembly'
 
 /** What a rule may look at. */
 export interface Context {

@@ -1,8 +1,8 @@
-import { isJointInDoubt, type JointPlan } from '../../fit/plan'
+import { isJointInDoubt, type JointPlan } from '../../model/installation'
 import type { Line } from '../../ledger'
 import { shortName } from '../../wiring'
 import { listOf, parsePattern, textOf } from '../../properties'
-import type { StepPart } from '../types'
+import type { StepPart } from '../../model/assembly'
 import { isBoardJoint, isMotorJoint, ofSlot, type Context } from './context'
 
 /** What screws hold, as far as it has a step of its own; what holds none of these goes on with the closing. */

@@ -1,7 +1,7 @@
 import { measureOf } from '../../properties'
 import { fullCellV, loadedSpeed } from '../../power'
 import { fixingRow } from '../fixings'
-import { isSaidJoint, isSaidWire } from '../plan'
+import { isSaidJoint, isSaidWire } from '../../model/installation'
 import { discsOf, frameWith, stackOf, stackUp } from '../stack'
 import { planWire } from '../wires'
 import { way, type Check, type Outcome } from './types'

@@ -4,7 +4,7 @@ import { makeLine, type Line, type PackFacts, type Slot } from '../../ledger'
 import type { Properties } from '../../properties'
 import { electricalTree } from '../../wiring'
 import { noGear, type GroundGear } from '../gear'
-import { blankFit, type FitPlan, type Layer } from '../plan'
+import { blankFit, type FitPlan, type Layer } from '../../model/installation'
 import { checks } from './index'
 import type { Outcome } from './types'
 

@@ -2,7 +2,7 @@ import type { FullThrottle } from '../../currents'
 import type { Feed, Line } from '../../ledger'
 import type { ElectricalTree } from '../../wiring'
 import type { GroundGear } from '../gear'
-import type { FitPlan } from '../plan'
+import type { FitPlan } from '../../model/installation'
 
 /** clash: it will not work or will break; check: look before you go on; advice: works, but know this. */
 export const severities = ['clash', 'check', 'advice'] as const

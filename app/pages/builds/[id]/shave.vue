@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { differenceSpreadG } from '#core/weigh'
 import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/display'
 import {
-  differenceSpreadG,
   effectOf,
   hasGrams,
   isPriced,
@@ -16,7 +16,7 @@ import {
   suggestShavings,
   takesOffG,
   takesTooMuch,
-  type Measure,
+  type CostMeasure,
   type PlanStep,
   type Shaving,
   type ShavingKind,
@@ -57,7 +57,7 @@ const rest = computed(() =>
 const done = computed(() => list.value.shavings.filter(s => s.state === 'done'))
 const refused = computed(() => list.value.shavings.filter(s => s.state === 'refused'))
 
-const measureNames: Record<Measure, string> = {
+const measureNames: Record<CostMeasure, string> = {
   cents: 'money',
   minutes: 'minutes',
   loss: 'what is given up',
@@ -300,7 +300,7 @@ function refuse(shaving: Shaving) {
   put(shaving, { state: 'refused', why: refusing.value?.why.trim() ?? '' })
   refusing.value = null
 }
-function spare(measure: Measure) {
+function spare(measure: CostMeasure) {
   store.run({ type: 'shave.set', fields: { spare: measure } })
 }
 function cap(key: 'cents' | 'minutes' | 'loss', event: Event) {

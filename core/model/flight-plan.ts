@@ -1,4 +1,4 @@
-import type { LoadoutChoice } from '../ledger/types'
+import type { LoadoutChoice } from './loadout-choice'
 
 export const styles = ['hover', 'cruise', 'freestyle', 'race'] as const
 export type Style = (typeof styles)[number]

@@ -1,4 +1,4 @@
-import type { Slot } from '../ledger'
+import type { Slot } from './slots'
 
 export const layerKinds = ['plate', 'grommet', 'spacer', 'board', 'gap', 'ribbon', 'screw head', 'aerial'] as const
 /** Where a layer has bare metal that another could touch. */

@@ -1,8 +1,7 @@
 import { sigmaG, type Estimate } from '../estimate'
 import { makeLine, makeMass, type Build, type Line, type Mass } from '../ledger'
 import { spreadFactor95 } from '../numbers'
-import { changeBetween, type ReadyScale } from '../weigh/take'
-import type { Shaving } from './types'
+import type { Shaving } from '../model/shave-list'
 
 /** What doing a shaving does to the ledger. */
 export type ShavingEffect =
@@ -169,15 +168,4 @@ export function trimmedMass(
       supersedes: line.mass!.versionId,
     },
   })
-}
-
-/** The ± at 95 % of what came off a line, both ends displayed on this scale: before, what it was known to weigh, and after. Grams. */
-export function differenceSpreadG(ready: ReadyScale, beforeG: number, offG: number): number {
-  const taking = {
-    ready,
-    tare: { id: 'difference', name: 'zero key', displayG: 0 },
-    takenAt: '2000-01-01T00:00:00.000Z',
-    id: 'difference',
-  }
-  return spreadFactor95 * sigmaG(changeBetween(taking, beforeG, Math.max(0, beforeG - offG)))
 }

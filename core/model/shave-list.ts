@@ -1,4 +1,5 @@
-import type { Measure } from './problem'
+export const measures = ['cents', 'minutes', 'loss', 'changes', 'forGood'] as const
+export type CostMeasure = (typeof measures)[number]
 
 /** What is done to a part. */
 export const shavingKinds = [
@@ -75,7 +76,7 @@ export interface Shaving {
 /** The shavings of a build and what its plans should spare. */
 export interface ShaveList {
   readonly shavings: readonly Shaving[]
-  readonly spare: Measure
+  readonly spare: CostMeasure
   readonly caps: { readonly cents: number | null; readonly minutes: number | null; readonly loss: number | null }
   /** Every loadout that is flown must come down, not only the one looked at. */
   readonly everyLoadout: boolean

@@ -1,4 +1,4 @@
-import type { Slot } from '../ledger'
+import type { Slot } from './slots'
 
 /** A regulated output of a board, a distribution or a transmitter. */
 export interface PowerOutput {

@@ -1,8 +1,9 @@
-import type { FitPlan } from '../fit/plan'
-import type { FlightPlan } from '../power/plan'
-import type { Properties } from '../properties/types'
-import type { Assembly } from '../assembly/types'
-import type { ShaveList } from '../shave/types'
+import type { LoadoutChoice } from './loadout-choice'
+import type { FitPlan } from './installation'
+import type { FlightPlan } from './flight-plan'
+import type { Properties } from './properties'
+import type { Assembly } from './assembly'
+import type { ShaveList } from './shave-list'
 import type { Slot } from './slots'
 
 /** How a mass is known, from the least to the most sure. */
@@ -153,12 +154,6 @@ export interface Setup {
   readonly id: string
   readonly name: string
   readonly lineIds: readonly string[]
-}
-
-/** One way to fly: a set-up and a pack (null: flown without a pack line). */
-export interface LoadoutChoice {
-  readonly setupId: string
-  readonly packLineId: string | null
 }
 
 /** What the estimate of a line is made from. */

@@ -1,0 +1,34 @@
+/** What may import what. Checked by `npm run lint`. */
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-circle',
+      comment: 'Files that import each other cannot be read one after the other.',
+      severity: 'error',
+      from: {},
+      to: { circular: true },
+    },
+    {
+      name: 'no-circle-of-folders',
+      comment: 'Folders that import each other have no order in which they can be understood.',
+      severity: 'error',
+      scope: 'folder',
+      from: { path: '^core' },
+      to: { circular: true },
+    },
+    {
+      name: 'by-the-index',
+      comment: 'What a folder of the core offers is in its index; the rest is its own.',
+      severity: 'error',
+      from: { path: '^(app|server|shared)' },
+      to: { path: '^core/[^/]+/', pathNot: '^core/([^/]+/index\\.ts|facts/)' },
+    },
+    { name: 'core-alone', severity: 'error', from: { path: '^core' }, to: { path: '^(app|server|shared)' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    exclude: { path: '(\\.test\\.ts$|node_modules|\\.nuxt|\\.output)' },
+  },
+}
