@@ -1,4 +1,7 @@
-/** In Chromium: frames a second of the Shave page while its worker solves plan and frontier of 60 and of 200 shavings, against the same page at rest. */
+/**
+ * In Chromium: frames a second of the Shave page while its worker solves plan and frontier of 60 and of 200 shavings,
+ * against the same page at rest.
+ */
 import { findChromium } from '../scripts/chromium.mjs'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'

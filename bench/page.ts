@@ -1,4 +1,7 @@
-/** In Chromium: scripting from an edit to the repainted strip in a ledger of 400 lines, and the time a shelf of 300 builds takes to paint, against one 60 Hz frame and one second. */
+/**
+ * In Chromium: scripting from an edit to the repainted strip in a ledger of 400 lines, and the time a shelf of 300
+ * builds takes to paint, against one 60 Hz frame and one second.
+ */
 import { findChromium } from '../scripts/chromium.mjs'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'

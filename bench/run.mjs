@@ -1,4 +1,7 @@
-/** Runs the benches one after another, or the one named: core, loadouts, shave, frames, drawer, http, start, page, stream. Each prints ratios within its own run. */
+/**
+ * Runs the benches one after another, or the one named: core, loadouts, shave, frames, drawer, http, start, page,
+ * stream. Each prints ratios within its own run.
+ */
 import { spawnSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'

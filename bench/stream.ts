@@ -1,4 +1,7 @@
-/** The Weigh page under a scale that sends 50 readings a second: frames against the same page with a silent scale, and memory over ten minutes' worth of readings. */
+/**
+ * The Weigh page under a scale that sends 50 readings a second: frames against the same page with a silent scale, and
+ * memory over ten minutes' worth of readings.
+ */
 import { findChromium } from '../scripts/chromium.mjs'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'

@@ -7,7 +7,10 @@ import { test as base, expect, type Page } from '@playwright/test'
 
 const root = resolve(import.meta.dirname, '..')
 
-/** Below those the system gives out by itself, and a stretch of their own for each process of the runner: nobody takes a port between its being found free and its use. */
+/**
+ * Below those the system gives out by itself, and a stretch of their own for each process of the runner: nobody takes a
+ * port between its being found free and its use.
+ */
 const [firstPort, portsEach, stretches] = [11_000, 40, 500]
 let nextPort = 0
 

@@ -6,7 +6,8 @@ import { answersOf, calculators, calculatorsFor } from '#core/workings'
 import { isNotRead, readNumber } from '#core/units'
 
 /**
- * Grams nobody lists, from their dimensions. `use` is what the button says, `first` the calculator it opens with; `saved` takes what a saving
+ * Grams nobody lists, from their dimensions. `use` is what the button says, `first` the calculator it opens with;
+ * `saved` takes what a saving
  * comes to as well. The grams are of one piece where `each` is true.
  */
 const props = defineProps<{ line: Line; use: string; first?: string; saved?: boolean }>()

@@ -195,7 +195,10 @@ export const useBuildStore = defineStore('build', () => {
     return true
   }
 
-  /** What is to be asked of new grams: whether they are of the same piece. An older question that was not answered stays until there is another. */
+  /**
+   * What is to be asked of new grams: whether they are of the same piece. An older question that was not answered stays
+   * until there is another.
+   */
   function questionAfter(command: Command, before: Build, after: Build): PieceQuestion | null {
     const open = pieceQuestion.value
     if (command.type === 'line.another' || command.type === 'line.same') return null

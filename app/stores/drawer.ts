@@ -118,7 +118,10 @@ export const useDrawerStore = defineStore('drawer', () => {
   /** Throws where the server cannot say: a history that did not come is not an empty one. */
   const history = async (id: string) => (await askServer<PartHistory>(`/api/parts/${id}/history`)).versions
 
-  /** Brings in many parts, so many a request; `progress` hears how many are kept, and may stop it. Asked for again with the same token, what is in already is not brought in twice. */
+  /**
+   * Brings in many parts, so many a request; `progress` hears how many are kept, and may stop it. Asked for again with
+   * the same token, what is in already is not brought in twice.
+   */
   async function bringIn(
     many: readonly PartRow[],
     token: string,

@@ -44,7 +44,10 @@ export const useSettingsStore = defineStore('settings', () => {
     show()
   }
 
-  /** Shows a change at once and has it written by field; what the server refuses goes back to what it has, with the sentence in `problem`. */
+  /**
+   * Shows a change at once and has it written by field; what the server refuses goes back to what it has, with the
+   * sentence in `problem`.
+   */
   async function change(fields: Partial<Settings>): Promise<void> {
     listen()
     const keys = (Object.keys(fields) as (keyof Settings)[]).filter(key => !sameData(fields[key], settings.value[key]))

@@ -16,7 +16,10 @@ export type StepState = 'open' | 'done' | 'skipped' | 'failed' | 'overridden' | 
 const isFailed = (record: StepRecord) =>
   record.test === 'failed' && record.overriddenWhy === '' && record.skippedWhy === null
 
-/** How a step stands, and the failed tests it waits for. A test that failed blocks everything that rests on it until it is passed or overridden. */
+/**
+ * How a step stands, and the failed tests it waits for. A test that failed blocks everything that rests on it until it
+ * is passed or overridden.
+ */
 export interface Standing {
   readonly state: StepState
   readonly blockedBy: readonly AssemblyStep[]

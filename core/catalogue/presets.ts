@@ -51,7 +51,10 @@ const ducted1S: readonly PresetLine[] = [
 const tape = (lowG: number, highG: number): Guessed => ({ slot: 'other', name: 'Tape and heat-shrink', lowG, highG })
 const motors9 = (lengthMm: number): ScrewSet => ['M2', 'button', lengthMm, 16, 'motors']
 
-/** The usual slots of each craft class. Every class counts screws, solder and tape that suit its size, so that a plan is not silently short. */
+/**
+ * The usual slots of each craft class. Every class counts screws, solder and tape that suit its size, so that a plan is
+ * not silently short.
+ */
 export const craftPresets: readonly Preset[] = [
   {
     name: '65 mm ducted',

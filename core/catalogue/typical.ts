@@ -76,7 +76,10 @@ function videoIn(name: string): Properties {
   return family ? { videoFamily: family } : {}
 }
 
-/** What the name of a typical class says beyond its grams, as properties: nothing stands in the name that the line does not have. Null when it says nothing. */
+/**
+ * What the name of a typical class says beyond its grams, as properties: nothing stands in the name that the line does
+ * not have. Null when it says nothing.
+ */
 export function typicalProperties(slot: Slot, className: string): Properties | null {
   const properties = said[slot]?.(className) ?? {}
   return Object.keys(properties).length > 0 ? properties : null

@@ -4,7 +4,10 @@ import { sameData } from '../merge'
 export interface ItemChange<T> {
   readonly before: T | null
   readonly after: T | null
-  /** Where it stands in the list it was taken from or put into; absent where it stays, and in patches from before lists were kept item by item. */
+  /**
+   * Where it stands in the list it was taken from or put into; absent where it stays, and in patches from before lists
+   * were kept item by item.
+   */
   readonly at?: number | undefined
 }
 

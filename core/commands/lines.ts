@@ -150,7 +150,10 @@ function keepKnownProperties(line: Line): Line {
   return { ...line, properties: kept.length > 0 ? Object.fromEntries(kept) : null }
 }
 
-/** What was taken for another piece is the one before, better known: the weighings of that one hold for it again, and where it had been weighed itself the new one lies beside. */
+/**
+ * What was taken for another piece is the one before, better known: the weighings of that one hold for it again, and
+ * where it had been weighed itself the new one lies beside.
+ */
 export function saySame(build: Build, { id, was }: Extract<Command, { type: 'line.same' }>): Build {
   const line = requireLine(build, id)
   if (line.edition === 0 || !line.mass) throw new CommandRefused('That line is the piece it always was.', 'id')

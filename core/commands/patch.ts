@@ -29,9 +29,15 @@ export interface NamedListChange extends ListChange<unknown> {
   readonly list: BuildListName
 }
 
-/** What a command changed, with its before and after: enough to undo and redo it. It holds what changed and nothing else, so that a journal grows in a straight line. */
+/**
+ * What a command changed, with its before and after: enough to undo and redo it. It holds what changed and nothing
+ * else, so that a journal grows in a straight line.
+ */
 export interface Patch {
-  /** Fields of the build itself, and parts that came or went. Patches from before lists were kept item by item hold lists here as a whole. */
+  /**
+   * Fields of the build itself, and parts that came or went. Patches from before lists were kept item by item hold
+   * lists here as a whole.
+   */
   readonly head: { readonly before: Partial<BuildHead>; readonly after: Partial<BuildHead> } | null
   readonly lines: readonly LineChange[]
   /** All set-ups, in patches from before lists were kept item by item; null since. */

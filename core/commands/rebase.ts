@@ -19,7 +19,10 @@ const hasKey = (item: unknown) =>
   item !== null &&
   ['id', 'stepId', 'finding', 'setupId'].some(name => Object.hasOwn(item, name))
 
-/** How builds are merged: grams, listings, feeds and weighings are one value each; lines, set-ups, shavings and the like are told apart by id. */
+/**
+ * How builds are merged: grams, listings, feeds and weighings are one value each; lines, set-ups, shavings and the like
+ * are told apart by id.
+ */
 export const buildMergeRules: MergeRules = {
   whole: new Set([
     'mass',

@@ -43,7 +43,10 @@ export type Command =
       readonly type: 'weighings.correct'
       readonly corrections: readonly { readonly id: string; readonly versionId: string; readonly mass: Mass }[]
     }
-  /** Says afterwards that the grams a line has now, or the weighing beside them named by its version, are of another piece; `was`: the grams of the piece before. */
+  /**
+   * Says afterwards that the grams a line has now, or the weighing beside them named by its version, are of another
+   * piece; `was`: the grams of the piece before.
+   */
   | { readonly type: 'line.another'; readonly id: string; readonly versionId: string; readonly was: Mass }
   /** Says afterwards that what was taken for another piece is the one it was before, better known. */
   | { readonly type: 'line.same'; readonly id: string; readonly was: Mass }
@@ -61,7 +64,10 @@ export type Command =
   | { readonly type: 'shaving.delete'; readonly id: string }
   /** Decides on these: they are planned from now on, and what was planned besides is an idea again. */
   | { readonly type: 'shavings.plan'; readonly ids: readonly string[] }
-  /** `mass`: the grams of the line it touches afterwards, where it neither swaps nor leaves off. `realG`: what it took off by the scale, null while only forecast. */
+  /**
+   * `mass`: the grams of the line it touches afterwards, where it neither swaps nor leaves off. `realG`: what it took
+   * off by the scale, null while only forecast.
+   */
   | {
       readonly type: 'shaving.do'
       readonly id: string

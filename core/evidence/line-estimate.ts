@@ -105,7 +105,10 @@ function piecesPart(mass: Mass, quantity: number): number {
 /** Key of the between-piece part: that of a twin is told apart, for it goes along when the twin is trimmed. */
 const piecesKey = ({ evidence, versionId }: Mass) => `${evidence === 'twin' ? 'twin' : 'pieces'}:${versionId}`
 
-/** Whether a weighing lacks the between-piece part: a twin's unless it came along from what it was trimmed from, else where the pieces are others than those weighed. */
+/**
+ * Whether a weighing lacks the between-piece part: a twin's unless it came along from what it was trimmed from, else
+ * where the pieces are others than those weighed.
+ */
 function lacksPiecesPart(mass: Mass, { contributions }: Weighing, quantity: number): boolean {
   return mass.evidence === 'twin'
     ? !Object.keys(contributions).some(key => key.startsWith('twin:'))

@@ -135,7 +135,10 @@ function notesOf(joint: SaidJoint): string[] {
   ]
 }
 
-/** The whole schedule of the joints that are wholly said, with the grams of all their screws; those with something still to say are open. */
+/**
+ * The whole schedule of the joints that are wholly said, with the grams of all their screws; those with something still
+ * to say are open.
+ */
 export function fixingsSchedule(
   joints: readonly JointPlan[],
   atHand: (thread: string) => readonly number[] = () => [],
@@ -149,7 +152,10 @@ export function fixingsSchedule(
   }
 }
 
-/** A joint to begin with: that of the motors on the arms while there is none, with what frame and motors say; else one of which nothing is said. */
+/**
+ * A joint to begin with: that of the motors on the arms while there is none, with what frame and motors say; else one
+ * of which nothing is said.
+ */
 export function newJoint(id: string, joints: readonly JointPlan[], lines: readonly Line[]): JointPlan {
   const blank: JointPlan = {
     id,

@@ -1,4 +1,7 @@
-/** What the builder flies with on the ground: what parts must get along with. Several families or plugs have a semicolon between; empty texts are not known. */
+/**
+ * What the builder flies with on the ground: what parts must get along with. Several families or plugs have a semicolon
+ * between; empty texts are not known.
+ */
 export interface GroundGear {
   readonly radioFamily: string
   readonly videoFamily: string

@@ -25,7 +25,10 @@ export interface Crowded {
 
 export interface StackUp {
   readonly placed: readonly PlacedLayer[]
-  /** Between the first and the last plate; all above the first plate when there is only one. At least that where heights between are unknown. */
+  /**
+   * Between the first and the last plate; all above the first plate when there is only one. At least that where heights
+   * between are unknown.
+   */
   readonly neededMm: number
   /** Layers whose height nobody has said, of those between the plates and of all; they stand at no height. */
   readonly unknownBetween: readonly Layer[]

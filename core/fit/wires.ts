@@ -59,7 +59,10 @@ export function planWires(wires: readonly WirePlan[]): {
   }
 }
 
-/** A lead to begin with: those of the motors while none is planned, with what the motors say of them (one with a stator has three); else one of which nothing is said. */
+/**
+ * A lead to begin with: those of the motors while none is planned, with what the motors say of them (one with a stator
+ * has three); else one of which nothing is said.
+ */
 export function newWire(id: string, wires: readonly WirePlan[], lines: readonly Line[]): WirePlan {
   const blank: WirePlan = {
     id,

@@ -31,7 +31,8 @@ export function typicalMahPerG({
 }
 
 /**
- * The heaviest pack that stays Clear, the reserve kept, with a set-up, and what capacity that is: by the packs of the sheet, and by the typical
+ * The heaviest pack that stays Clear, the reserve kept, with a set-up, and what capacity that is: by the packs of the
+ * sheet, and by the typical
  * mAh/g of packs with the cells of `like`. The pack is taken as weighed.
  */
 export function carryOf(

@@ -56,7 +56,10 @@ function gramsFor(massG: number, wantedS: number, at: (grams: number) => number)
   return massG - (low + high) / 2
 }
 
-/** How much longer one loadout flies than another, as a share: usual, and the range over gentle and hard flying, in which most of the doubt cancels. */
+/**
+ * How much longer one loadout flies than another, as a share: usual, and the range over gentle and hard flying, in
+ * which most of the doubt cancels.
+ */
 export interface LongerBy {
   readonly share: number
   readonly from: number
@@ -69,7 +72,10 @@ export function longerBy(mine: SheetFlight, other: SheetFlight): LongerBy | null
   return { share: shares[0]! - 1, from: Math.min(...shares) - 1, to: Math.max(...shares) - 1 }
 }
 
-/** Loadouts that are Clear with the reserve under every card and beaten by no other Clear one in both weight and a second figure: the best under the limit, lightest first. */
+/**
+ * Loadouts that are Clear with the reserve under every card and beaten by no other Clear one in both weight and a
+ * second figure: the best under the limit, lightest first.
+ */
 export function frontierOf(cells: readonly SheetCell[], figure: (key: string) => number | null): SheetCell[] {
   const clear = cells
     .filter(cell => !cell.never && cell.intoReserveG === 0 && figure(cell.key) !== null)

@@ -68,7 +68,10 @@ export function listingObservations(lines: readonly Line[]): ListingObservation[
   return observations
 }
 
-/** Weighed against listed beyond these is taken for a slip of a digit: it teaches nothing until one of the two is mended, or somebody says that both are right. */
+/**
+ * Weighed against listed beyond these is taken for a slip of a digit: it teaches nothing until one of the two is
+ * mended, or somebody says that both are right.
+ */
 const [leastRatio, mostRatio] = [0.5, 2]
 /** Somebody has looked again and says that listing and weighing are both right. */
 const bothRight = ', both right'
@@ -180,7 +183,10 @@ export class HonestyTable {
   }
 }
 
-/** Where a mass typed as weighed stands beside a listing and nobody has said whether the part was on the scale as it came: only then does it teach how its kind is listed. */
+/**
+ * Where a mass typed as weighed stands beside a listing and nobody has said whether the part was on the scale as it
+ * came: only then does it teach how its kind is listed.
+ */
 export function basisUnsaid({ listing, mass }: Pick<Line, 'listing' | 'mass'>): boolean {
   return listing !== null && mass?.evidence === 'weighed' && isTyped(mass) && mass.origin === 'typed'
 }

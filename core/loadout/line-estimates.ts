@@ -75,7 +75,10 @@ export class LineEstimates {
     return line.mass ? lineEstimate(line, this.honesty) : exactly(0)
   }
 
-  /** How far each weighing moves a line from what it was known to be before, grams, largest first; ids of weighings or of versions weighed beside. */
+  /**
+   * How far each weighing moves a line from what it was known to be before, grams, largest first; ids of weighings or
+   * of versions weighed beside.
+   */
   movedBy(line: Line): { readonly id: string; readonly shiftG: number }[] {
     return this.conditioning.shiftsOf(this.before(line))
   }
@@ -161,7 +164,10 @@ function sameWeighings(now: Ledger, before: Ledger): boolean {
   return known === before.lines.filter(spoken).length
 }
 
-/** What lines have in common besides the causes that are always shared: grams that stand on several of them, and keys of single weighings. */
+/**
+ * What lines have in common besides the causes that are always shared: grams that stand on several of them, and keys of
+ * single weighings.
+ */
 interface Common {
   readonly keys: readonly string[]
   readonly versions: readonly string[]

@@ -99,7 +99,10 @@ export interface PackFacts {
 /** Some of what a pack is. */
 export type PackSoFar = Partial<PackFacts>
 
-/** Where a device's power comes from: the pack, its balance lead, or a line; with the name of that line's regulated output, empty for the pack's own volts handed on. */
+/**
+ * Where a device's power comes from: the pack, its balance lead, or a line; with the name of that line's regulated
+ * output, empty for the pack's own volts handed on.
+ */
 export interface Feed {
   readonly from: string
   readonly output: string
@@ -122,7 +125,10 @@ export interface Line {
   readonly quantity: number
   /** The estimate it stands on. Null while nobody has said what it weighs. */
   readonly mass: Mass | null
-  /** Which piece the line is: one more each time it became another one (cut, shaved, another part, another number of pieces); the same while it only becomes better known. */
+  /**
+   * Which piece the line is: one more each time it became another one (cut, shaved, another part, another number of
+   * pieces); the same while it only becomes better known.
+   */
   readonly edition: number
   /** Weighings of it beside `mass`, in the order taken. */
   readonly further: readonly FurtherWeighing[]

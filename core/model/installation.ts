@@ -5,7 +5,10 @@ export const layerKinds = ['plate', 'grommet', 'spacer', 'board', 'gap', 'ribbon
 export const bareSides = ['none', 'below', 'above', 'both'] as const
 export const boardSides = ['front', 'back', 'left', 'right'] as const
 
-/** One thing in the stack, from the bottom plate up. Plates bound the room between; what stands above the last plate does not count for the standoffs. */
+/**
+ * One thing in the stack, from the bottom plate up. Plates bound the room between; what stands above the last plate
+ * does not count for the standoffs.
+ */
 export interface Layer {
   readonly id: string
   readonly name: string

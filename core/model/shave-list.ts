@@ -89,7 +89,10 @@ export const blankShaveList: ShaveList = {
   everyLoadout: false,
 }
 
-/** What a kind of shaving usually costs: everything but the grams can wait. What takes something off costs no money; what has to be bought has a price nobody has said yet. */
+/**
+ * What a kind of shaving usually costs: everything but the grams can wait. What takes something off costs no money;
+ * what has to be bought has a price nobody has said yet.
+ */
 export const usualOfKind: Readonly<
   Record<ShavingKind, Pick<Shaving, 'cents' | 'minutes' | 'loss' | 'lossWord' | 'forGood' | 'slipPercent'>>
 > = {

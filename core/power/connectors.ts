@@ -54,7 +54,10 @@ export function plugPairG(name: string): { readonly grams: number; readonly know
   return { grams: named?.pairG ?? smallPairG, known: named !== undefined }
 }
 
-/** Whether two plug names mean plugs that mate; null where that cannot be told: a name that is not among the facts, and not the same words. */
+/**
+ * Whether two plug names mean plugs that mate; null where that cannot be told: a name that is not among the facts, and
+ * not the same words.
+ */
 export function plugsMate(a: string, b: string): boolean | null {
   const [one, other] = [connectorNamed(a), connectorNamed(b)]
   if (one && other) return one === other

@@ -61,11 +61,17 @@ export interface MotorCurve {
   readonly rough: boolean
   thrustG(volts: number): number
   watts(volts: number): number
-  /** Amps from the pack at full throttle on so many volts; above the table's volts those of its last row, which more volts do not draw less than. */
+  /**
+   * Amps from the pack at full throttle on so many volts; above the table's volts those of its last row, which more
+   * volts do not draw less than.
+   */
   amps(volts: number): number
 }
 
-/** A motor's curve from its bench table: rows with throttle rising from row to row. Nothing at 0 V is added where the table starts above. */
+/**
+ * A motor's curve from its bench table: rows with throttle rising from row to row. Nothing at 0 V is added where the
+ * table starts above.
+ */
 export function benchCurve(bench: readonly BenchRow[]): MotorCurve {
   const rows =
     bench[0]!.throttlePercent > 0
@@ -99,7 +105,10 @@ interface RoughMotor {
   readonly efficiency: number
 }
 
-/** Share of the unloaded speed (kV × volts) a prop lets a small motor reach at full throttle: a choice between the 0.65 and 0.75 of small motors. */
+/**
+ * Share of the unloaded speed (kV × volts) a prop lets a small motor reach at full throttle: a choice between the 0.65
+ * and 0.75 of small motors.
+ */
 export const loadedSpeed = 0.7
 
 /**

@@ -25,7 +25,10 @@ export interface CardJudgement {
   readonly openLines: number
 }
 
-/** A loadout's mass under one card. While counted lines have no grams, Clear becomes too close to call: grams nobody has named cannot take mass away. What is no craft yet is never called Clear: null then. */
+/**
+ * A loadout's mass under one card. While counted lines have no grams, Clear becomes too close to call: grams nobody has
+ * named cannot take mass away. What is no craft yet is never called Clear: null then.
+ */
 export function judgeMass(
   { massG, sigmaG, openLines, isCraft }: Pick<LoadoutMass, 'massG' | 'sigmaG' | 'openLines' | 'isCraft'>,
   card: RuleCard,

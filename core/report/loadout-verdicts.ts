@@ -16,7 +16,10 @@ export type LoadoutJudgement = Pick<CardJudgement, 'card' | 'limitG' | 'massG' |
 export interface LoadoutVerdicts extends LoadoutMass {
   readonly judgements: readonly LoadoutJudgement[]
   readonly binding: LoadoutJudgement | null
-  /** How far it reaches into the reserve that is kept, grams: 0 where it is Clear with the reserve under every card, null where it is not Clear or has no limit. */
+  /**
+   * How far it reaches into the reserve that is kept, grams: 0 where it is Clear with the reserve under every card,
+   * null where it is not Clear or has no limit.
+   */
   readonly intoReserveG: number | null
 }
 

@@ -22,7 +22,10 @@ export interface CheckResult {
   readonly linearityG: number
 }
 
-/** In a check one placing is taken to repeat no better than this share of a step: repeats on one step of the display do not average the rounding away. */
+/**
+ * In a check one placing is taken to repeat no better than this share of a step: repeats on one step of the display do
+ * not average the rounding away.
+ */
 const leastNoiseSteps = 0.3
 const leastGain = 0.8
 const mostGain = 1.25

@@ -59,7 +59,10 @@ function putOnMass(shaving: Shaving, { gramsG, spreadG, weighed }: ShavedOff, ve
   })
 }
 
-/** What remains on board of a line that was left off, where the scale says less came off than was booked; less than this is nothing, grams. */
+/**
+ * What remains on board of a line that was left off, where the scale says less came off than was booked; less than this
+ * is nothing, grams.
+ */
 const leastRestG = 0.005
 
 /**

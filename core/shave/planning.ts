@@ -18,7 +18,10 @@ import {
 } from './problem'
 import { blankShaveList, type Shaving, type ShaveList } from '../model/shave-list'
 
-/** What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so many grams off, those done already counted; or the most that can be put on while it stays Clear. */
+/**
+ * What a plan is to reach: Clear under the chosen cards with the reserve kept free; a dry mass of so many grams; so
+ * many grams off, those done already counted; or the most that can be put on while it stays Clear.
+ */
 export type ShavingGoal =
   | { readonly kind: 'clear' }
   | { readonly kind: 'put on' }
@@ -92,7 +95,10 @@ export function isPriced(build: Build, shaving: Shaving): boolean {
   return build.lines.find(line => line.id === shaving.candidateId)?.priceEachCents != null
 }
 
-/** What a shaving costs in whole cents, the price of the part it may ruin by its likelihood and the builder's hand included. A price nobody has said counts as nothing: see {@link isPriced}. */
+/**
+ * What a shaving costs in whole cents, the price of the part it may ruin by its likelihood and the builder's hand
+ * included. A price nobody has said counts as nothing: see {@link isPriced}.
+ */
 export function shavingCents(build: Build, shaving: Shaving, slipFactor: number): number {
   const touched = build.lines.find(line => line.id === (shaving.candidateId ?? shaving.lineId))
   const own = effectOf(build, shaving).kind === 'pack'

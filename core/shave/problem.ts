@@ -96,7 +96,10 @@ export function costOf(item: ShavingCost, spare: Sparing): number {
 /** Comparisons of grams are made with this tolerance, as in verdicts. */
 export const toleranceG = 1e-9
 
-/** Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. Causes of one key add before they are squared. */
+/**
+ * Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. Causes of one key add
+ * before they are squared.
+ */
 export function missG(target: ShavingTarget, items: readonly ShavingItem[], loadout: number): number {
   let massG = target.massG
   const causes = new Map(Object.entries(target.contributions))

@@ -153,7 +153,8 @@ export class PlanProgram {
   }
 
   /**
-   * √W under its chords: W at least start + Σ slopes·x + s (more would only ask for more) with s at least every tangent of the part that is not linear, W in one
+   * √W under its chords: W at least start + Σ slopes·x + s (more would only ask for more) with s at least every tangent
+   * of the part that is not linear, W in one
    * segment, and there the root at least its chord.
    */
   private chordRows(

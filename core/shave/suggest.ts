@@ -10,7 +10,10 @@ import { packLabel, type Build, type Line, type LoadoutChoice } from '../ledger'
 import { countedLines, isOptional, type LineEstimates } from '../loadout'
 import { makeShaving, type Shaving } from '../model/shave-list'
 
-/** A shaving the ledger itself suggests, with the sum it comes from; with the candidate to be put on the list first, where it is not there. */
+/**
+ * A shaving the ledger itself suggests, with the sum it comes from; with the candidate to be put on the list first,
+ * where it is not there.
+ */
 export interface Suggestion {
   readonly shaving: Shaving
   readonly because: string

@@ -5,7 +5,10 @@ import type { Basis, Build, Line, Mass } from '../ledger'
 import type { HonestyTable } from '../listings'
 import { allLoadouts, loadoutMasses, type LineEstimates } from '../loadout'
 
-/** By no more than this factor may a first weighing widen a loadout: what its listing had in common with others of its kind is forgotten with it. */
+/**
+ * By no more than this factor may a first weighing widen a loadout: what its listing had in common with others of its
+ * kind is forgotten with it.
+ */
 const mostWidening = 1.03
 
 /** Whether what goes on the pan is taken for the part as it came: it is where its listing means that, until a weighing says otherwise. */

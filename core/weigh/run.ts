@@ -99,7 +99,10 @@ function weighedBetween(was: Line, now: Line): boolean {
   return now.further.length > was.further.length || (was.mass !== now.mass && now.mass !== null && !isTyped(now.mass))
 }
 
-/** What was learnt of each line between two states of a build: lines weighed since, biggest surprise first (in spreads of what was believed). */
+/**
+ * What was learnt of each line between two states of a build: lines weighed since, biggest surprise first (in spreads
+ * of what was believed).
+ */
 export function learntBetween(
   before: Build,
   beforeEstimates: LineEstimates,

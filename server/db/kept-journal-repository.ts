@@ -1,6 +1,9 @@
 import type { Db } from './open-database'
 
-/** One thing outside the builds before and after a change; null where it was or is not there. `rest` is what goes with it when it is deleted. */
+/**
+ * One thing outside the builds before and after a change; null where it was or is not there. `rest` is what goes with
+ * it when it is deleted.
+ */
 export interface KeptChangeRecord {
   readonly kind: string
   readonly id: string

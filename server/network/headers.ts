@@ -36,7 +36,10 @@ const ofData = headers(dataPolicy, 'no-store')
 const ofScripts = headers(pagePolicy(), null)
 const ofPages = headers(pagePolicy(), 'no-cache')
 
-/** What every answer says to the browser, whatever becomes of the request. Scripts of the application carry the policy their workers run under. */
+/**
+ * What every answer says to the browser, whatever becomes of the request. Scripts of the application carry the policy
+ * their workers run under.
+ */
 export function headersFor(path: string): Headers {
   if (path.startsWith('/api/') || path === '/api') return ofData
   return path.startsWith('/_nuxt/') ? ofScripts : ofPages

@@ -11,7 +11,10 @@ function derive(text: string, salt: Buffer): Promise<Buffer> {
   })
 }
 
-/** Whether a text is the passphrase that was kept in the form of earlier versions: scrypt (RFC 7914, N = 2¹⁵, r = 8, p = 1) with a salt of its own. Takes the same time either way. */
+/**
+ * Whether a text is the passphrase that was kept in the form of earlier versions: scrypt (RFC 7914, N = 2¹⁵, r = 8, p =
+ * 1) with a salt of its own. Takes the same time either way.
+ */
 export async function verifyPassphrase(kept: string, text: string): Promise<boolean> {
   const [kind, salt, key] = kept.split(':')
   if (kind !== 'scrypt' || !salt || !key) return false

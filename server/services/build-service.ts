@@ -267,7 +267,10 @@ export function buildService({ builds, journal, parts, rules, reports, now, newI
   /** Builds that the write now being made has changed. */
   let touched = new Set<string>()
 
-  /** Runs a write that may change several builds; forgets the held copies of those it had changed when it fails. Their followers are told once it is on disk. */
+  /**
+   * Runs a write that may change several builds; forgets the held copies of those it had changed when it fails. Their
+   * followers are told once it is on disk.
+   */
   async function changeAnywhere<T>(work: () => T): Promise<T> {
     let mine = new Set<string>()
     const result = await writer.write(() => {

@@ -175,7 +175,10 @@ function withHeadUnit(text: string, column: number | null, table: ReadTable): st
     : text
 }
 
-/** Every row as a line or as problems; `newId` makes ids, `chosen` are slots picked by hand, by the row’s place. Row numbers are those of the file, headings counted. */
+/**
+ * Every row as a line or as problems; `newId` makes ids, `chosen` are slots picked by hand, by the row’s place. Row
+ * numbers are those of the file, headings counted.
+ */
 export function readRows(
   table: ReadTable,
   mapping: ColumnMapping,

@@ -254,7 +254,10 @@ export function crossProblems(
   return problems
 }
 
-/** A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit, a flight plan and shavings lack those. */
+/**
+ * A whole build whose parts refer only to what is in it. Files written before there were weighings together, a fit, a
+ * flight plan and shavings lack those.
+ */
 export const buildSchema = z
   .strictObject({
     ...buildShape,

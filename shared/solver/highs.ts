@@ -1,7 +1,10 @@
 import type { Highs } from 'highs'
 import { linearText, type LinearAnswer, type LinearSolver } from '../../core/shave'
 
-/** With a gap of nothing and its usual tolerance the solver has called worse plans optimal where they lie near the boundary; with a finer one it does not. */
+/**
+ * With a gap of nothing and its usual tolerance the solver has called worse plans optimal where they lie near the
+ * boundary; with a finer one it does not.
+ */
 export const exact = { mip_rel_gap: 0, mip_abs_gap: 0, mip_feasibility_tolerance: 1e-9 } as const
 
 /** The solver HiGHS, loaded by whoever has it (a worker, a test), as the optimiser wants it: exact, one thread, with a time. */

@@ -36,7 +36,10 @@ const card = (limitG: number): RuleCard => ({
   limit: { value: limitG, unit: 'g' },
 })
 
-/** A small ledger of listings that share their kinds' causes, parts weighed on one scale and some weighed together, with swaps, trims and things to leave off. */
+/**
+ * A small ledger of listings that share their kinds' causes, parts weighed on one scale and some weighed together, with
+ * swaps, trims and things to leave off.
+ */
 function randomSetting(seed: number): PlanningSetting {
   const random = seeded(seed * 6007 + 11)
   const among = <T>(...list: readonly T[]) => list[Math.floor(random() * list.length)]!

@@ -212,7 +212,16 @@ const shift = (node: HierarchyPointNode<PowerNode>) => {
         :key="node.data.id"
         :transform="shift(node)"
         class="node"
-        :class="[node.data.kind, { movable: movable(node.data), bad: isTroubled(node.data), selected: selectedId === node.data.id, over: over === node.data.id, dragged: dragged?.id === node.data.id }]"
+        :class="[
+          node.data.kind,
+          {
+            movable: movable(node.data),
+            bad: isTroubled(node.data),
+            selected: selectedId === node.data.id,
+            over: over === node.data.id,
+            dragged: dragged?.id === node.data.id,
+          },
+        ]"
         :data-node="node.data.id"
         :data-line="node.data.lineId"
         tabindex="0"

@@ -30,7 +30,10 @@ function measure(wire: WirePlan, key: 'count' | 'routeMm' | 'slackMm' | 'haveMm'
   if (isNotRead(read)) problem.value = read.problem
   else change(wire, { [key]: read.value })
 }
-/** Leads of the plan cut from the reel, or what splices add, become one line of worked out grams; leads that came with a part are in that part's grams. */
+/**
+ * Leads of the plan cut from the reel, or what splices add, become one line of worked out grams; leads that came with a
+ * part are in that part's grams.
+ */
 const fromReel = computed(() =>
   plan.value.rows.filter(row => row.wire.haveMm === null).reduce((sum, row) => sum + row.massG, 0),
 )

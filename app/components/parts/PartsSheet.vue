@@ -77,7 +77,16 @@ function onEnter(event: FocusEvent) {
     @focus="onEnter"
     @paste="onPaste"
   >
-    <colgroup><col class="c-slot"><col><col class="c-quantity"><col class="c-figure"><col class="c-figure"><col class="c-spread"><col class="c-known"><col class="c-price"></colgroup>
+    <colgroup>
+      <col class="c-slot">
+      <col>
+      <col class="c-quantity">
+      <col class="c-figure">
+      <col class="c-figure">
+      <col class="c-spread">
+      <col class="c-known">
+      <col class="c-price">
+    </colgroup>
     <thead>
       <tr role="row">
         <th>Slot</th><th>What is fitted</th><th class="right">

@@ -5,7 +5,10 @@ import { ofSlot, type Context } from './context'
 /** A text or choice somebody has said of a line; empty where nobody has. */
 export const choiceOf = (line: Line, key: string): string => textOf(line, key) ?? ''
 
-/** How the frame is made: one piece, over which nothing is closed but a canopy; plates with a room between them; null where nobody has said. */
+/**
+ * How the frame is made: one piece, over which nothing is closed but a canopy; plates with a room between them; null
+ * where nobody has said.
+ */
 export function frameMade(context: Context): 'one piece' | 'plates' | null {
   const made = ofSlot(context, 'frame')
     .map(line => choiceOf(line, 'make'))

@@ -325,7 +325,14 @@ const text = (value: number | string | null, digits: number) =>
           {{ selected.source === 'fitted' ? 'fitted now' : `from: ${selected.source}` }}
         </p>
         <dl class="facts">
-          <dt>The set</dt><dd>{{ selected.setG === null ? '–' : `${gramsFigure(selected.setG, selected.spreadG)} ± ${spreadFigure(selected.spreadG)} g` }}</dd>
+          <dt>The set</dt>
+          <dd>
+            {{
+              selected.setG === null
+                ? '–'
+                : `${gramsFigure(selected.setG, selected.spreadG)} ± ${spreadFigure(selected.spreadG)} g`
+            }}
+          </dd>
           <template v-if="selected.deltaG !== null && selected.source !== 'fitted'">
             <dt>Against {{ fitted.name.split(',')[0] }}</dt><dd>{{ signed(selected.deltaG, 2) }} g</dd>
           </template>
