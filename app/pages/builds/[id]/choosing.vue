@@ -339,7 +339,8 @@ const text = (value: number | string | null, digits: number) =>
           <dt>All-up with it</dt><dd>{{ fixed(selected.auwG, 2) }} g</dd>
         </dl>
         <p v-if="selected.verdict">
-          <VerdictMark :word="selected.verdict.word" /> <span class="soft">{{ headroomWords(selected.verdict.headroomG, selected.spreadG) }}</span>
+          <VerdictMark :word="selected.verdict.word" />
+          {{ ' ' }}<span class="soft">{{ headroomWords(selected.verdict.headroomG, selected.spreadG) }}</span>
         </p>
         <p
           v-for="finding in selected.findings"
