@@ -1,3 +1,4 @@
+import { usualConfidence } from '../core/verdict'
 import { noGear, type GroundGear } from '../core/fit'
 import type { Hand } from '../core/model'
 
@@ -26,7 +27,7 @@ export const defaultSettings: Settings = {
   currency: '€',
   theme: 'system',
   ounces: false,
-  confidence: 0.95,
+  confidence: usualConfidence,
   singleKeys: true,
   benchScale: '',
   networkNames: '',

@@ -1,8 +1,9 @@
+import { usualConfidence } from '../verdict'
 import type { Aim, Evidence, Line, Mass } from '../model/build'
 import type { Slot } from '../model/slots'
 
 /** What a new build aims at until somebody says otherwise; `confidence` comes from the settings. */
-export function blankAim(confidence = 0.95): Aim {
+export function blankAim(confidence: number = usualConfidence): Aim {
   return {
     purpose: '',
     purposeKind: 'recreation',

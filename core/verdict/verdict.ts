@@ -1,6 +1,9 @@
 import { CoreInputError, requireFinite, requireNotNegative } from '../errors'
 import { normalCdf, normalQuantile, spreadFactor95 } from '../numbers'
 
+/** One-sided confidence a verdict asks for until somebody says otherwise. Our choice: one in twenty may be wrong. */
+export const usualConfidence = 0.95
+
 /** How a limit is worded: `<` is "less than", `<=` is "at most". */
 export type Comparator = '<' | '<='
 
