@@ -77,7 +77,7 @@ describe('a build of forty lines grows in a straight line', () => {
     const { journal, file } = await sizesAt([50, 100, 200], n =>
       run({
         type: 'observation.put',
-        observation: takeObservation(taking(`o${n}`), `whole ${n}`, lines, [200.01], 'taken in'),
+        observation: takeObservation(taking(`o${n}`), `whole ${n}`, lines, [200.01], 'held'),
       }),
     )
     for (const each of [journal, file]) {
