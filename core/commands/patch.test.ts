@@ -133,6 +133,15 @@ describe('a patch of a build', () => {
     })
     expect(isEmptyPatch(diffBuilds(nougat, { ...nougat }))).toBe(true)
   })
+  it('of a part that is not there changes nothing, so that the check of the state can say so', () => {
+    const bare: Build = { ...nougat, shave: null, fit: null }
+    const list = step(nougat, { type: 'shaving.delete', id: nougat.shave!.shavings[0]!.id })
+    const field = step(nougat, {
+      type: 'fit.set',
+      fields: { mounting: { ...nougat.fit!.mounting, boardTurnDeg: 135 } },
+    })
+    for (const patch of [list, field]) expect(applyPatch(bare, patch, 'forwards')).toEqual(bare)
+  })
   it('from before lists were kept item by item goes both ways still', () => {
     const shavings = nougat.shave!.shavings.slice(1)
     const next: Build = {

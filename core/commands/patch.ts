@@ -141,7 +141,9 @@ export function applyPatch(build: Build, patch: Patch, direction: Direction): Bu
     ...(patch.setups ? { setups: patch.setups[side] } : {}),
     lines: patchLines(build.lines, patch, direction),
   }
-  for (const { part, [side]: fields } of patch.parts ?? []) next[part] = { ...(next[part] as object), ...fields }
+  // A part that is not there stays so: whoever checks the state after a patch says what is wrong with it.
+  for (const { part, [side]: fields } of patch.parts ?? [])
+    if (next[part] !== null) next[part] = { ...(next[part] as object), ...fields }
   for (const { list, ...change } of patch.lists ?? []) patchList(next, list, change, direction)
   return next as unknown as Build
 }
@@ -153,7 +155,8 @@ function patchList(
   direction: Direction,
 ): void {
   const { part, field, keyOf } = [...listsOf(null), ...buildParts.flatMap(listsOf)].find(list => list.name === name)!
-  const holder = (part === null ? next : next[part]) as Fields
+  const holder = (part === null ? next : next[part]) as Fields | null
+  if (holder === null) return
   const items = patchItems(holder[field] as readonly never[], change as ListChange<never>, direction, keyOf)
   if (part === null) next[field] = items
   else next[part] = { ...holder, [field]: items }

@@ -166,6 +166,17 @@ describe('build files', () => {
 })
 
 describe('the demo', () => {
+  it('whose history changes a part that is not there are refused in a sentence', async () => {
+    for (const change of [
+      { lists: [{ list: 'shave.shavings', changes: [], order: { before: ['a'], after: ['b'] } }] },
+      { parts: [{ part: 'shave', before: { spare: 'cents' }, after: { spare: 'loss' } }] },
+    ]) {
+      const file = JSON.parse(demoFile('sherbet')) as { build: { shave: null }; journal: { patch: object }[] }
+      expect(file.build.shave).toBeNull()
+      Object.assign(file.journal.at(-1)!.patch, change)
+      await expect(disk.app.files.importBuild(JSON.stringify(file))).rejects.toThrow('Nothing is said there')
+    }
+  })
   it('has the verdicts its stories ask for', async () => {
     for (const name of demo) await disk.app.files.importBuild(demoFile(name))
     const words = Object.fromEntries(disk.app.builds.shelf().map(entry => [entry.name, entry.word]))
