@@ -77,6 +77,10 @@ describe('what is to buy', () => {
     expect(bought(12, 0, 12)).toEqual([])
     expect(bought(10, 0, 12)).toEqual([['M2 × 6', 2, 24, '10 of 12 are there']])
     expect(bought(10, 2, 10)).toEqual([['M2 × 6', 2, 24, 'missing from the bag of Wren kit']])
+    // More on a line than ever came, before its builds were counted anew.
+    const raised = [listed('sc', 'screw', 'M2 × 6', 12, null, { partId: 's' })]
+    const part = makePart({ id: 's', slot: 'screw', name: 'M2 × 6', owned: 10 })
+    expect(toBuy(buildOf(raised), [part], placed(4), plain).map(r => r.why)).toEqual(['10 of 12 are there'])
     expect(bought(0, 0, 12)).toEqual([['Wren kit', 1, 2450, 'a kit, with M2 × 6']])
   })
   it('takes what the drawer holds off, and gives each piece out once', () => {

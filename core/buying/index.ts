@@ -44,6 +44,14 @@ function isOwned(line: Line, build: Build, part: Part | undefined, placements: r
   )
 }
 
+/** Where pieces are, with this build as it is now: what is kept of it may be some edits old. */
+function placementsNow({ id, name, lines }: Build, placements: readonly Placement[]): Placement[] {
+  const own = lines.flatMap(({ id: lineId, partId, quantity, state }) =>
+    partId === null ? [] : [{ partId, buildId: id, buildName: name, lineId, quantity, state }],
+  )
+  return [...placements.filter(one => one.buildId !== id), ...own]
+}
+
 /** How many pieces of a line are not there: builds claim more of its part than is left of what came. */
 function shortOf({ quantity }: Line, part: Part, placements: readonly Placement[]): number {
   return Math.min(quantity, Math.max(0, -inDrawer(part, placements)))
@@ -145,10 +153,11 @@ const leftOut = (kit: Kit) =>
 export function toBuy(
   build: Build,
   parts: readonly Part[],
-  placements: readonly Placement[],
+  kept: readonly Placement[],
   options: BuyOptions,
   { kits, radioFamily }: BuySurroundings = { kits: [], radioFamily: '' },
 ): BuyRow[] {
+  const placements = placementsNow(build, kept)
   const byId = new Map(parts.map(part => [part.id, part]))
   const left = new Map(parts.map(part => [part.id, Math.max(0, inDrawer(part, placements))]))
   const fitted = build.lines.filter(line => line.state === 'fitted')
