@@ -216,8 +216,8 @@ export function reapplied(mass: Mass, ready: ReadyScale, id: string): Mass | nul
 
 /**
  * Grams typed as weighed, as read on the scale at hand: it shows steps of the last digit typed, and its check makes the
- * mass of what it showed, as of every weighing. With other steps, or with a ± of one's own, they stay as typed, on a scale
- * nobody has named. A display the scale cannot show is refused in a sentence.
+ * mass of what it showed, as of every weighing. With other steps, between two steps (grams that were corrected already), or
+ * with a ± of one's own, they stay as typed, on a scale nobody has named. A display the scale cannot show is refused in a sentence.
  */
 export function readAtHand(
   ready: ReadyScale | null,
@@ -232,7 +232,9 @@ export function readAtHand(
     Math.abs(mass.resolutionG - ready.scale.resolutionG) > 1e-9
   )
     return { mass }
-  const over = (mass.pieceReadingsG ?? [mass.valueG]).find(displayG => displayG > ready.scale.capacityG)
+  const displaysG = mass.pieceReadingsG ?? [mass.valueG]
+  if (displaysG.some(displayG => !isOnStep(displayG, ready.scale.resolutionG))) return { mass }
+  const over = displaysG.find(displayG => displayG > ready.scale.capacityG)
   if (over !== undefined)
     return {
       problem: `${ready.name} goes to ${ready.scale.capacityG} g and cannot have shown ${over} g. Choose the scale it was weighed on, or add that one, under Scales.`,
@@ -244,6 +246,8 @@ export function readAtHand(
     ),
   }
 }
+
+const isOnStep = (displayG: number, stepG: number) => Math.abs(displayG / stepG - Math.round(displayG / stepG)) < 1e-6
 
 function typedAt(taking: Taking, typed: Mass): Mass {
   const line = { mass: null }

@@ -133,6 +133,10 @@ describe('grams typed as weighed, with a scale at hand', () => {
       expect(atHand(given)).toEqual(typed(given))
     expect(atHand({}, null)).toEqual(typed({}))
   })
+  it('grams that were corrected already are no display: they are not corrected again', () => {
+    const once = { ...atHand({}), weighing: null }
+    expect(atHand(once)).toEqual({ ...typed({}), valueG: once.valueG })
+  })
   it('over what the scale carries is refused in a sentence, the capacity itself is not', () => {
     expect(readAtHand(ready, typed({ valueG: 200 }), '')).toHaveProperty('mass')
     expect(readAtHand(ready, typed({ valueG: 200.01 }), '')).toEqual({

@@ -45,6 +45,12 @@ describe('typing in a cell with a scale at hand', () => {
   it('known by “weighed” reads what stands there on it; over its capacity is a sentence', () => {
     const guess = { ...motor, mass: makeMass({ versionId: 'v', evidence: 'guess', valueG: 9.24 }) }
     expect(at('known', 'weighed', guess)).toMatchObject({ fields: { mass: { weighing: { displaysG: [9.24] } } } })
+    const weighed = at('known', 'weighed', guess) as { fields: { mass: Mass } }
+    const back = at('known', 'guess', { ...motor, mass: weighed.fields.mass }) as { fields: { mass: Mass } }
+    expect(back.fields.mass.valueG).toBe(9.24)
+    expect(at('known', 'weighed', { ...motor, mass: back.fields.mass })).toMatchObject({
+      fields: { mass: { valueG: weighed.fields.mass.valueG } },
+    })
     expect(at('known', 'listed', guess)).toMatchObject({ fields: { mass: { weighing: null } } })
     expect(at('grams', '500.00 w')).toMatchObject({ problem: expect.stringContaining('blue scale goes to 200 g') })
   })

@@ -70,7 +70,7 @@ export function editCell(line: Line, column: SheetColumn, text: string, versionI
       return {
         fields: {
           mass: {
-            ...line.mass,
+            ...withDisplays(line.mass),
             versionId,
             evidence: text as Evidence,
             halfRangeG: text === 'typical' ? line.mass.halfRangeG : null,
