@@ -3,12 +3,12 @@
  * a plain loop without pedigree. Every figure is a ratio within this run; the sums are checked to agree first.
  */
 import { HyperFormula } from 'hyperformula'
-import { applyCommand } from '../core/commands'
-import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/ledger'
-import { HonestyTable } from '../core/listings'
-import { allLoadouts, LineEstimates, loadoutMasses } from '../core/loadout'
-import { judge } from '../core/verdict'
-import { normalQuantile } from '../core/numbers'
+import { applyCommand } from '../core/changes/commands'
+import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
+import { HonestyTable } from '../core/mass/listings'
+import { allLoadouts, LineEstimates, loadoutMasses } from '../core/mass/loadout'
+import { judge } from '../core/limits/verdict'
+import { normalQuantile } from '../core/maths/numbers'
 import { medianMs, seeded } from './measure'
 
 const limitG = 249.4758035

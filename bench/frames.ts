@@ -7,7 +7,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
-import { makeShaving } from '../core/shave'
+import { makeShaving } from '../core/deciding/shave'
 import { startBuilt } from './built-server'
 import { seeded } from './measure'
 

@@ -3,14 +3,14 @@
  * same cells; minutes with the whole discharge of each against a plain loop that steps through the same discharges.
  */
 import { HyperFormula } from 'hyperformula'
-import { applyCommand } from '../core/commands'
-import { sheetCells, sheetFlights, type SheetCell } from '../core/flight'
-import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/ledger'
-import { HonestyTable } from '../core/listings'
-import { estimatesOf } from '../core/loadout'
-import { normalQuantile } from '../core/numbers'
-import { blankFlightPlan, openCircuitV, usualCutOffV } from '../core/power'
-import { limitG, startingCards } from '../core/rules'
+import { applyCommand } from '../core/changes/commands'
+import { sheetCells, sheetFlights, type SheetCell } from '../core/aircraft/flight'
+import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
+import { HonestyTable } from '../core/mass/listings'
+import { estimatesOf } from '../core/mass/loadout'
+import { normalQuantile } from '../core/maths/numbers'
+import { blankFlightPlan, openCircuitV, usualCutOffV } from '../core/aircraft/power'
+import { limitG, startingCards } from '../core/limits/rules'
 import { medianMs, seeded } from './measure'
 
 const packCount = 60

@@ -3,7 +3,7 @@
  * case without spread against a dynamic program over bins of 0.01 g, which must find the same cost.
  */
 import loadHighs from 'highs'
-import { bestPlan, spareFirst, type LinearSolver, type ShavingItem, type ShavingProblem } from '../core/shave'
+import { bestPlan, spareFirst, type LinearSolver, type ShavingItem, type ShavingProblem } from '../core/deciding/shave'
 import { exactSolver } from '../shared/solver/highs'
 import { seeded } from './measure'
 

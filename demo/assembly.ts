@@ -1,4 +1,4 @@
-import { blankAssembly, blankRecord, type Assembly, type StepRecord } from '../core/assembly'
+import { blankAssembly, blankRecord, type Assembly, type StepRecord } from '../core/making/assembly'
 
 const done = (stepId: string, minutes: number, at: string, more: Partial<StepRecord> = {}): StepRecord => ({
   ...blankRecord(stepId),

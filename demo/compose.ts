@@ -5,7 +5,7 @@
 import { mkdtempSync, readFileSync, readdirSync, writeFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Command } from '../core/commands'
+import type { Command } from '../core/changes/commands'
 import {
   blankAim,
   makeLine,
@@ -15,9 +15,9 @@ import {
   type Mass,
   type PackFacts,
   type Slot,
-} from '../core/ledger'
-import { typicalMass } from '../core/catalogue'
-import type { FlightPlan } from '../core/power'
+} from '../core/model/ledger'
+import { typicalMass } from '../core/parts/catalogue'
+import type { FlightPlan } from '../core/aircraft/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
 import { nougatShavings } from './shavings'

@@ -1,6 +1,6 @@
-import { makePart, type Kit, type Part } from '../core/drawer'
-import { makeMass, type Evidence, type Line, type PackFacts, type Slot } from '../core/ledger'
-import type { Properties } from '../core/properties'
+import { makePart, type Kit, type Part } from '../core/parts/drawer'
+import { makeMass, type Evidence, type Line, type PackFacts, type Slot } from '../core/model/ledger'
+import type { Properties } from '../core/model/properties'
 
 let made = 0
 type Grams = [evidence: Evidence, grams: number]

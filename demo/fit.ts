@@ -1,4 +1,4 @@
-import { usualMounting, type FitPlan, type JointPlan, type Layer, type WirePlan } from '../core/fit'
+import { usualMounting, type FitPlan, type JointPlan, type Layer, type WirePlan } from '../core/aircraft/fit'
 
 const layer = (id: string, kind: Layer['kind'], name: string, heightMm: number, more: Partial<Layer> = {}): Layer => ({
   id,

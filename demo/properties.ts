@@ -1,5 +1,5 @@
-import type { Feed } from '../core/ledger'
-import type { Properties } from '../core/properties'
+import type { Feed } from '../core/model/ledger'
+import type { Properties } from '../core/model/properties'
 
 /** What is known of a line apart from its grams. */
 export interface Known {

@@ -1,4 +1,4 @@
-import { makeShaving, type Shaving } from '../core/shave'
+import { makeShaving, type Shaving } from '../core/deciding/shave'
 
 /** What the builder of the nest counter could take off, by the kitchen table. */
 export const nougatShavings: readonly Shaving[] = [

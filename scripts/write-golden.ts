@@ -7,10 +7,10 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
-import type { Command } from '../core/commands'
-import { makeLine, makeMass, type Build, type Line } from '../core/ledger'
-import { makeShaving } from '../core/shave'
-import { evaluateCheck } from '../core/scale'
+import type { Command } from '../core/changes/commands'
+import { makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
+import { makeShaving } from '../core/deciding/shave'
+import { evaluateCheck } from '../core/mass/scale'
 import {
   takeByDifference,
   takeObservation,
@@ -19,9 +19,9 @@ import {
   readAtHand,
   type ReadyScale,
   type Taking,
-} from '../core/weigh'
-import { HonestyTable } from '../core/listings'
-import { lineEstimate } from '../core/evidence'
+} from '../core/deciding/weigh'
+import { HonestyTable } from '../core/mass/listings'
+import { lineEstimate } from '../core/mass/evidence'
 import { makeApplication } from '../server/services/application'
 
 const name = process.argv[2]

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build } from '../core/ledger'
-import { makeShaving } from '../core/shave'
-import { takeObservation, takeTogether, type ReadyScale } from '../core/weigh'
+import { blankAim, makeLine, makeMass, type Build } from '../core/model/ledger'
+import { makeShaving } from '../core/deciding/shave'
+import { takeObservation, takeTogether, type ReadyScale } from '../core/deciding/weigh'
 import { applicationOnDisk } from './testing'
 
 const scale = { id: 'blue', resolutionG: 0.01, repeatabilityG: 0.008, capacityG: 500 }

@@ -1,4 +1,4 @@
-import type { MeetingWords } from '../core/commands'
+import type { MeetingWords } from '../core/changes/commands'
 import type { BuildReply } from '../shared/schemas/api'
 
 export const problemCodes = {

@@ -1,6 +1,6 @@
-import { usualConfidence } from '../core/verdict'
-import { noGear, type GroundGear } from '../core/fit'
-import type { Hand } from '../core/model'
+import { usualConfidence } from '../core/limits/verdict'
+import { noGear, type GroundGear } from '../core/aircraft/fit'
+import type { Hand } from '../core/model/data'
 
 /** The most commands one request carries. */
 export const mostCommands = 32

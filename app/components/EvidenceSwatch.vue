@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Evidence } from '#core/ledger'
+import type { Evidence } from '#core/model/ledger'
 
 defineProps<{ evidence: Evidence }>()
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { connectors } from '#core/power'
+import { connectors } from '#core/aircraft/power'
 import { plugNamesId } from '~/utils/plug-names'
 </script>
 

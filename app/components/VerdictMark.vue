@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { VerdictWord } from '#core/verdict'
+import type { VerdictWord } from '#core/limits/verdict'
 
 const props = defineProps<{ word: VerdictWord; filled?: boolean }>()
 const tone = computed(() => verdictTone[props.word])

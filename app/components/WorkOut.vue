@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { CoreInputError } from '#core/errors'
-import { fixed } from '#core/display'
-import type { Line } from '#core/ledger'
-import { answersOf, calculators, calculatorsFor } from '#core/workings'
-import { isNotRead, readNumber } from '#core/units'
+import { CoreInputError } from '#core/basics/errors'
+import { fixed } from '#core/text/display'
+import type { Line } from '#core/model/ledger'
+import { answersOf, calculators, calculatorsFor } from '#core/mass/workings'
+import { isNotRead, readNumber } from '#core/text/units'
 
 /**
  * Grams nobody lists, from their dimensions. `use` is what the button says, `first` the calculator it opens with;

@@ -7,7 +7,7 @@ import {
   standingOf,
   type AssemblyStep,
   type StepRecord,
-} from '#core/assembly'
+} from '#core/making/assembly'
 
 /** The sequence of the open build in the loadout looked at, the step somebody is at, and what is done to its record. */
 export function useAssembly() {

@@ -1,5 +1,5 @@
 import { createSharedComposable } from '@vueuse/core'
-import { LineSplitter, parseReading, steadiness, type Reading, type TimedReading } from '#core/readings'
+import { LineSplitter, parseReading, steadiness, type Reading, type TimedReading } from '#core/mass/readings'
 import type { BenchReadings, BenchState } from '#shared/schemas/bench-scale'
 
 /** How far back the trace shows, milliseconds. */

@@ -1,4 +1,4 @@
-import { fitReport, type FitReport } from '#core/fit'
+import { fitReport, type FitReport } from '#core/aircraft/fit'
 
 /** The fit of the open build; counted anew a moment after an edit, so that typing never waits for it. */
 export const useFit = createSharedComposable(() => {

@@ -1,6 +1,6 @@
-import { flightPlanOf, sheetCells, triedPacks, type SheetCell, type SheetFlight } from '#core/flight'
-import { chosenCards } from '#core/report'
-import { blankFlightPlan, type FlightPlan } from '#core/power'
+import { flightPlanOf, sheetCells, triedPacks, type SheetCell, type SheetFlight } from '#core/aircraft/flight'
+import { chosenCards } from '#core/mass/report'
+import { blankFlightPlan, type FlightPlan } from '#core/aircraft/power'
 import type { FlightsReply, FlightsRequest } from '~/workers/loadouts.worker'
 
 /**

@@ -1,5 +1,5 @@
-import type { ReadyScale, TareUsed, Taking } from '#core/weigh'
-import { isNotRead, largestMassG, readGrams } from '#core/units'
+import type { ReadyScale, TareUsed, Taking } from '#core/deciding/weigh'
+import { isNotRead, largestMassG, readGrams } from '#core/text/units'
 
 /** Steps a reading must move after something was taken before the next is accepted: the part has left the pan. */
 const leavingSteps = 3

@@ -1,4 +1,4 @@
-import { shaveListOf, slipFactorOf, type ShavingGoal, type ShownPlan } from '#core/shave'
+import { shaveListOf, slipFactorOf, type ShavingGoal, type ShownPlan } from '#core/deciding/shave'
 import type { FrontierPoint, ShaveReply, ShaveRequest } from '~/workers/shave.worker'
 
 /** The plan for the open build, worked out in a worker whenever the list, the ledger or the goal has changed. */

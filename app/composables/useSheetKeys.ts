@@ -1,4 +1,4 @@
-import type { Line } from '#core/ledger'
+import type { Line } from '#core/model/ledger'
 import { cellText, editCellAt, sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
 
 export interface SheetCell {

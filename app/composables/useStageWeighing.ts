@@ -1,8 +1,8 @@
-import { fixed, signed } from '#core/display'
-import { CoreInputError } from '#core/errors'
-import { makeLine, makeMass, type Line, type Observation } from '#core/ledger'
-import { differenceAsMass, isComparable, reconcile } from '#core/observation'
-import { placeOf, takeInLifts, takeObservation, takeTogether, usualBasis, type Taking } from '#core/weigh'
+import { fixed, signed } from '#core/text/display'
+import { CoreInputError } from '#core/basics/errors'
+import { makeLine, makeMass, type Line, type Observation } from '#core/model/ledger'
+import { differenceAsMass, isComparable, reconcile } from '#core/mass/observation'
+import { placeOf, takeInLifts, takeObservation, takeTogether, usualBasis, type Taking } from '#core/deciding/weigh'
 import { nameSchema } from '#shared/schemas/common'
 import type { Pan } from './usePan'
 

@@ -1,6 +1,6 @@
-import { sigmaG } from '#core/estimate'
-import { CoreInputError } from '#core/errors'
-import type { Basis, Line, Mass } from '#core/ledger'
+import { sigmaG } from '#core/maths/estimate'
+import { CoreInputError } from '#core/basics/errors'
+import type { Basis, Line, Mass } from '#core/model/ledger'
 import {
   expectedOnPan,
   isFarOff,
@@ -14,10 +14,10 @@ import {
   wouldChange,
   type RunOrder,
   type TareUsed,
-} from '#core/weigh'
-import { piecesFor, weighedEstimate } from '#core/scale'
-import { spreadFactor95 } from '#core/numbers'
-import { fixed } from '#core/display'
+} from '#core/deciding/weigh'
+import { piecesFor, weighedEstimate } from '#core/mass/scale'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { fixed } from '#core/text/display'
 
 /** How the current line is put on the pan. */
 export const panModes = ['one piece', 'all together', 'one after another', 'before and after', 'in lifts'] as const

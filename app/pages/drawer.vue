@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { filterParts, readFilter, type Part } from '#core/drawer'
-import { slots, slotFacts, type Slot } from '#core/ledger'
-import { makePart } from '#core/drawer'
+import { filterParts, readFilter, type Part, makePart } from '#core/parts/drawer'
+import { slots, slotFacts, type Slot } from '#core/model/ledger'
 import { drawerCsv } from '#shared/files/drawer-csv'
 
 const drawer = useDrawerStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { cardName, cardStanding, countingSentences, limitInWords, type RuleCard } from '#core/rules'
+import { cardName, cardStanding, countingSentences, limitInWords, type RuleCard } from '#core/limits/rules'
 
 const rules = useRulesStore()
 const editing = ref(false)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isNotRead, readGrams } from '#core/units'
+import { isNotRead, readGrams } from '#core/text/units'
 import { referenceFieldsSchema, scaleFieldsSchema } from '#shared/schemas/scales'
 
 const scales = useScalesStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { isNotRead, readNumber } from '#core/units'
+import { isNotRead, readNumber } from '#core/text/units'
 import { settingsSchema } from '#shared/schemas/settings'
-import type { Hand } from '#core/shave'
+import type { Hand } from '#core/deciding/shave'
 import type { Settings } from '#shared/settings'
 
 const store = useSettingsStore()

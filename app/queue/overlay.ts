@@ -1,4 +1,4 @@
-import { sameData } from '#core/merge'
+import { sameData } from '#core/basics/merge'
 import type { KeptChange, KeptKind } from '#shared/schemas/kept'
 import type { QueuedEdit } from './types'
 

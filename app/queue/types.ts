@@ -1,4 +1,4 @@
-import type { MeetingWords } from '#core/commands'
+import type { MeetingWords } from '#core/changes/commands'
 
 /** One change that was typed and has not been acknowledged: all that is needed to send it, from any tab, at any time. */
 export interface QueuedEdit {

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { AssemblyTemplate } from '#core/assembly'
+import type { AssemblyTemplate } from '#core/making/assembly'
 import type { KeptChange } from '#shared/schemas/kept'
 import { changeBetween, overlaid, removalOf } from '../queue/overlay'
 

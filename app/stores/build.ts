@@ -6,12 +6,12 @@ import {
   diffBuilds,
   gramsChangeWords,
   type Command,
-} from '#core/commands'
-import { asTwin, type Build, type Line, type LoadoutChoice } from '#core/ledger'
-import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
-import { countedLines, defaultLoadout, LineEstimates } from '#core/loadout'
-import { overviewOf, spreadShares } from '#core/report'
-import { bestNarrowing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/weigh'
+} from '#core/changes/commands'
+import { asTwin, type Build, type Line, type LoadoutChoice } from '#core/model/ledger'
+import { HonestyTable, listingObservations, type ListingObservation } from '#core/mass/listings'
+import { countedLines, defaultLoadout, LineEstimates } from '#core/mass/loadout'
+import { overviewOf, spreadShares } from '#core/mass/report'
+import { bestNarrowing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/deciding/weigh'
 import type { BuildReply, CommandReply, CommandsReply, JournalReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'

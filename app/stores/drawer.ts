@@ -8,7 +8,7 @@ import {
   type Part,
   type PartRow,
   type Placement,
-} from '#core/drawer'
+} from '#core/parts/drawer'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { QueuedEdit } from '../queue'
 import { changeBetween, overlaid, removalOf } from '../queue/overlay'

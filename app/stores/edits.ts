@@ -17,7 +17,7 @@ import { mostCommands } from '#shared/settings'
 import type { CommandReply, CommandsReply } from '#shared/schemas/api'
 import type { KeptChange, KeptDocument, KeptReply } from '#shared/schemas/kept'
 import type { QueuedKeptChanges } from '../queue/overlay'
-import type { Command } from '#core/commands'
+import type { Command } from '#core/changes/commands'
 
 /** A command as it waits for a build. */
 export interface QueuedCommand {

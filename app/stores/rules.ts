@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { cardName, type RuleCard } from '#core/rules'
+import { cardName, type RuleCard } from '#core/limits/rules'
 import { changeBetween, overlaid, removalOf, type QueuedKeptChanges } from '../queue/overlay'
 
 export type CardFields = Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>

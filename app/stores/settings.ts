@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
-import { wordsOfField } from '#core/display'
-import { sameData } from '#core/merge'
+import { wordsOfField } from '#core/text/display'
+import { sameData } from '#core/basics/merge'
 import type { NetworkReply } from '#shared/schemas/network'
 import { defaultSettings, type Settings } from '#shared/settings'
 import type { QueuedKeptChanges } from '../queue/overlay'

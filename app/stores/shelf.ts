@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
-import type { ListingObservation } from '#core/listings'
-import type { ShelfEntry } from '#core/shelf'
+import type { ListingObservation } from '#core/mass/listings'
+import type { ShelfEntry } from '#core/deciding/shelf'
 import type { Found, NewBuild, UnreadableBuild } from '#shared/schemas/api'
 
 export const useShelfStore = defineStore('shelf', () => {

@@ -1,5 +1,5 @@
-import { fixed, minutesBand, signed } from '#core/display'
-import type { LongerBy, SheetCell, SheetFlight } from '#core/flight'
+import { fixed, minutesBand, signed } from '#core/text/display'
+import type { LongerBy, SheetCell, SheetFlight } from '#core/aircraft/flight'
 
 /** "Clear +13.4" under the grams of a loadout. */
 export function headroomTag(cell: SheetCell): string {

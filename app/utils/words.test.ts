@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { evidences, groups, makeLine, makeMass, type Weighing } from '#core/ledger'
-import { estimatesOf } from '#core/loadout'
-import { HonestyTable } from '#core/listings'
-import { overviewOf } from '#core/report'
-import { startingCards } from '#core/rules'
-import { verdictWords } from '#core/verdict'
+import { evidences, groups, makeLine, makeMass, type Weighing } from '#core/model/ledger'
+import { estimatesOf } from '#core/mass/loadout'
+import { HonestyTable } from '#core/mass/listings'
+import { overviewOf } from '#core/mass/report'
+import { startingCards } from '#core/limits/rules'
+import { verdictWords } from '#core/limits/verdict'
 import {
   evidenceTexture,
   groupTone,

@@ -1,11 +1,11 @@
-import type { FitReport } from '#core/fit'
-import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/ledger'
-import type { VerdictWord } from '#core/verdict'
-import { judgementWord, type CardJudgement, type Overview } from '#core/report'
-import type { Narrowing, NarrowingAction } from '#core/weigh'
+import type { FitReport } from '#core/aircraft/fit'
+import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/model/ledger'
+import type { VerdictWord } from '#core/limits/verdict'
+import { judgementWord, type CardJudgement, type Overview } from '#core/mass/report'
+import type { Narrowing, NarrowingAction } from '#core/deciding/weigh'
 import dayjs from 'dayjs'
-import { decimalsOfStep, fixed, gramsFigure, headroomWords, spreadFigure } from '#core/display'
-import { cardName } from '#core/rules'
+import { decimalsOfStep, fixed, gramsFigure, headroomWords, spreadFigure } from '#core/text/display'
+import { cardName } from '#core/limits/rules'
 
 /** The short name a verdict has in style sheets. */
 export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = {

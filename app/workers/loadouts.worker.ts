@@ -1,7 +1,7 @@
-import { sheetFlights, type SheetCell, type SheetFlight } from '#core/flight'
-import type { GroundGear } from '#core/fit'
-import type { Build } from '#core/ledger'
-import type { FlightPlan } from '#core/power'
+import { sheetFlights, type SheetCell, type SheetFlight } from '#core/aircraft/flight'
+import type { GroundGear } from '#core/aircraft/fit'
+import type { Build } from '#core/model/ledger'
+import type { FlightPlan } from '#core/aircraft/power'
 
 /** Loadouts whose flights are wanted; `fits` also asks whether their packs fit. A newer request takes the place of an older one. */
 export interface FlightsRequest {

@@ -1,9 +1,9 @@
 import loadHighs from 'highs'
 import wasmUrl from 'highs/runtime?url'
-import { HonestyTable, listingObservations, type ListingObservation } from '#core/listings'
-import type { Build, LoadoutChoice } from '#core/ledger'
-import { estimatesOf } from '#core/loadout'
-import type { RuleCard } from '#core/rules'
+import { HonestyTable, listingObservations, type ListingObservation } from '#core/mass/listings'
+import type { Build, LoadoutChoice } from '#core/model/ledger'
+import { estimatesOf } from '#core/mass/loadout'
+import type { RuleCard } from '#core/limits/rules'
 import {
   bestPlan,
   openLinesOf,
@@ -18,7 +18,7 @@ import {
   type PlanningSetting,
   type ShavingGoal,
   type ShownPlan,
-} from '#core/shave'
+} from '#core/deciding/shave'
 import { exactSolver } from '#shared/solver/highs'
 
 /** What all questions about a build's shavings carry. */

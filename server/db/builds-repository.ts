@@ -7,7 +7,7 @@ import type {
   Observation,
   ReferenceCraft,
   Setup,
-} from '../../core/ledger'
+} from '../../core/model/ledger'
 import {
   touchesHead,
   touchesList,
@@ -15,7 +15,7 @@ import {
   type LineChange,
   type Patch,
   type PatchedLine,
-} from '../../core/commands'
+} from '../../core/changes/commands'
 import type { Found } from '../../shared/schemas/api'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { Db } from './open-database'

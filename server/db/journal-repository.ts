@@ -1,5 +1,5 @@
-import type { Patch, PatchedLine } from '../../core/commands'
-import { withPackAsked } from '../../core/ledger'
+import type { Patch, PatchedLine } from '../../core/changes/commands'
+import { withPackAsked } from '../../core/model/ledger'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 

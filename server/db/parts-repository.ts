@@ -1,5 +1,5 @@
-import type { Kit, Part } from '../../core/drawer'
-import { makeMass, type Mass } from '../../core/ledger'
+import type { Kit, Part } from '../../core/parts/drawer'
+import { makeMass, type Mass } from '../../core/model/ledger'
 import type { Db } from './open-database'
 
 interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' | 'packSoFar' | 'tags'> {

@@ -1,4 +1,4 @@
-import type { RuleCard } from '../../core/rules'
+import type { RuleCard } from '../../core/limits/rules'
 import type { Db } from './open-database'
 
 /** SQL of own rule cards and of the dates on which cards were verified. */

@@ -1,4 +1,4 @@
-import type { Placing, ReferenceMass, Scale, ScaleCheck } from '../../core/scale'
+import type { Placing, ReferenceMass, Scale, ScaleCheck } from '../../core/mass/scale'
 import type { Tare } from '../../shared/schemas/scales'
 import type { Db } from './open-database'
 

@@ -1,5 +1,5 @@
 import { assemblyTemplateSchema } from '../../shared/schemas/assembly'
-import type { AssemblyTemplate } from '../../core/model'
+import type { AssemblyTemplate } from '../../core/model/data'
 import type { Db } from './open-database'
 
 /** SQL of the ways of building a builder keeps. */

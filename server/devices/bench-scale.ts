@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net'
-import { LineSplitter, parseReading, type Reading } from '../../core/readings'
+import { LineSplitter, parseReading, type Reading } from '../../core/mass/readings'
 import type { BenchReadings, BenchState } from '../../shared/schemas/bench-scale'
 import { homeAddressOf } from './home-address'
 

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { makeLine, makeMass, type Build, type Line } from '../../core/ledger'
-import { makeShaving } from '../../core/model/shave-list'
-import type { Command } from '../../core/commands'
+import { makeLine, makeMass, type Build, type Line } from '../../core/model/ledger'
+import { makeShaving } from '../../core/model/data/shave-list'
+import type { Command } from '../../core/changes/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 import { DomainProblem } from '../problems'
 

@@ -9,16 +9,22 @@ import {
   type Command,
   type MeetingWords,
   type Patch,
-} from '../../core/commands'
-import { sameAsPart, type Part, type Placement } from '../../core/drawer'
-import { weighedElsewhere, type Build } from '../../core/ledger'
-import { HonestyTable, listingObservations, type ListingObservation } from '../../core/listings'
-import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/loadout'
-import type { RuleCard } from '../../core/rules'
-import { shelfEntry, type ShelfEntry } from '../../core/shelf'
-import type { BuildReply, CommandReply, CommandsReply, Steps } from '../../shared/schemas/api'
+} from '../../core/changes/commands'
+import { sameAsPart, type Part, type Placement } from '../../core/parts/drawer'
+import { weighedElsewhere, type Build } from '../../core/model/ledger'
+import { HonestyTable, listingObservations, type ListingObservation } from '../../core/mass/listings'
+import { defaultLoadout, LineEstimates, loadoutMasses } from '../../core/mass/loadout'
+import type { RuleCard } from '../../core/limits/rules'
+import { shelfEntry, type ShelfEntry } from '../../core/deciding/shelf'
+import {
+  type BuildReply,
+  type CommandReply,
+  type CommandsReply,
+  type Steps,
+  shelfEntrySchema,
+} from '../../shared/schemas/api'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
-import type { MassVersion } from '../../shared/schemas/build-file'
+import { type MassVersion, firstProblem } from '../../shared/schemas/build-file'
 import type { BuildsRepository } from '../db/builds-repository'
 import type { GroupCommit } from '../db/group-commit'
 import type { JournalRepository } from '../db/journal-repository'
@@ -31,8 +37,6 @@ import { DomainProblem } from '../problems'
 import type { ReportRunner } from './report-runner'
 import { dataProblemOf } from '../db/data-problem'
 import { buildSchema } from '../../shared/schemas/build'
-import { shelfEntrySchema } from '../../shared/schemas/api'
-import { firstProblem } from '../../shared/schemas/build-file'
 import { nextStateProblem } from '../../shared/schemas/next-state'
 import { believedBuild, onTopOf, originOf, type Since } from './stale-writes'
 

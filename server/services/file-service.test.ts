@@ -1,6 +1,6 @@
 import { rmSync } from 'node:fs'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { blankAim } from '../../core/ledger'
+import { blankAim } from '../../core/model/ledger'
 import { openDatabase } from '../db/open-database'
 import { applicationOnDisk, demoFile, migrationsOnDisk } from '../testing'
 

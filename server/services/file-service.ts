@@ -1,7 +1,7 @@
 import { buildFileFormat, buildFileVersion, readBuildFile } from '../../shared/schemas/build-file'
 import { linesOfFile } from '../../shared/files/build-file-text'
 import { nextStateProblem } from '../../shared/schemas/next-state'
-import { journalProblem } from '../../core/commands'
+import { journalProblem } from '../../core/changes/commands'
 import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { makePart } from '../../core/drawer'
-import { makeMass } from '../../core/ledger'
+import { makePart } from '../../core/parts/drawer'
+import { makeMass } from '../../core/model/ledger'
 import { keptKinds, type KeptChange, type KeptDocument, type KeptKind } from '../../shared/schemas/kept'
 import { defaultSettings } from '../../shared/settings'
 import { applicationOnDisk, demoFile } from '../testing'

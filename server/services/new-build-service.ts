@@ -1,5 +1,5 @@
-import { craftPresets, presetLines } from '../../core/catalogue'
-import { blankAim, twinOfLine, type Build, type Line } from '../../core/ledger'
+import { craftPresets, presetLines } from '../../core/parts/catalogue'
+import { blankAim, twinOfLine, type Build, type Line } from '../../core/model/ledger'
 import type { NewBuild } from '../../shared/schemas/api'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { lineOfPart, makePart, type Part } from '../../core/drawer'
-import { makeMass, type Mass } from '../../core/ledger'
+import { lineOfPart, makePart, type Part } from '../../core/parts/drawer'
+import { makeMass, type Mass } from '../../core/model/ledger'
 import { partSchema } from '../../shared/schemas/drawer'
 import { applicationOnDisk, demoFile } from '../testing'
 

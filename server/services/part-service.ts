@@ -1,5 +1,5 @@
-import type { Mass } from '../../core/ledger'
-import { partOfRow, type Kit, type Part, type PartRow } from '../../core/drawer'
+import type { Mass } from '../../core/model/ledger'
+import { partOfRow, type Kit, type Part, type PartRow } from '../../core/parts/drawer'
 import { drawerHolds, type DrawerReply } from '../../shared/schemas/drawer'
 import type { PartsRepository } from '../db/parts-repository'
 import type { GroupCommit } from '../db/group-commit'

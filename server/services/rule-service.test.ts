@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { startingCards } from '../../core/rules'
+import { startingCards } from '../../core/limits/rules'
 import { defaultSettings } from '../../shared/settings'
 import { ownCardSchema } from '../../shared/schemas/rule-card'
 import { applicationOnDisk } from '../testing'

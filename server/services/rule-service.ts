@@ -1,4 +1,4 @@
-import { startingCards, type RuleCard } from '../../core/rules'
+import { startingCards, type RuleCard } from '../../core/limits/rules'
 import type { rulesRepository } from '../db/rules-repository'
 import { DomainProblem } from '../problems'
 

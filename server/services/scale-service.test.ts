@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { CoreInputError } from '../../core/errors'
+import { CoreInputError } from '../../core/basics/errors'
 import { applicationOnDisk, demoFile } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>

@@ -1,4 +1,4 @@
-import { admitCheck, type Placing, type ScaleCheck } from '../../core/scale'
+import { admitCheck, type Placing, type ScaleCheck } from '../../core/mass/scale'
 import type { ReferenceFields, ScaleFields, ScalesReply, Tare } from '../../shared/schemas/scales'
 import type { scalesRepository } from '../db/scales-repository'
 import { DomainProblem } from '../problems'

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { makeMass } from '../../core/ledger'
-import type { Command } from '../../core/commands'
+import { makeMass } from '../../core/model/ledger'
+import type { Command } from '../../core/changes/commands'
 import { applicationOnDisk, demoFile } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>

@@ -5,9 +5,9 @@ import {
   rebaseCommand,
   type Command,
   type MeetingWords,
-} from '../../core/commands'
-import type { Build } from '../../core/ledger'
-import { mergeByField } from '../../core/merge'
+} from '../../core/changes/commands'
+import type { Build } from '../../core/model/ledger'
+import { mergeByField } from '../../core/basics/merge'
 import type { JournalRecord } from '../../shared/schemas/journal'
 
 /** Entries since a revision, oldest first, with the keys of the writes they came from. */

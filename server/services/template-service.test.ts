@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import type { OwnStep } from '../../core/assembly'
+import type { OwnStep } from '../../core/making/assembly'
 import { applicationOnDisk } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>

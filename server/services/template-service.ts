@@ -1,5 +1,5 @@
-import { circleWords, inOrder } from '../../core/assembly'
-import type { AssemblyStep, AssemblyTemplate } from '../../core/model'
+import { circleWords, inOrder } from '../../core/making/assembly'
+import type { AssemblyStep, AssemblyTemplate } from '../../core/model/data'
 import type { templatesRepository } from '../db/templates-repository'
 import { DomainProblem } from '../problems'
 

@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import { keptDocuments, type KeptChange, type KeptDocument } from '../../shared/schemas/kept'
-import { sameData } from '../../core/merge'
+import { sameData } from '../../core/basics/merge'
 import { settingsOfTheMachine } from '../services/keeping-service'
 import type { Application } from '../services/application'
 import { DomainProblem } from '../problems'

@@ -1,6 +1,6 @@
 import type { EventHandler, H3Event } from 'h3'
 import type { z } from 'zod'
-import { CoreInputError } from '../../core/errors'
+import { CoreInputError } from '../../core/basics/errors'
 import { readJson } from '../../shared/schemas/read-json'
 import { firstProblem } from '../../shared/schemas/build-file'
 import { keySchema } from '../../shared/schemas/command'

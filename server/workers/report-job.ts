@@ -1,7 +1,7 @@
-import type { Build } from '../../core/ledger'
-import { flightReport, type FlightReportRow } from '../../core/flight'
-import { HonestyTable, type ListingObservation } from '../../core/listings'
-import type { RuleCard } from '../../core/rules'
+import type { Build } from '../../core/model/ledger'
+import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
+import { HonestyTable, type ListingObservation } from '../../core/mass/listings'
+import type { RuleCard } from '../../core/limits/rules'
 import { buildSheet, type NotedChange } from '../../shared/files/build-sheet'
 
 /** What is worked out over all loadouts of a build: plain data, so that another thread can do it. */

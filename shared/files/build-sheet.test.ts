@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build } from '../../core/ledger'
-import { HonestyTable } from '../../core/listings'
-import { startingCards } from '../../core/rules'
+import { blankAim, makeLine, makeMass, type Build } from '../../core/model/ledger'
+import { HonestyTable } from '../../core/mass/listings'
+import { startingCards } from '../../core/limits/rules'
 import { buildSheet } from './build-sheet'
 
 const build: Build = {

@@ -1,12 +1,19 @@
-import { centsFigure, minutesBand, gramsWithSpread, headroomWords, percentSure, priceWords } from '../../core/display'
-import { sequenceOf } from '../../core/assembly'
-import { slotFacts, type Build } from '../../core/ledger'
-import type { HonestyTable } from '../../core/listings'
-import { defaultLoadout, estimatesOf, loadoutName } from '../../core/loadout'
-import { spreadG } from '../../core/estimate'
-import { flightReport } from '../../core/flight'
-import { judgementWord, overviewOf } from '../../core/report'
-import { cardName, limitInWords, whateverItWeighs, type RuleCard } from '../../core/rules'
+import {
+  centsFigure,
+  minutesBand,
+  gramsWithSpread,
+  headroomWords,
+  percentSure,
+  priceWords,
+} from '../../core/text/display'
+import { sequenceOf } from '../../core/making/assembly'
+import { slotFacts, type Build } from '../../core/model/ledger'
+import type { HonestyTable } from '../../core/mass/listings'
+import { defaultLoadout, estimatesOf, loadoutName } from '../../core/mass/loadout'
+import { spreadG } from '../../core/maths/estimate'
+import { flightReport } from '../../core/aircraft/flight'
+import { judgementWord, overviewOf } from '../../core/mass/report'
+import { cardName, limitInWords, whateverItWeighs, type RuleCard } from '../../core/limits/rules'
 
 /** Text that Markdown leaves alone inside a table cell. */
 function cell(text: string): string {

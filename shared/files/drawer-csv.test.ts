@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { makePart, partOfRow, type Part } from '../../core/drawer'
-import { makeMass } from '../../core/ledger'
+import { makePart, partOfRow, type Part } from '../../core/parts/drawer'
+import { makeMass } from '../../core/model/ledger'
 import { drawerCsv, guessDrawerMapping, readDrawerRows, readDrawerTable, type BadRow } from './drawer-csv'
 
 let n = 0

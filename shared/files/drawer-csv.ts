@@ -1,9 +1,15 @@
 import Papa from 'papaparse'
-import { priceEachCents, type Part, type PartRow } from '../../core/drawer'
-import { chemistries, slotFacts, slotNamed, slots, type Slot } from '../../core/ledger'
-import { ownEntry } from '../../core/own'
-import { isNotRead, readCents, readGrams, readNumber, withoutUnit } from '../../core/units'
-import { propertiesOf, propertyText, readProperty, type Property, type PropertyValue } from '../../core/properties'
+import { priceEachCents, type Part, type PartRow } from '../../core/parts/drawer'
+import { chemistries, slotFacts, slotNamed, slots, type Slot } from '../../core/model/ledger'
+import { ownEntry } from '../../core/basics/own'
+import { isNotRead, readCents, readGrams, readNumber, withoutUnit } from '../../core/text/units'
+import {
+  propertiesOf,
+  propertyText,
+  readProperty,
+  type Property,
+  type PropertyValue,
+} from '../../core/model/properties'
 import { nameSchema } from '../schemas/common'
 import { orderProblem } from '../schemas/properties'
 import { csvFile, unguarded } from './csv'

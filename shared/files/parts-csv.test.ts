@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { evidences, makeLine, makeMass, slots } from '../../core/ledger'
+import { evidences, makeLine, makeMass, slots } from '../../core/model/ledger'
 import { guessHeadlessMapping, guessMapping, mostBytes, partsCsv, readRows, readTable } from './parts-csv'
 
 let n = 0

@@ -10,9 +10,9 @@ import {
   type Evidence,
   type Line,
   type Slot,
-} from '../../core/ledger'
-import { isNotRead, readCents, readGrams, readQuantity, singleSpaced } from '../../core/units'
-import { centsFigure } from '../../core/display'
+} from '../../core/model/ledger'
+import { isNotRead, readCents, readGrams, readQuantity, singleSpaced } from '../../core/text/units'
+import { centsFigure } from '../../core/text/display'
 import { nameSchema } from '../schemas/common'
 import { csvFile, unguarded } from './csv'
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { phases, type Assembly, type AssemblyTemplate, type OwnStep, type StepRecord } from '../../core/model'
+import { phases, type Assembly, type AssemblyTemplate, type OwnStep, type StepRecord } from '../../core/model/data'
 import { idSchema, nameSchema, noteSchema } from './common'
 
 const minutes = z

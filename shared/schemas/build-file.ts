@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import type { Build, Mass } from '../../core/ledger'
-import type { RuleCard } from '../../core/rules'
+import type { Build, Mass } from '../../core/model/ledger'
+import type { RuleCard } from '../../core/limits/rules'
 import { buildSchema, massSchema } from './build'
 import { idSchema } from './common'
 import { journalRecordSchema, type JournalRecord } from './journal'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { buildLists, listNames, type BuildListName, type BuildPart } from '../../core/commands'
+import { buildLists, listNames, type BuildListName, type BuildPart } from '../../core/changes/commands'
 import { assemblySchema, ownStepSchema, stepRecordSchema } from './assembly'
 import { loadoutChoiceSchema, observationSchema, setupSchema } from './build'
 import { consideredSchema, fitShape, jointSchema, setAsideSchema, wirePlanSchema } from './fit'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { mostFurther, type PatchedLine } from '../../core/commands'
+import { mostFurther, type PatchedLine } from '../../core/changes/commands'
 import {
   bases,
   chemistries,
@@ -16,8 +16,8 @@ import {
   type Observation,
   type PackSoFar,
   type Weighing,
-} from '../../core/ledger'
-import { largestMassG } from '../../core/units'
+} from '../../core/model/ledger'
+import { largestMassG } from '../../core/text/units'
 import { fitSchema } from './fit'
 import { flyingSchema } from './flying'
 import { assemblySchema } from './assembly'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Command } from '../../core/commands'
+import type { Command } from '../../core/changes/commands'
 import {
   aimShape,
   buildShape,

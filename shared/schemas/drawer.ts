@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import type { Kit, Part, PartRow, Placement } from '../../core/drawer'
-import { chemistries, lineStates, slots } from '../../core/ledger'
-import type { Properties } from '../../core/properties'
+import type { Kit, Part, PartRow, Placement } from '../../core/parts/drawer'
+import { chemistries, lineStates, slots } from '../../core/model/ledger'
+import type { Properties } from '../../core/model/properties'
 import { massSchema, packFactsSchema, packSoFarSchema } from './build'
-import { largestMassG } from '../../core/units'
+import { largestMassG } from '../../core/text/units'
 import { anyPropertiesSchema, propertyProblem } from './properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from './common'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../core/model'
-import { slots } from '../../core/ledger'
+import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../core/model/data'
+import { slots } from '../../core/model/ledger'
 import { daySchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
 
 const lengthMm = (what: string, least = 0, most = 500) =>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { styles, type FlightPlan } from '../../core/model'
+import { styles, type FlightPlan } from '../../core/model/data'
 import { idSchema } from './common'
 
 const number = (sentence: string, least: number, most: number) =>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { listNames, mostFurther, type Patch } from '../../core/commands'
+import { listNames, mostFurther, type Patch } from '../../core/changes/commands'
 import { buildShape, lineShape, patchedLineSchema, setupSchema } from './build'
 import { itemsChangeSchema, listChangeSchema, partChangeSchema, placeSchema } from './build-lists'
 import { idSchema, noteSchema } from './common'

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
-import { buildLists, type BuildListName, type Patch } from '../../core/commands'
-import type { Build, Line } from '../../core/ledger'
+import { buildLists, type BuildListName, type Patch } from '../../core/changes/commands'
+import type { Build, Line } from '../../core/model/ledger'
 import { buildShape, crossProblems, lineSchema, lineShape } from './build'
 import { itemSchemas, partShapes } from './build-lists'
 

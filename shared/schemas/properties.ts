@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { slots, type Slot } from '../../core/ledger'
+import { slots, type Slot } from '../../core/model/ledger'
 import {
   isDay,
   parsePattern,
@@ -11,7 +11,7 @@ import {
   type Properties,
   type Property,
   type PropertyValue,
-} from '../../core/properties'
+} from '../../core/model/properties'
 
 function schemaOf(property: Property): z.ZodType<PropertyValue> {
   switch (property.kind) {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { cardStatuses, countings, type RuleCard } from '../../core/rules'
-import { massUnits } from '../../core/units'
+import { cardStatuses, countings, type RuleCard } from '../../core/limits/rules'
+import { massUnits } from '../../core/text/units'
 import { daySchema, idSchema, nameSchema, shortTextSchema } from './common'
 
 const pointsSchema = z.array(z.string().min(1).max(400)).max(30)

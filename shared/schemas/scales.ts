@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import type { Placing, ReferenceMass, Scale, ScaleCheck } from '../../core/scale'
-import { largestMassG } from '../../core/units'
+import type { Placing, ReferenceMass, Scale, ScaleCheck } from '../../core/mass/scale'
+import { largestMassG } from '../../core/text/units'
 import { idSchema, nameSchema } from './common'
 
 const timeSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })

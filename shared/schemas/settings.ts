@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { polarisations } from '../../core/properties'
-import { hands } from '../../core/model'
+import { polarisations } from '../../core/model/properties'
+import { hands } from '../../core/model/data'
 import { scaleAddressSchema } from './bench-scale'
 import type { Settings } from '../settings'
 

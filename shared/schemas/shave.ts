@@ -6,8 +6,8 @@ import {
   shavingStates,
   type ShaveList,
   type Shaving,
-} from '../../core/model'
-import { measures } from '../../core/shave'
+} from '../../core/model/data'
+import { measures } from '../../core/deciding/shave'
 import { centsSchema, daySchema, idSchema, nameSchema, noteSchema } from './common'
 
 const number = (sentence: string, least: number, most: number) =>

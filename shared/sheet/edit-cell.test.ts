@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { saidEvidences, makeLine, makeMass, type Mass } from '../../core/ledger'
-import { evaluateCheck } from '../../core/scale'
-import { readAtHand, type ReadyScale } from '../../core/weigh'
+import { saidEvidences, makeLine, makeMass, type Mass } from '../../core/model/ledger'
+import { evaluateCheck } from '../../core/mass/scale'
+import { readAtHand, type ReadyScale } from '../../core/deciding/weigh'
 import { cellText, editCell, editCellAt, sheetColumns } from './edit-cell'
 
 const motor = makeLine({

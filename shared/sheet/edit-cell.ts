@@ -1,4 +1,4 @@
-import type { LineFields } from '../../core/commands'
+import type { LineFields } from '../../core/changes/commands'
 import {
   saidEvidences,
   makeMass,
@@ -8,10 +8,10 @@ import {
   type Line,
   type Mass,
   type Slot,
-} from '../../core/ledger'
-import { sumCompensated } from '../../core/numbers'
-import { withDisplays } from '../../core/weigh'
-import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/units'
+} from '../../core/model/ledger'
+import { sumCompensated } from '../../core/maths/numbers'
+import { withDisplays } from '../../core/deciding/weigh'
+import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/text/units'
 import { nameSchema } from '../schemas/common'
 
 /** The columns of the parts sheet that can be typed into, in order. */

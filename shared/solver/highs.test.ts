@@ -12,9 +12,9 @@ import {
   type LinearSolver,
   type ShavingItem,
   type ShavingProblem,
-} from '../../core/shave'
-import { allowedPlans, cheapestOfAll } from '../../core/shave/exhaustive'
-import { PlanProgram } from '../../core/shave/program'
+} from '../../core/deciding/shave'
+import { allowedPlans, cheapestOfAll } from '../../core/deciding/shave/exhaustive'
+import { PlanProgram } from '../../core/deciding/shave/program'
 import { exact, exactSolver } from './highs'
 
 let solve: LinearSolver

@@ -1,5 +1,5 @@
 import type { Highs } from 'highs'
-import { linearText, type LinearAnswer, type LinearSolver } from '../../core/shave'
+import { linearText, type LinearAnswer, type LinearSolver } from '../../core/deciding/shave'
 
 /**
  * With a gap of nothing and its usual tolerance the solver has called worse plans optimal where they lie near the

@@ -1,9 +1,9 @@
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build, type Evidence, type Line, type Slot } from '../../core/ledger'
-import { HonestyTable, listingObservations } from '../../core/listings'
-import { estimatesOf } from '../../core/loadout'
-import { startingCards, type RuleCard } from '../../core/rules'
+import { blankAim, makeLine, makeMass, type Build, type Evidence, type Line, type Slot } from '../../core/model/ledger'
+import { HonestyTable, listingObservations } from '../../core/mass/listings'
+import { estimatesOf } from '../../core/mass/loadout'
+import { startingCards, type RuleCard } from '../../core/limits/rules'
 import {
   bestPlan,
   blankShaveList,
@@ -17,8 +17,8 @@ import {
   type PlanningSetting,
   type Shaving,
   type ShavingItem,
-} from '../../core/shave'
-import { allowedPlans } from '../../core/shave/exhaustive'
+} from '../../core/deciding/shave'
+import { allowedPlans } from '../../core/deciding/shave/exhaustive'
 import { exactSolver } from './highs'
 
 let solve: LinearSolver

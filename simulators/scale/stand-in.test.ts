@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
-import { parseReading, steadiness, type TimedReading } from '../../core/readings'
+import { parseReading, steadiness, type TimedReading } from '../../core/mass/readings'
 import { benchScale, type BenchScale } from '../../server/devices/bench-scale'
 import type { BenchReadings, BenchState } from '../../shared/schemas/bench-scale'
 import { dialects, lineOf, Pan, pocketScale } from './pan'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { gramsWithSpread, headroomWords, sureWords } from '#core/display'
-import { spreadFactor95 } from '#core/numbers'
-import { cardName, cardStanding, countingSentences, limitInWords, whateverItWeighs } from '#core/rules'
-import { judgementWord, judgeUnderCard, type CardJudgement } from '#core/report'
+import { gramsWithSpread, headroomWords, sureWords } from '#core/text/display'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { cardName, cardStanding, countingSentences, limitInWords, whateverItWeighs } from '#core/limits/rules'
+import { judgementWord, judgeUnderCard, type CardJudgement } from '#core/mass/report'
 
 const store = useBuildStore()
 const today = localDay()

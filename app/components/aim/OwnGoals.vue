@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { centsFigure, fixed, minutesBand, minutesFigure, priceWords } from '#core/display'
-import { flightPlanOf, sheetFlight } from '#core/flight'
-import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
-import type { Aim } from '#core/ledger'
-import type { BuildFields } from '#core/commands'
+import { centsFigure, fixed, minutesBand, minutesFigure, priceWords } from '#core/text/display'
+import { flightPlanOf, sheetFlight } from '#core/aircraft/flight'
+import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
+import type { Aim } from '#core/model/ledger'
+import type { BuildFields } from '#core/changes/commands'
 import { shortTextSchema } from '#shared/schemas/common'
 
 const store = useBuildStore()

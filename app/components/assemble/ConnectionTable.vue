@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { connectionsOf } from '#core/assembly'
-import { fixed } from '#core/display'
-import { planWires } from '#core/fit'
+import { connectionsOf } from '#core/making/assembly'
+import { fixed } from '#core/text/display'
+import { planWires } from '#core/aircraft/fit'
 
 const store = useBuildStore()
 const rows = computed(() => connectionsOf(store.build!, store.choice))

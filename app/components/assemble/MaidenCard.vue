@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { maidenChecks } from '#core/assembly'
+import { maidenChecks } from '#core/making/assembly'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()

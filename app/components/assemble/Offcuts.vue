@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { fixed, gramsWithSpread } from '#core/display'
-import { CoreInputError } from '#core/errors'
-import { spreadG } from '#core/estimate'
-import type { Line } from '#core/ledger'
-import { takeByDifference } from '#core/weigh'
+import { fixed, gramsWithSpread } from '#core/text/display'
+import { CoreInputError } from '#core/basics/errors'
+import { spreadG } from '#core/maths/estimate'
+import type { Line } from '#core/model/ledger'
+import { takeByDifference } from '#core/deciding/weigh'
 
 /** What was cut off a line, lying on the pan: the line weighs so much less from now on. */
 const props = defineProps<{ line: Line }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { movedStep, phases, schools, type Assembly, type OwnStep } from '#core/assembly'
-import { ownEntry } from '#core/own'
+import { movedStep, phases, schools, type Assembly, type OwnStep } from '#core/making/assembly'
+import { ownEntry } from '#core/basics/own'
 import { nameSchema } from '#shared/schemas/common'
 import type { AssemblyRun } from '~/composables/useAssembly'
 

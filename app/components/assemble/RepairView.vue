@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { applyCommand } from '#core/commands'
-import { repairPath } from '#core/assembly'
-import { fixed, gramsWithSpread, signed } from '#core/display'
-import { countedLines } from '#core/loadout'
-import { overviewOf } from '#core/report'
+import { applyCommand } from '#core/changes/commands'
+import { repairPath } from '#core/making/assembly'
+import { fixed, gramsWithSpread, signed } from '#core/text/display'
+import { countedLines } from '#core/mass/loadout'
+import { overviewOf } from '#core/mass/report'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useNow } from '@vueuse/core'
-import { gramsWithSpread } from '#core/display'
-import { spreadG } from '#core/estimate'
+import { gramsWithSpread } from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()

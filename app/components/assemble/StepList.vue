@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { recordOf, type StepState } from '#core/assembly'
+import { recordOf, type StepState } from '#core/making/assembly'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { AssemblyRun } from '~/composables/useAssembly'
-import { readNumber, withoutUnit } from '#core/units'
+import { readNumber, withoutUnit } from '#core/text/units'
 
 const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()

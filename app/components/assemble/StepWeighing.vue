@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { fixed, gramsWithSpread, signed } from '#core/display'
-import { spreadG, type Estimate } from '#core/estimate'
-import type { Line } from '#core/ledger'
+import { fixed, gramsWithSpread, signed } from '#core/text/display'
+import { spreadG, type Estimate } from '#core/maths/estimate'
+import type { Line } from '#core/model/ledger'
 
 /** The growing thing on the scale: what it should weigh after this step, what it does, and what could explain a difference. */
 const props = defineProps<{ lines: readonly Line[]; expected: Estimate; open: number; stepTitle: string }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { extent, scaleLinear } from 'd3'
-import type { CandidateRow } from '#core/choosing'
+import type { CandidateRow } from '#core/deciding/choosing'
 
 const props = defineProps<{ rows: readonly CandidateRow[]; figure: string; label: string; selectedId: string | null }>()
 const emit = defineEmits<{ select: [id: string] }>()

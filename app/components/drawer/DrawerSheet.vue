@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { priceEachCents, statorCode, statorText, type Part } from '#core/drawer'
-import { slotFacts } from '#core/ledger'
-import { centsFigure } from '#core/display'
-import { propertiesOf, propertyText } from '#core/properties'
-import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
+import { priceEachCents, statorCode, statorText, type Part } from '#core/parts/drawer'
+import { slotFacts } from '#core/model/ledger'
+import { centsFigure } from '#core/text/display'
+import { propertiesOf, propertyText } from '#core/model/properties'
+import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import { nameSchema } from '#shared/schemas/common'
 
 const props = defineProps<{ parts: readonly Part[]; selectedId: string | null }>()

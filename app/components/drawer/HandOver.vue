@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { slotFacts, type Line } from '#core/ledger'
+import { slotFacts, type Line } from '#core/model/ledger'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ first: string | null }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { centsFigure } from '#core/display'
-import type { Kit } from '#core/drawer'
+import { centsFigure } from '#core/text/display'
+import type { Kit } from '#core/parts/drawer'
 
 const props = defineProps<{ kit: Kit }>()
 const drawer = useDrawerStore()

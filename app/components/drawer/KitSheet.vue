@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { makePart, type Part } from '#core/drawer'
-import { makeMass, slotFacts, slots, type Slot } from '#core/ledger'
-import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
+import { makePart, type Part } from '#core/parts/drawer'
+import { makeMass, slotFacts, slots, type Slot } from '#core/model/ledger'
+import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import { kitSchema, partSchema } from '#shared/schemas/drawer'
 
 const open = defineModel<boolean>({ required: true })

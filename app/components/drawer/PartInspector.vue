@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { priceEachCents, type Part } from '#core/drawer'
-import { slotFacts, slots, type Slot } from '#core/ledger'
-import { centsFigure, fixed } from '#core/display'
-import { withDisplays } from '#core/weigh'
-import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
+import { priceEachCents, type Part } from '#core/parts/drawer'
+import { slotFacts, slots, type Slot } from '#core/model/ledger'
+import { centsFigure, fixed } from '#core/text/display'
+import { withDisplays } from '#core/deciding/weigh'
+import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import { partSchema, type PartHistory } from '#shared/schemas/drawer'
 
 const props = defineProps<{ part: Part }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { buyTotal, toBuy, type BuyReason } from '#core/buying'
-import { centsFigure } from '#core/display'
+import { buyTotal, toBuy, type BuyReason } from '#core/deciding/buying'
+import { centsFigure } from '#core/text/display'
 import { csvFile } from '#shared/files/csv'
 
 const store = useBuildStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { shortName } from '#core/wiring'
-import { checks, type AskedFor, type Finding, type FitReport, type WayOut } from '#core/fit'
-import { propertyNamed } from '#core/properties'
+import { shortName } from '#core/aircraft/wiring'
+import { checks, type AskedFor, type Finding, type FitReport, type WayOut } from '#core/aircraft/fit'
+import { propertyNamed } from '#core/model/properties'
 
 const props = defineProps<{ report: FitReport; selectedId: string | null }>()
 const emit = defineEmits<{ select: [finding: Finding]; way: [way: WayOut]; aside: [finding: Finding, why: string] }>()

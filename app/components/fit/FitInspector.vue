@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { signed } from '#core/display'
-import type { Finding, FitReport, GroundGear, WayOut } from '#core/fit'
-import { drawAt, feedNodeOf, feedOf, feedsOnOffer, nodesOf, shortName, type ElectricalTree } from '#core/wiring'
-import type { Feed, Line } from '#core/ledger'
+import { signed } from '#core/text/display'
+import type { Finding, FitReport, GroundGear, WayOut } from '#core/aircraft/fit'
+import { drawAt, feedNodeOf, feedOf, feedsOnOffer, nodesOf, shortName, type ElectricalTree } from '#core/aircraft/wiring'
+import type { Feed, Line } from '#core/model/ledger'
 
 const props = defineProps<{
   tree: ElectricalTree

@@ -7,10 +7,10 @@ import {
   type AskedOfJoint,
   type JointPlan,
   type SaidJoint,
-} from '#core/fit'
-import { makeLine, makeMass } from '#core/ledger'
-import { measureOf, textOf } from '#core/properties'
-import { fixed, signed } from '#core/display'
+} from '#core/aircraft/fit'
+import { makeLine, makeMass } from '#core/model/ledger'
+import { measureOf, textOf } from '#core/model/properties'
+import { fixed, signed } from '#core/text/display'
 
 const store = useBuildStore()
 const drawer = useDrawerStore()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { beyondThings, type JointPlan } from '#core/fit'
-import { measureOf, textOf } from '#core/properties'
-import { isNotRead, readNumber } from '#core/units'
-import { screwForms, materialsFor } from '#core/workings'
+import { beyondThings, type JointPlan } from '#core/aircraft/fit'
+import { measureOf, textOf } from '#core/model/properties'
+import { isNotRead, readNumber } from '#core/text/units'
+import { screwForms, materialsFor } from '#core/mass/workings'
 import { jointSchema } from '#shared/schemas/fit'
 
 const props = defineProps<{ joint: JointPlan }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { drag, hierarchy, select, tree as treeLayout, type D3DragEvent, type HierarchyPointNode } from 'd3'
-import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } from '#core/wiring'
-import type { Feed, Line } from '#core/ledger'
-import { measureOf, outputsOf } from '#core/properties'
+import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } from '#core/aircraft/wiring'
+import type { Feed, Line } from '#core/model/ledger'
+import { measureOf, outputsOf } from '#core/model/properties'
 
 const props = defineProps<{
   tree: ElectricalTree

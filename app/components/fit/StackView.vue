@@ -12,9 +12,9 @@ import {
   boardSides,
   type Layer,
   type Stack,
-} from '#core/fit'
-import { isNotRead, readNumber } from '#core/units'
-import { measureOf } from '#core/properties'
+} from '#core/aircraft/fit'
+import { isNotRead, readNumber } from '#core/text/units'
+import { measureOf } from '#core/model/properties'
 import { layerSchema } from '#shared/schemas/fit'
 
 const store = useBuildStore()

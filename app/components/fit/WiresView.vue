@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { askedOfWire, newWire, planWires, type AskedOfWire, type WirePlan } from '#core/fit'
-import { makeLine, makeMass } from '#core/ledger'
-import { fixed } from '#core/display'
-import { isNotRead, readNumber } from '#core/units'
-import { wireGauges } from '#core/workings'
+import { askedOfWire, newWire, planWires, type AskedOfWire, type WirePlan } from '#core/aircraft/fit'
+import { makeLine, makeMass } from '#core/model/ledger'
+import { fixed } from '#core/text/display'
+import { isNotRead, readNumber } from '#core/text/units'
+import { wireGauges } from '#core/mass/workings'
 import { wirePlanSchema } from '#shared/schemas/fit'
 
 const store = useBuildStore()

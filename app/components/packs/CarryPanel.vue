@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { fixed } from '#core/display'
-import { carryOf, type SheetCell } from '#core/flight'
-import { withSetup } from '#core/loadout'
-import { packLabel, type LoadoutChoice } from '#core/ledger'
+import { fixed } from '#core/text/display'
+import { carryOf, type SheetCell } from '#core/aircraft/flight'
+import { withSetup } from '#core/mass/loadout'
+import { packLabel, type LoadoutChoice } from '#core/model/ledger'
 
 const props = defineProps<{ choice: LoadoutChoice }>()
 const emit = defineEmits<{ cell: [cell: SheetCell] }>()

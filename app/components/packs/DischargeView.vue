@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { line as lineOf, scaleLinear } from 'd3'
-import { fixed, minutesFigure } from '#core/display'
-import { craftOf, packModelOf } from '#core/currents'
-import { dischargeAsked, landsWeakly, withTried, type SheetCell } from '#core/flight'
-import { packLabel } from '#core/ledger'
-import { countedLines, withSetup } from '#core/loadout'
+import { fixed, minutesFigure } from '#core/text/display'
+import { craftOf, packModelOf } from '#core/aircraft/currents'
+import { dischargeAsked, landsWeakly, withTried, type SheetCell } from '#core/aircraft/flight'
+import { packLabel } from '#core/model/ledger'
+import { countedLines, withSetup } from '#core/mass/loadout'
 import {
   chargeAtV,
   dischargePoints,
@@ -13,8 +13,8 @@ import {
   openCircuitV,
   warningAfterS,
   type DischargePoint,
-} from '#core/power'
-import { isNotRead, readNumber, withoutUnit } from '#core/units'
+} from '#core/aircraft/power'
+import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 
 const props = defineProps<{ cell: SheetCell }>()
 const store = useBuildStore()

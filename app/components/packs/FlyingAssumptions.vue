@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { cardName } from '#core/rules'
-import { styles, usualCutOffV, type FlightPlan, type Style } from '#core/power'
-import { isNotRead, readNumber, withoutUnit } from '#core/units'
+import { cardName } from '#core/limits/rules'
+import { styles, usualCutOffV, type FlightPlan, type Style } from '#core/aircraft/power'
+import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 import { flyingShape } from '#shared/schemas/flying'
 
 const store = useBuildStore()

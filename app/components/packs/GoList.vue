@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { gramsWithSpread, headroomWords } from '#core/display'
-import { packNotes, type SheetCell } from '#core/flight'
-import { countedLines, withSetup } from '#core/loadout'
-import { packLabel, scaleWeighings } from '#core/ledger'
-import { spreadFactor95 } from '#core/numbers'
-import { cardName } from '#core/rules'
+import { gramsWithSpread, headroomWords } from '#core/text/display'
+import { packNotes, type SheetCell } from '#core/aircraft/flight'
+import { countedLines, withSetup } from '#core/mass/loadout'
+import { packLabel, scaleWeighings } from '#core/model/ledger'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { cardName } from '#core/limits/rules'
 
 const store = useBuildStore()
 const { ownCells, cards, flights } = useLoadouts()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { extent, line as lineOf, scaleLinear, curveStepAfter } from 'd3'
-import { fixed } from '#core/display'
-import { frontierOf, loadoutFigure, loadoutFigures, type SheetCell } from '#core/flight'
-import { packLabel } from '#core/ledger'
-import { withSetup } from '#core/loadout'
-import { toGrams } from '#core/units'
+import { fixed } from '#core/text/display'
+import { frontierOf, loadoutFigure, loadoutFigures, type SheetCell } from '#core/aircraft/flight'
+import { packLabel } from '#core/model/ledger'
+import { withSetup } from '#core/mass/loadout'
+import { toGrams } from '#core/text/units'
 
 const props = defineProps<{ selectedKey: string | null; yKey: string }>()
 const emit = defineEmits<{ cell: [cell: SheetCell]; y: [key: string] }>()

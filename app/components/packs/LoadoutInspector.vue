@@ -8,14 +8,14 @@ import {
   reserveWords,
   spreadFigure,
   sureWords,
-} from '#core/display'
-import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/currents'
-import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type SheetCell } from '#core/flight'
-import { packLabel } from '#core/ledger'
-import { judgementWord } from '#core/report'
-import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/loadout'
-import { spreadFactor95 } from '#core/numbers'
-import { cardName } from '#core/rules'
+} from '#core/text/display'
+import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/aircraft/currents'
+import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type SheetCell } from '#core/aircraft/flight'
+import { packLabel } from '#core/model/ledger'
+import { judgementWord } from '#core/mass/report'
+import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/mass/loadout'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { cardName } from '#core/limits/rules'
 
 const props = defineProps<{ cell: SheetCell }>()
 const emit = defineEmits<{ cell: [cell: SheetCell]; take: [cell: SheetCell] }>()

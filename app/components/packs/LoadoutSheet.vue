@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/display'
-import { spreadG } from '#core/estimate'
-import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/flight'
-import { packLabel } from '#core/ledger'
-import { judgementWord } from '#core/report'
-import { loadoutName, sameLoadout, withSetup } from '#core/loadout'
-import { spreadFactor95 } from '#core/numbers'
-import { textOf } from '#core/properties'
+import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
+import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/aircraft/flight'
+import { packLabel } from '#core/model/ledger'
+import { judgementWord } from '#core/mass/report'
+import { loadoutName, sameLoadout, withSetup } from '#core/mass/loadout'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { textOf } from '#core/model/properties'
 
 const props = defineProps<{ selectedKey: string | null; selectedPackId: string | null; figureKey: string }>()
 const emit = defineEmits<{ cell: [cell: SheetCell]; pack: [id: string]; figure: [key: string] }>()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { gramsWithSpread, fixed } from '#core/display'
-import { spreadG } from '#core/estimate'
-import { cellResistanceOf } from '#core/currents'
-import { packNotes } from '#core/flight'
-import { packLabel, type Line, type PackFacts } from '#core/ledger'
-import { textOf, type Properties } from '#core/properties'
+import { gramsWithSpread, fixed } from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
+import { cellResistanceOf } from '#core/aircraft/currents'
+import { packNotes } from '#core/aircraft/flight'
+import { packLabel, type Line, type PackFacts } from '#core/model/ledger'
+import { textOf, type Properties } from '#core/model/properties'
 import { cellText, editCellAt } from '#shared/sheet/edit-cell'
 
 const props = defineProps<{ pack: Line }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { gramsWithSpread, fixed, minutesBand } from '#core/display'
-import { spreadG } from '#core/estimate'
-import { slotFacts, type Line, type Setup } from '#core/ledger'
-import { isOptional } from '#core/loadout'
+import { gramsWithSpread, fixed, minutesBand } from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
+import { slotFacts, type Line, type Setup } from '#core/model/ledger'
+import { isOptional } from '#core/mass/loadout'
 import { nameSchema } from '#shared/schemas/common'
 
 const store = useBuildStore()

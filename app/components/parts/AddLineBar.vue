@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { saidEvidences, makeLine, makeMass, slotFacts, slots, type Evidence, type Slot } from '#core/ledger'
-import { isNotRead, readGrams, readQuantity } from '#core/units'
+import { saidEvidences, makeLine, makeMass, slotFacts, slots, type Evidence, type Slot } from '#core/model/ledger'
+import { isNotRead, readGrams, readQuantity } from '#core/text/units'
 import { nameSchema } from '#shared/schemas/common'
 
 const emit = defineEmits<{ added: [lineId: string]; close: [] }>()

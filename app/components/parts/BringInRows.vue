@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { slotFacts, slots, type Slot } from '#core/ledger'
-import { gramsWithSpread } from '#core/display'
+import { slotFacts, slots, type Slot } from '#core/model/ledger'
+import { gramsWithSpread } from '#core/text/display'
 import {
   guessHeadlessMapping,
   guessMapping,

@@ -8,14 +8,14 @@ import {
   reserveWords,
   spreadFigure,
   sureWords,
-} from '#core/display'
-import { spreadG } from '#core/estimate'
-import { lineGrams } from '#core/evidence'
-import { spreadFactor95, sumCompensated } from '#core/numbers'
-import { loadoutName } from '#core/loadout'
-import { judgementWord } from '#core/report'
-import { cardName, countingSentences, limitInWords } from '#core/rules'
-import { intoReserveG } from '#core/verdict'
+} from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
+import { lineGrams } from '#core/mass/evidence'
+import { spreadFactor95, sumCompensated } from '#core/maths/numbers'
+import { loadoutName } from '#core/mass/loadout'
+import { judgementWord } from '#core/mass/report'
+import { cardName, countingSentences, limitInWords } from '#core/limits/rules'
+import { intoReserveG } from '#core/limits/verdict'
 
 const store = useBuildStore()
 const moving = ref(false)

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { scaleLinear, scalePoint } from 'd3'
-import { fixed, gramsWithSpread } from '#core/display'
-import { spreadG } from '#core/estimate'
-import { lineEstimate } from '#core/evidence'
-import type { Line } from '#core/ledger'
+import { fixed, gramsWithSpread } from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
+import { lineEstimate } from '#core/mass/evidence'
+import type { Line } from '#core/model/ledger'
 import type { MassVersion } from '#shared/schemas/build-file'
 
 /** The grams of a line from version to version, oldest at the left. */

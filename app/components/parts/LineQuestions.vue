@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { classAnswered, classInDoubt } from '#core/catalogue'
-import { fixed } from '#core/display'
-import type { Basis, Line } from '#core/ledger'
-import { basisUnsaid, withBasis } from '#core/listings'
+import { classAnswered, classInDoubt } from '#core/parts/catalogue'
+import { fixed } from '#core/text/display'
+import type { Basis, Line } from '#core/model/ledger'
+import { basisUnsaid, withBasis } from '#core/mass/listings'
 
 /** What has to be asked of a line once: whether facts of a class still hold, and how it was on the scale. */
 const props = defineProps<{ line: Line }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { chemistries, type Chemistry, type PackFacts } from '#core/ledger'
-import { isNotRead, readNumber } from '#core/units'
+import { chemistries, type Chemistry, type PackFacts } from '#core/model/ledger'
+import { isNotRead, readNumber } from '#core/text/units'
 import { packFactsSchema } from '#shared/schemas/build'
 
 const props = defineProps<{ pack: PackFacts }>()

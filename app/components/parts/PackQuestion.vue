@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { cameMadeUp, chemistries, packInWords, type PackFacts, type PackSoFar } from '#core/ledger'
-import { isNotRead, readNumber, withoutUnit } from '#core/units'
+import { cameMadeUp, chemistries, packInWords, type PackFacts, type PackSoFar } from '#core/model/ledger'
+import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 import { packFactsSchema } from '#shared/schemas/build'
 
 const props = defineProps<{ name: string; soFar: PackSoFar | null }>()

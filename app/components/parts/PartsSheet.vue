@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { groupOf, groups, type Group, type Line } from '#core/ledger'
-import { addEstimates, spreadG } from '#core/estimate'
-import { gramsFigure, priceWords, spreadFigure } from '#core/display'
+import { groupOf, groups, type Group, type Line } from '#core/model/ledger'
+import { addEstimates, spreadG } from '#core/maths/estimate'
+import { gramsFigure, priceWords, spreadFigure } from '#core/text/display'
 
 const emit = defineEmits<{ rows: [text: string] }>()
 const store = useBuildStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed, gramsFigure } from '#core/display'
+import { fixed, gramsFigure } from '#core/text/display'
 
 /** New grams that do not go with earlier weighings: asked once whether they are of the same piece. Nothing waits for the answer. */
 const store = useBuildStore()

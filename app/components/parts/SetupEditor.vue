@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { isOptional } from '#core/loadout'
+import { isOptional } from '#core/mass/loadout'
 import { nameSchema } from '#shared/schemas/common'
-import type { Setup } from '#core/ledger'
+import type { Setup } from '#core/model/ledger'
 
 const store = useBuildStore()
 const newName = ref('')

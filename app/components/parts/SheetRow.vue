@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { saidEvidences, slotFacts, slots, type Line } from '#core/ledger'
-import { spreadG, type Estimate } from '#core/estimate'
-import { centsFigure, fixed, gramsFigure, signed, spreadFigure } from '#core/display'
+import { saidEvidences, slotFacts, slots, type Line } from '#core/model/ledger'
+import { spreadG, type Estimate } from '#core/maths/estimate'
+import { centsFigure, fixed, gramsFigure, signed, spreadFigure } from '#core/text/display'
 import { sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
 
 const props = defineProps<{

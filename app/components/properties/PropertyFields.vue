@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Slot } from '#core/ledger'
-import { isNotRead } from '#core/units'
-import { propertiesOf, propertyText, readProperty, type Properties, type Property } from '#core/properties'
+import type { Slot } from '#core/model/ledger'
+import { isNotRead } from '#core/text/units'
+import { propertiesOf, propertyText, readProperty, type Properties, type Property } from '#core/model/properties'
 import { propertyProblem } from '#shared/schemas/properties'
 
 const props = defineProps<{ slotName: Slot; properties: Properties | null; asked?: readonly string[] }>()

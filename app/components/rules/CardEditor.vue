@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { cardStatuses, countings, countingSentences, type RuleCard } from '#core/rules'
-import { isNotRead, massUnits, readNumber, type MassUnit } from '#core/units'
+import { cardStatuses, countings, countingSentences, type RuleCard } from '#core/limits/rules'
+import { isNotRead, massUnits, readNumber, type MassUnit } from '#core/text/units'
 import { ownCardSchema } from '#shared/schemas/rule-card'
 import type { CardFields } from '../../stores/rules'
 

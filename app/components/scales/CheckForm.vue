@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { fixed } from '#core/display'
-import { CoreInputError } from '#core/errors'
-import { spreadFactor95 } from '#core/numbers'
-import { admitCheck, evaluateCheck, type Placing, type Scale } from '#core/scale'
-import { isNotRead, readNumber } from '#core/units'
+import { fixed } from '#core/text/display'
+import { CoreInputError } from '#core/basics/errors'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { admitCheck, evaluateCheck, type Placing, type Scale } from '#core/mass/scale'
+import { isNotRead, readNumber } from '#core/text/units'
 
 const props = defineProps<{ scale: Scale }>()
 const emit = defineEmits<{ done: [] }>()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { extent, scaleLinear, scaleTime } from 'd3'
-import { fixed, signed } from '#core/display'
-import { spreadFactor95 } from '#core/numbers'
-import { evaluateCheck, type Scale, type ScaleCheck } from '#core/scale'
+import { fixed, signed } from '#core/text/display'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { evaluateCheck, type Scale, type ScaleCheck } from '#core/mass/scale'
 
 const props = defineProps<{ scale: Scale; checks: readonly ScaleCheck[] }>()
 const height = 128

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { extent, scaleLinear } from 'd3'
-import { fixed, signed } from '#core/display'
-import { slotFacts, slots } from '#core/ledger'
-import { HonestyTable, tendencies, type ListingObservation } from '#core/listings'
-import { spreadFactor95 } from '#core/numbers'
+import { fixed, signed } from '#core/text/display'
+import { slotFacts, slots } from '#core/model/ledger'
+import { HonestyTable, tendencies, type ListingObservation } from '#core/mass/listings'
+import { spreadFactor95 } from '#core/maths/numbers'
 
 const shelf = useShelfStore()
 const observations = shallowRef<readonly ListingObservation[]>([])

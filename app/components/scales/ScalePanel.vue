@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { fixed, signed } from '#core/display'
-import { spreadFactor95 } from '#core/numbers'
-import { repeatabilityFrom, type Scale } from '#core/scale'
-import { isNotRead, readGrams, readNumber } from '#core/units'
+import { fixed, signed } from '#core/text/display'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { repeatabilityFrom, type Scale } from '#core/mass/scale'
+import { isNotRead, readGrams, readNumber } from '#core/text/units'
 import { scaleFieldsSchema, type ScaleFields } from '#shared/schemas/scales'
 
 const props = defineProps<{ scale: Scale }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { fixed, gramsWithSpread, signed } from '#core/display'
-import { sigmaG, spreadG } from '#core/estimate'
-import { compareScales, weighedEstimate } from '#core/scale'
-import { isNotRead, readGrams } from '#core/units'
+import { fixed, gramsWithSpread, signed } from '#core/text/display'
+import { sigmaG, spreadG } from '#core/maths/estimate'
+import { compareScales, weighedEstimate } from '#core/mass/scale'
+import { isNotRead, readGrams } from '#core/text/units'
 
 const scales = useScalesStore()
 const firstId = ref(scales.scales[0]!.id)

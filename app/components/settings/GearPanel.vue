@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { polarisations } from '#core/properties'
-import type { GroundGear } from '#core/fit'
-import { isNotRead, readNumber } from '#core/units'
+import { polarisations } from '#core/model/properties'
+import type { GroundGear } from '#core/aircraft/fit'
+import { isNotRead, readNumber } from '#core/text/units'
 
 const props = defineProps<{ gear: GroundGear }>()
 const emit = defineEmits<{ change: [gear: GroundGear] }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { fixed } from '#core/display'
-import { isNotRead, readNumber, withoutUnit } from '#core/units'
-import { planWires } from '#core/fit'
-import type { Shaving } from '#core/shave'
+import { fixed } from '#core/text/display'
+import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
+import { planWires } from '#core/aircraft/fit'
+import type { Shaving } from '#core/deciding/shave'
 
 /** Asks what a step really took off: typed, lying on the pan, or as the difference of the part before and after. */
 const props = defineProps<{

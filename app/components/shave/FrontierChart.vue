@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { curveStepBefore, line as lineOf, max, scaleLinear } from 'd3'
-import { fixed } from '#core/display'
-import type { CostMeasure, ShownPlan } from '#core/shave'
+import { fixed } from '#core/text/display'
+import type { CostMeasure, ShownPlan } from '#core/deciding/shave'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
 const props = defineProps<{

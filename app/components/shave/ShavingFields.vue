@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed } from '#core/display'
+import { fixed } from '#core/text/display'
 import {
   effectOf,
   lossWords,
@@ -8,8 +8,8 @@ import {
   usualOfKind,
   type Shaving,
   type ShavingKind,
-} from '#core/shave'
-import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
+} from '#core/deciding/shave'
+import { isNotRead, readCents, readNumber, withoutUnit } from '#core/text/units'
 import { shavingSchema } from '#shared/schemas/shave'
 
 const props = defineProps<{ shaving: Shaving }>()

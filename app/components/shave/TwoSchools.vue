@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { signed } from '#core/display'
-import { schoolsOf, type SchoolWay } from '#core/shave'
+import { signed } from '#core/text/display'
+import { schoolsOf, type SchoolWay } from '#core/deciding/shave'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())

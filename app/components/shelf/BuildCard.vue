@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { ShelfEntry } from '#core/shelf'
-import type { VerdictWord } from '#core/verdict'
-import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/display'
-import { spreadFactor95 } from '#core/numbers'
+import type { ShelfEntry } from '#core/deciding/shelf'
+import type { VerdictWord } from '#core/limits/verdict'
+import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/text/display'
+import { spreadFactor95 } from '#core/maths/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
 const emit = defineEmits<{ putAway: [archived: boolean]; remove: [] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { craftPresets } from '#core/catalogue'
-import { isNotRead, readCents, readGrams, readNumber } from '#core/units'
+import { craftPresets } from '#core/parts/catalogue'
+import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { NewBuild } from '#shared/schemas/api'
 import { nameSchema } from '#shared/schemas/common'
 

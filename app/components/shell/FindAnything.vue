@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { slotFacts } from '#core/ledger'
-import { cardName, limitInWords } from '#core/rules'
+import { slotFacts } from '#core/model/ledger'
+import { cardName, limitInWords } from '#core/limits/rules'
 import type { Found } from '#shared/schemas/api'
 
 interface Hit {

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { SheetCell } from '#core/flight'
-import { scaleWeighings, type Build } from '#core/ledger'
-import type { Overview } from '#core/report'
-import { cardName, limitG } from '#core/rules'
-import { progressOf, sequenceOf } from '#core/assembly'
-import { openShavings, shaveListOf } from '#core/shave'
+import type { SheetCell } from '#core/aircraft/flight'
+import { scaleWeighings, type Build } from '#core/model/ledger'
+import type { Overview } from '#core/mass/report'
+import { cardName, limitG } from '#core/limits/rules'
+import { progressOf, sequenceOf } from '#core/making/assembly'
+import { openShavings, shaveListOf } from '#core/deciding/shave'
 
 const store = useBuildStore()
 const route = useRoute()

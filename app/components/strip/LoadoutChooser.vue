@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { gramsWithSpread } from '#core/display'
-import { spreadFactor95 } from '#core/numbers'
-import { allLoadouts, defaultLoadout, loadoutMasses, loadoutName, sameLoadout } from '#core/loadout'
-import { bindingJudgement, chosenCards, judgeUnderCard } from '#core/report'
-import type { LoadoutChoice } from '#core/ledger'
+import { gramsWithSpread } from '#core/text/display'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { allLoadouts, defaultLoadout, loadoutMasses, loadoutName, sameLoadout } from '#core/mass/loadout'
+import { bindingJudgement, chosenCards, judgeUnderCard } from '#core/mass/report'
+import type { LoadoutChoice } from '#core/model/ledger'
 
 const emit = defineEmits<{ close: [] }>()
 const store = useBuildStore()

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
-import { groupOf, slotFacts, type Line } from '#core/ledger'
-import { spreadG } from '#core/estimate'
-import { gramsFigure, gramsWithSpread, spreadFigure } from '#core/display'
-import { limitG } from '#core/rules'
-import type { Overview } from '#core/report'
-import type { LineEstimates } from '#core/loadout'
+import { groupOf, slotFacts, type Line } from '#core/model/ledger'
+import { spreadG } from '#core/maths/estimate'
+import { gramsFigure, gramsWithSpread, spreadFigure } from '#core/text/display'
+import { limitG } from '#core/limits/rules'
+import type { Overview } from '#core/mass/report'
+import type { LineEstimates } from '#core/mass/loadout'
 
 const props = defineProps<{ overview: Overview; estimates: LineEstimates; selectedId: string | null }>()
 const emit = defineEmits<{ pick: [lineId: string] }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
-import type { ShelfEntry } from '#core/shelf'
-import { fixed, gramsFigure } from '#core/display'
-import { spreadFactor95 } from '#core/numbers'
+import type { ShelfEntry } from '#core/deciding/shelf'
+import { fixed, gramsFigure } from '#core/text/display'
+import { spreadFactor95 } from '#core/maths/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
 const width = 470

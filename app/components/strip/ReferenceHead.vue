@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { centsFigure, gramsWithSpread } from '#core/display'
+import { centsFigure, gramsWithSpread } from '#core/text/display'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { judgementWord } from '#core/report'
-import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/display'
-import { cardName, whateverItWeighs } from '#core/rules'
-import { spreadG } from '#core/estimate'
-import { inNoSetup, isOnPurpose, loadoutName } from '#core/loadout'
+import { judgementWord } from '#core/mass/report'
+import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/text/display'
+import { cardName, whateverItWeighs } from '#core/limits/rules'
+import { spreadG } from '#core/maths/estimate'
+import { inNoSetup, isOnPurpose, loadoutName } from '#core/mass/loadout'
 
 const store = useBuildStore()
 const rules = useRulesStore()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { line as lineShape, scaleLinear } from 'd3'
-import { spreadG, type Estimate } from '#core/estimate'
-import { gramsWithSpread } from '#core/display'
-import type { TimedReading } from '#core/readings'
+import { spreadG, type Estimate } from '#core/maths/estimate'
+import { gramsWithSpread } from '#core/text/display'
+import type { TimedReading } from '#core/mass/readings'
 
 const props = defineProps<{ readings: readonly TimedReading[]; expected: Estimate | null; capacityG: number }>()
 

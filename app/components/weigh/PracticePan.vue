@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { sigmaG } from '#core/estimate'
-import type { Line } from '#core/ledger'
+import { sigmaG } from '#core/maths/estimate'
+import type { Line } from '#core/model/ledger'
 
 /** Puts demo parts on the stand-in's pan. A part's true mass is its own secret: near what is believed, the same every time. */
 defineProps<{ lines: readonly Line[]; current: Line | null; pieces: number }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { decimalsFor, fixed } from '#core/display'
-import { spreadG } from '#core/estimate'
-import type { Line } from '#core/ledger'
+import { decimalsFor, fixed } from '#core/text/display'
+import { spreadG } from '#core/maths/estimate'
+import type { Line } from '#core/model/ledger'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { fixed, gramsWithSpread, signed } from '#core/display'
-import { learntBetween } from '#core/weigh'
+import { fixed, gramsWithSpread, signed } from '#core/text/display'
+import { learntBetween } from '#core/deciding/weigh'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun }>()

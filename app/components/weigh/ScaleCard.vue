@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { fixed, signed } from '#core/display'
-import { sigmaG } from '#core/estimate'
-import { spreadFactor95 } from '#core/numbers'
-import { weighedEstimate } from '#core/scale'
-import { correctionsBy } from '#core/weigh'
+import { fixed, signed } from '#core/text/display'
+import { sigmaG } from '#core/maths/estimate'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { weighedEstimate } from '#core/mass/scale'
+import { correctionsBy } from '#core/deciding/weigh'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun | null; loadG: number | null }>()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { fixed, gramsWithSpread, signed } from '#core/display'
-import { addEstimates, spreadG } from '#core/estimate'
-import type { Line, Observation } from '#core/ledger'
-import { countedLines, loadoutName } from '#core/loadout'
-import { reconcile } from '#core/observation'
+import { fixed, gramsWithSpread, signed } from '#core/text/display'
+import { addEstimates, spreadG } from '#core/maths/estimate'
+import type { Line, Observation } from '#core/model/ledger'
+import { countedLines, loadoutName } from '#core/mass/loadout'
+import { reconcile } from '#core/mass/observation'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun }>()

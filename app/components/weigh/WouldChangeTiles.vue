@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { fixed, signed, spreadFigure } from '#core/display'
-import type { WouldChange } from '#core/weigh'
+import { fixed, signed, spreadFigure } from '#core/text/display'
+import type { WouldChange } from '#core/deciding/weigh'
 
 const props = defineProps<{ change: WouldChange | null }>()
 const listing = computed(() => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LoadoutChoice } from '#core/ledger'
+import type { LoadoutChoice } from '#core/model/ledger'
 
 const route = useRoute()
 const store = useBuildStore()

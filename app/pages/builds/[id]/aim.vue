@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { applicableCards, cardName, limitInWords, mayCount } from '#core/rules'
+import { applicableCards, cardName, limitInWords, mayCount } from '#core/limits/rules'
 import { nameSchema } from '#shared/schemas/common'
-import type { Aim } from '#core/ledger'
+import type { Aim } from '#core/model/ledger'
 
 const store = useBuildStore()
 const rules = useRulesStore()

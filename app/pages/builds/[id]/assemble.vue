@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { circleWords } from '#core/assembly'
-import { fixed } from '#core/display'
+import { circleWords } from '#core/making/assembly'
+import { fixed } from '#core/text/display'
 
 const store = useBuildStore()
 const route = useRoute()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { candidateRows, type CandidateRow } from '#core/choosing'
-import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure } from '#core/display'
-import { slotFacts, type Line } from '#core/ledger'
-import { blankFit } from '#core/fit'
+import { candidateRows, type CandidateRow } from '#core/deciding/choosing'
+import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure } from '#core/text/display'
+import { slotFacts, type Line } from '#core/model/ledger'
+import { blankFit } from '#core/aircraft/fit'
 
 const store = useBuildStore()
 const rules = useRulesStore()

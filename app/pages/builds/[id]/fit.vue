@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { blankFit, type Finding, type Mounting, type WayOut } from '#core/fit'
-import { electricalTree, nodesOf } from '#core/wiring'
-import type { Feed } from '#core/ledger'
+import { blankFit, type Finding, type Mounting, type WayOut } from '#core/aircraft/fit'
+import { electricalTree, nodesOf } from '#core/aircraft/wiring'
+import type { Feed } from '#core/model/ledger'
 
 const store = useBuildStore()
 const route = useRoute()

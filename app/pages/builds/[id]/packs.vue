@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { SheetCell } from '#core/flight'
-import { makeLine, packLabel } from '#core/ledger'
-import { packLines, sameLoadout } from '#core/loadout'
+import type { SheetCell } from '#core/aircraft/flight'
+import { makeLine, packLabel } from '#core/model/ledger'
+import { packLines, sameLoadout } from '#core/mass/loadout'
 
 const store = useBuildStore()
 const drawer = useDrawerStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { gramsChangeWords } from '#core/commands'
+import { gramsChangeWords } from '#core/changes/commands'
 
 const store = useBuildStore()
 const adding = ref(false)

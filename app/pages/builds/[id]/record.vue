@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { gramsChangeWords } from '#core/commands'
-import { fixed, signed } from '#core/display'
+import { gramsChangeWords } from '#core/changes/commands'
+import { fixed, signed } from '#core/text/display'
 import type { JournalEntry } from '#shared/schemas/journal'
 
 const store = useBuildStore()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { differenceSpreadG } from '#core/weigh'
-import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/display'
+import { differenceSpreadG } from '#core/deciding/weigh'
+import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/text/display'
 import {
   effectOf,
   hasGrams,
@@ -21,11 +21,11 @@ import {
   type Shaving,
   type ShavingKind,
   type Suggestion,
-} from '#core/shave'
-import type { Line } from '#core/ledger'
-import { loadoutName } from '#core/loadout'
-import { spreadFactor95 } from '#core/numbers'
-import { isNotRead, readCents, readNumber, withoutUnit } from '#core/units'
+} from '#core/deciding/shave'
+import type { Line } from '#core/model/ledger'
+import { loadoutName } from '#core/mass/loadout'
+import { spreadFactor95 } from '#core/maths/numbers'
+import { isNotRead, readCents, readNumber, withoutUnit } from '#core/text/units'
 import { nameSchema } from '#shared/schemas/common'
 import type { FrontierPoint } from '~/workers/shave.worker'
 

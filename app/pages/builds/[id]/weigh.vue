@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { fixed } from '#core/display'
-import { lineGrams } from '#core/evidence'
-import { sumCompensated } from '#core/numbers'
+import { fixed } from '#core/text/display'
+import { lineGrams } from '#core/mass/evidence'
+import { sumCompensated } from '#core/maths/numbers'
 
 const store = useBuildStore()
 const scales = useScalesStore()

@@ -1,0 +1,7 @@
+export * from '../../model/data'
+export * from './gear'
+export * from './stack'
+export * from './wires'
+export * from './fixings'
+export * from './checks'
+export * from './report'

@@ -1,0 +1,19 @@
+import { CoreInputError } from '../../basics/errors'
+
+/** Standard gravity, m/s². */
+export const gravityMs2 = 9.80665
+
+/**
+ * Density of dry air, kg/m³, at an altitude of −500 to 9000 m and −40 to 60 °C. Throws outside those ranges.
+ * Source: international standard atmosphere for the pressure, ideal gas for the density.
+ *
+ * @example airDensity(1500, 5) // 1.05903
+ */
+export function airDensity(altitudeM: number, temperatureC: number): number {
+  if (!(altitudeM >= -500 && altitudeM <= 9000))
+    throw new CoreInputError('airDensity', 'altitudeM', altitudeM, 'from -500 to 9000')
+  if (!(temperatureC >= -40 && temperatureC <= 60))
+    throw new CoreInputError('airDensity', 'temperatureC', temperatureC, 'from -40 to 60')
+  const pressurePa = 101_325 * (1 - 2.25577e-5 * altitudeM) ** 5.25588
+  return pressurePa / (287.05 * (temperatureC + 273.15))
+}

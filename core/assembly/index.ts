@@ -1,7 +1,0 @@
-export * from './connections'
-export * from './maiden'
-export * from './order'
-export * from './progress'
-export * from './repair'
-export * from './steps'
-export * from '../model/assembly'

@@ -1,0 +1,186 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { blankAim, makeLine, makeMass, type Build, type Line } from '../../model/ledger'
+import { applyCommand, applyPatch, describeCommand, diffBuilds, isEmptyPatch, type Command } from './index'
+
+function line(id: string, more: Partial<Line> = {}): Line {
+  return makeLine({
+    id,
+    slot: 'strap',
+    name: `line ${id}`,
+    mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG: 2 }),
+    ...more,
+  })
+}
+const build: Build = {
+  id: 'b',
+  name: 'B',
+  craftClass: '',
+  archived: false,
+  reference: null,
+  aim: blankAim(),
+  lines: [
+    line('a'),
+    line('b', { tie: 'camera', role: 'payload' }),
+    line('c', { tie: 'camera', role: 'payload' }),
+    line('d', { state: 'candidate', insteadOf: 'a' }),
+    line('e', { state: 'candidate', insteadOf: 'a' }),
+    line('p', { slot: 'pack' }),
+  ],
+  setups: [
+    { id: 's', name: 'all', lineIds: ['b', 'c'] },
+    { id: 't', name: 'bare', lineIds: [] },
+  ],
+  flies: { setupId: 's', packLineId: 'p' },
+  neverFlown: [{ setupId: 't', packLineId: 'p' }],
+  observations: [],
+  fit: null,
+  flying: null,
+  shave: null,
+  assembly: null,
+}
+const byId = (b: Build, id: string) => b.lines.find(l => l.id === id)
+
+describe('commands', () => {
+  it('share everything that did not change', () => {
+    const next = applyCommand(build, { type: 'lines.change', changes: [{ id: 'a', fields: { quantity: 2 } }] })
+    expect(byId(next, 'a')?.quantity).toBe(2)
+    expect(byId(next, 'b')).toBe(byId(build, 'b'))
+    expect(next.setups).toBe(build.setups)
+    expect(byId(build, 'a')?.quantity).toBe(1)
+  })
+  it('take tied lines off together and bring them back together', () => {
+    const off = applyCommand(build, { type: 'lines.change', changes: [{ id: 'b', fields: { state: 'off' } }] })
+    expect([byId(off, 'b')?.state, byId(off, 'c')?.state]).toEqual(['off', 'off'])
+    const back = applyCommand(off, { type: 'lines.change', changes: [{ id: 'c', fields: { state: 'fitted' } }] })
+    expect([byId(back, 'b')?.state, byId(back, 'c')?.state]).toEqual(['fitted', 'fitted'])
+  })
+  it('fit a candidate: the parts change places and the other candidates follow', () => {
+    const next = applyCommand(build, { type: 'line.fit', id: 'd' })
+    expect(byId(next, 'd')).toMatchObject({ state: 'fitted', insteadOf: null })
+    expect(byId(next, 'a')).toMatchObject({ state: 'candidate', insteadOf: 'd' })
+    expect(byId(next, 'e')).toMatchObject({ insteadOf: 'd' })
+  })
+  it('keep the listing when a listed part is weighed', () => {
+    const listed = applyCommand(build, {
+      type: 'lines.change',
+      changes: [
+        { id: 'a', fields: { mass: makeMass({ versionId: 'n1', evidence: 'listed', valueG: 3.4, resolutionG: 0.1 }) } },
+      ],
+    })
+    const weighed = applyCommand(listed, {
+      type: 'lines.change',
+      changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n2', evidence: 'weighed', valueG: 3.55 }) } }],
+    })
+    expect(byId(weighed, 'a')).toMatchObject({ listing: { valueG: 3.4, resolutionG: 0.1 }, mass: { valueG: 3.55 } })
+  })
+  it('deleting a line or a set-up leaves nothing that points to it', () => {
+    const noPack = applyCommand(build, { type: 'lines.delete', ids: ['p', 'b'] })
+    expect(noPack.flies.packLineId).toBeNull()
+    expect(noPack.neverFlown).toEqual([])
+    expect(noPack.setups[0]?.lineIds).toEqual(['c'])
+    const noSetup = applyCommand(build, { type: 'setup.delete', id: 't' })
+    expect(noSetup.neverFlown).toEqual([])
+    expect(applyCommand(build, { type: 'setup.delete', id: 's' }).flies.setupId).toBe('t')
+  })
+  it.each<[string, Command, string]>([
+    ['an unknown line', { type: 'lines.change', changes: [{ id: 'zz', fields: {} }] }, 'no longer in this build'],
+    ['an empty name', { type: 'lines.change', changes: [{ id: 'a', fields: { name: '  ' } }] }, 'needs a name'],
+    ['a second line with one id', { type: 'lines.add', lines: [line('a')], beforeId: null }, 'already'],
+    [
+      'too many lines',
+      { type: 'lines.add', lines: Array.from({ length: 2001 }, (_, i) => line(`n${i}`)), beforeId: null },
+      'at most 2000',
+    ],
+    ['the last set-up', { type: 'setup.delete', id: 's' }, 'at least one'],
+    ['a set-up of strangers', { type: 'setup.put', setup: { id: 'x', name: 'x', lineIds: ['zz'] } }, 'does not have'],
+    ['a pack that is none', { type: 'loadout.fly', choice: { setupId: 's', packLineId: 'a' } }, 'no such pack'],
+    ['an empty build name', { type: 'build.set', fields: { name: ' ' } }, 'needs a name'],
+    ['a move before itself', { type: 'lines.move', ids: ['a'], beforeId: 'a' }, 'before itself'],
+  ])('refuse %s with a sentence', (_what, command, sentence) => {
+    const from = command.type === 'setup.delete' ? { ...build, setups: [build.setups[0]!] } : build
+    expect(() => applyCommand(from, command)).toThrow(sentence)
+  })
+})
+
+const anyCommand: fc.Arbitrary<Command> = fc.oneof(
+  fc.record({
+    type: fc.constant('lines.change' as const),
+    changes: fc.array(
+      fc.record({
+        id: fc.constantFrom('a', 'b', 'c', 'd', 'p'),
+        fields: fc.record({ quantity: fc.integer({ min: 1, max: 9 }), note: fc.string() }),
+      }),
+      { minLength: 1, maxLength: 3 },
+    ),
+  }),
+  fc.record({
+    type: fc.constant('lines.move' as const),
+    ids: fc.constantFrom(['a'], ['b', 'c'], ['p']),
+    beforeId: fc.constantFrom('d', 'e', null),
+  }),
+  fc.record({ type: fc.constant('lines.delete' as const), ids: fc.constantFrom(['a'], ['p'], ['b', 'e']) }),
+  fc.record({ type: fc.constant('line.fit' as const), id: fc.constantFrom('d', 'e') }),
+  fc.record({
+    type: fc.constant('lines.add' as const),
+    lines: fc.constantFrom([line('x')], [line('y'), line('z')]),
+    beforeId: fc.constantFrom('a', null),
+  }),
+  fc.record({ type: fc.constant('setup.delete' as const), id: fc.constantFrom('s', 't') }),
+  fc.record({
+    type: fc.constant('build.set' as const),
+    fields: fc.record({
+      name: fc.constantFrom('N', 'M'),
+      aim: fc.record({ reserveG: fc.integer({ min: 0, max: 5 }) }),
+    }),
+  }),
+)
+
+describe('patches', () => {
+  it('any run of commands is taken back and done again exactly', () => {
+    fc.assert(
+      fc.property(fc.array(anyCommand, { maxLength: 8 }), commands => {
+        const states = [build]
+        const patches = []
+        for (const command of commands) {
+          try {
+            const next = applyCommand(states.at(-1)!, command)
+            patches.push(diffBuilds(states.at(-1)!, next))
+            states.push(next)
+          } catch {
+            /* a refused command changes nothing */
+          }
+        }
+        let now = states.at(-1)!
+        for (let i = patches.length - 1; i >= 0; i--) {
+          now = applyPatch(now, JSON.parse(JSON.stringify(patches[i])), 'backwards')
+          expect(now).toEqual(states[i])
+        }
+        for (const [i, patch] of patches.entries()) {
+          now = applyPatch(now, patch, 'forwards')
+          expect(now).toEqual(states[i + 1])
+        }
+      }),
+    )
+  })
+  it('of nothing are empty', () => {
+    expect(isEmptyPatch(diffBuilds(build, build))).toBe(true)
+  })
+  it('are described with grams only where grams changed', () => {
+    const weigh: Command = {
+      type: 'lines.change',
+      changes: [{ id: 'a', fields: { mass: makeMass({ versionId: 'n', evidence: 'weighed', valueG: 2.5 }) } }],
+    }
+    expect(describeCommand(weigh, build, diffBuilds(build, applyCommand(build, weigh)))).toEqual({
+      title: 'line a: grams changed',
+      gramsBeforeG: 2,
+      gramsAfterG: 2.5,
+    })
+    const rename: Command = { type: 'lines.change', changes: [{ id: 'a', fields: { name: 'Band' } }] }
+    expect(describeCommand(rename, build, diffBuilds(build, applyCommand(build, rename)))).toEqual({
+      title: 'Renamed line a to Band',
+      gramsBeforeG: null,
+      gramsAfterG: null,
+    })
+  })
+})

@@ -1,7 +1,0 @@
-export * from '../model/installation'
-export * from './gear'
-export * from './stack'
-export * from './wires'
-export * from './fixings'
-export * from './checks'
-export * from './report'

@@ -1,0 +1,7 @@
+export * from './connections'
+export * from './maiden'
+export * from './order'
+export * from './progress'
+export * from './repair'
+export * from './steps'
+export * from '../../model/data'

@@ -1,0 +1,142 @@
+import { CoreInputError } from '../../basics/errors'
+import { contributionsOf, estimateOf, exactly, rectangularSigma, type Estimate } from '../../maths/estimate'
+import { spreadFactor95 } from '../../maths/numbers'
+import type { HonestyTable } from '../listings'
+import type { Mass, Weighed, Weighing } from '../../model/ledger'
+import { uncheckedGainHalfWidth } from '../scale'
+import { betweenPiecePartG, betweenPieceSigmaG, twinPartG } from './pieces'
+
+/** Key of the gain of the scale that masses typed as weighed were read on; shared by all of them. */
+export const uncheckedGainKey = 'gain:unchecked'
+
+const sharedPrefixes = ['listing:', 'gain:', 'tared:', 'level:']
+
+/** Whether a cause may stand in several lines. All others carry the id of their line's mass version. */
+export function isSharedCause(key: string): boolean {
+  return sharedPrefixes.some(prefix => key.startsWith(prefix))
+}
+
+/** Key of what all parts of a kind share in their listings. */
+export function listingKey(slot: string): string {
+  return `listing:${slot}`
+}
+
+/**
+ * The estimate of a whole line (all pieces), from its present mass and the default pedigree of its evidence.
+ * A line without a mass is exactly 0 g: callers count it as open. Unit: grams; one standard uncertainty a coefficient.
+ *
+ * - guess: rectangular, half-width 20 % or 0.2 g of the line, whichever is larger
+ * - typical: rectangular over the class range
+ * - listed: times exp(μ) of its kind; σ of its own, √v shared by the kind, half the last listed digit
+ * - worked out: rectangular, 5 % (screws 10 %), at least 0.02 g
+ * - anything weighed on a scale of the builder's own carries its causes with it
+ * - twin: as the piece it was copied from was weighed, and the part of pieces that were not
+ * - weighed: one tared reading on an unchecked scale whose resolution is the last digit typed; its repeatability,
+ *   which nobody has measured, is taken as one step
+ *
+ * Throws {@link CoreInputError} on a mass below zero, a quantity below one, or anything not finite.
+ */
+export function lineEstimate(line: Weighed, honesty: HonestyTable): Estimate {
+  const { mass, quantity } = line
+  if (!mass) return exactly(0)
+  requireUsable(mass, quantity)
+  const lineG = lineGrams(mass, quantity)
+  if (mass.ownSpreadG !== null) {
+    const scaled = mass.evidence === 'listed' ? lineG * Math.exp(honesty.of(line.slot).mu) : lineG
+    return estimateOf(scaled, { [`product:${mass.versionId}`]: mass.ownSpreadG / spreadFactor95 })
+  }
+  if (mass.weighing) return scaledWeighing(mass, mass.weighing, quantity)
+  switch (mass.evidence) {
+    case 'guess':
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(0.2 * lineG, 0.2)) })
+    case 'typical': {
+      const halfRangeG = ((mass.halfRangeG ?? 0.2 * mass.valueG) * quantity) / mass.valueCount
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(halfRangeG) })
+    }
+    case 'listed':
+      return listedEstimate(line, mass, lineG, honesty)
+    case 'worked out': {
+      const fraction = line.slot === 'screw' ? 0.1 : 0.05
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
+    }
+    case 'twin':
+    case 'weighed':
+      return typedWeighing(mass, quantity)
+  }
+}
+
+/** Grams of `quantity` pieces of a mass, before any listing correction. */
+export function lineGrams(mass: Mass, quantity: number): number {
+  return mass.valueCount === quantity ? mass.valueG : (mass.valueG * quantity) / mass.valueCount
+}
+
+function requireUsable(mass: Mass, quantity: number): void {
+  if (!(mass.valueG >= 0) || !Number.isFinite(mass.valueG))
+    throw new CoreInputError('lineEstimate', 'valueG', mass.valueG, 'zero or more')
+  if (!(mass.valueCount >= 1)) throw new CoreInputError('lineEstimate', 'valueCount', mass.valueCount, 'one or more')
+  if (!(quantity >= 1) || !Number.isFinite(quantity))
+    throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
+}
+
+function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
+  const { mu, ownSigma, sharedSigma } = honesty.of(line.slot)
+  const expectedG = lineG * Math.exp(mu)
+  return estimateOf(expectedG, {
+    [`product:${mass.versionId}`]: expectedG * ownSigma,
+    [listingKey(line.slot)]: expectedG * sharedSigma,
+    [`digit:${mass.versionId}`]: rectangularSigma((mass.resolutionG / 2) * (line.quantity / mass.valueCount)),
+  })
+}
+
+/** How many pieces a weighed mass was made from: those weighed one by one, or those on the pan together. */
+function weighedPieces(mass: Mass): number {
+  return mass.pieceReadingsG?.length ?? mass.valueCount
+}
+
+/** Between-piece part of a weighed line, grams; of a twin, the part of pieces that were never on a scale. */
+function piecesPart(mass: Mass, quantity: number): number {
+  const readingsG = mass.pieceReadingsG ?? [mass.valueG / mass.valueCount]
+  const pieceSigmaG = betweenPieceSigmaG(readingsG.map(g => Math.max(g, 0)))
+  return mass.evidence === 'twin'
+    ? twinPartG(quantity, weighedPieces(mass), pieceSigmaG)
+    : betweenPiecePartG(quantity, weighedPieces(mass), pieceSigmaG)
+}
+
+/** Key of the between-piece part: that of a twin is told apart, for it goes along when the twin is trimmed. */
+const piecesKey = ({ evidence, versionId }: Mass) => `${evidence === 'twin' ? 'twin' : 'pieces'}:${versionId}`
+
+/**
+ * Whether a weighing lacks the between-piece part: a twin's unless it came along from what it was trimmed from, else
+ * where the pieces are others than those weighed.
+ */
+function lacksPiecesPart(mass: Mass, { contributions }: Weighing, quantity: number): boolean {
+  return mass.evidence === 'twin'
+    ? !Object.keys(contributions).some(key => key.startsWith('twin:'))
+    : quantity !== weighedPieces(mass)
+}
+
+/** A weighing on one of the builder's scales: its causes were worked out when it was taken. */
+function scaledWeighing(mass: Mass, weighing: Weighing, quantity: number): Estimate {
+  const factor = quantity / mass.valueCount
+  const contributions = contributionsOf()
+  for (const key in weighing.contributions) contributions[key] = factor * weighing.contributions[key]!
+  if (lacksPiecesPart(mass, weighing, quantity)) contributions[piecesKey(mass)] = piecesPart(mass, quantity)
+  return estimateOf(lineGrams(mass, quantity), contributions)
+}
+
+function typedWeighing(mass: Mass, quantity: number): Estimate {
+  const lineG = lineGrams(mass, quantity)
+  const factor = quantity / mass.valueCount
+  const stepG = mass.resolutionG
+  const placings = mass.pieceReadingsG?.length ?? 1
+  const digit = stepG ** 2 / 12
+  return estimateOf(
+    lineG,
+    contributionsOf(
+      [`reading:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 / placings + digit)],
+      [`zero:${mass.versionId}`, factor * Math.sqrt(stepG ** 2 + digit)],
+      [uncheckedGainKey, -lineG * rectangularSigma(uncheckedGainHalfWidth)],
+      [piecesKey(mass), piecesPart(mass, quantity)],
+    ),
+  )
+}

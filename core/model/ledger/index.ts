@@ -1,0 +1,6 @@
+export * from '../data'
+export * from './slot-words'
+export * from './make'
+export * from './pack'
+export * from './twins'
+export * from './pieces'

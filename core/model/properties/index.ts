@@ -1,0 +1,6 @@
+export * from '../data'
+export * from './definitions'
+export * from './patterns'
+export * from './bench-table'
+export * from './read'
+export * from './facts-of'

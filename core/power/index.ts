@@ -1,7 +1,0 @@
-export * from './air'
-export * from './cells'
-export * from './connectors'
-export * from './discharge'
-export * from './hover'
-export * from './motor-curve'
-export * from '../model/flight-plan'

@@ -1,6 +1,0 @@
-export * from '../model/properties'
-export * from './definitions'
-export * from './patterns'
-export * from './bench-table'
-export * from './read'
-export * from './facts-of'
