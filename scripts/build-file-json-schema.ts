@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { buildFileSchema } from '../shared/schemas/build-file'
+import { buildFileSchema, buildFileVersion } from '../shared/schemas/build-file'
 
 /** The build file as JSON Schema. References between ids (a set-up's lines, the pack flown) are checked by the application beyond it. */
 export function buildFileJsonSchema() {
   return {
-    $id: 'urn:jolly-gram:build-file:1',
-    title: 'Build file, version 1',
+    $id: `urn:jolly-gram:build-file:${buildFileVersion}`,
+    title: `Build file, version ${buildFileVersion}`,
     ...z.toJSONSchema(buildFileSchema, { io: 'input', reused: 'ref' }),
   }
 }

@@ -3,7 +3,7 @@ import { CoreInputError } from '#core/basics/errors'
 import { makeLine, makeMass, type Line, type Observation } from '#core/model/ledger'
 import { differenceAsMass, isComparable, reconcile } from '#core/mass/observation'
 import { placeOf, takeInLifts, takeObservation, takeTogether, usualBasis, type Taking } from '#core/deciding/weigh'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 import type { Pan } from './usePan'
 
 /** Several lines weighed together: what the scale says against the ledger, what could explain a difference, and keeping it. */

@@ -1,5 +1,4 @@
-import type { Patch, PatchedLine } from '../../core/changes/commands'
-import { withPackAsked } from '../../core/model/ledger'
+import { vintageTable } from './vintages'
 import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
@@ -7,51 +6,34 @@ const columns = `
   seq, at, kind, target, title, grams_before_g AS gramsBeforeG, grams_after_g AS gramsAfterG, auw_before_g AS auwBeforeG,
   auw_after_g AS auwAfterG, note, undone`
 
-/** Lines written before there were editions are the first of their kind; packs that were made up then are asked about. */
-function lineFromPatch(line: PatchedLine | null): PatchedLine | null {
-  if (line === null || Object.hasOwn(line, 'packSoFar')) return line
-  return withPackAsked<PatchedLine>(Object.hasOwn(line, 'edition') ? line : { ...line, edition: 0, further: [] })
-}
-
-function patchFromText(text: string): Patch {
-  const patch = JSON.parse(text) as Patch
-  return {
-    ...patch,
-    lines: patch.lines.map(change => ({
-      ...change,
-      before: lineFromPatch(change.before),
-      after: lineFromPatch(change.after),
-    })),
-  }
-}
-
-type RecordRow = JournalEntry & { patch: string }
+type RecordRow = JournalEntry & { patch: string; vintage: number }
 
 /** SQL of the journal: append, mark as taken back, annotate, read. */
 export function journalRepository(db: Db) {
+  const vintages = vintageTable(db)
   const sql = {
     entries: db.prepare(
       `SELECT ${columns} FROM journal WHERE build_id = :buildId AND seq < :before ORDER BY seq DESC LIMIT :most`,
     ),
-    records: db.prepare(`SELECT ${columns}, patch FROM journal WHERE build_id = :buildId ORDER BY seq`),
+    records: db.prepare(`SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId ORDER BY seq`),
     reasons: db.prepare(
       `SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`,
     ),
     withId: db.prepare(
-      `SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND (undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`,
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND (undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`,
     ),
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
-      INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch, key)
-      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+      INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch, key, vintage)
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     since: db.prepare(
-      `SELECT ${columns}, patch, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`,
+      `SELECT ${columns}, patch, vintage, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`,
     ),
     nextUndo: db.prepare(
-      `SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`,
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`,
     ),
     nextRedo: db.prepare(
-      `SELECT ${columns}, patch FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`,
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`,
     ),
     mark: db.prepare('UPDATE journal SET undone = :undone WHERE build_id = :buildId AND seq = :seq'),
     overtake: db.prepare(
@@ -61,8 +43,8 @@ export function journalRepository(db: Db) {
   }
   const withPatch = (row: unknown): JournalRecord | null => {
     if (!row) return null
-    const { patch, ...entry } = row as RecordRow
-    return { ...entry, patch: patchFromText(patch) } as JournalRecord
+    const { patch, vintage, ...entry } = row as RecordRow
+    return { ...entry, patch: vintages.read(patch, vintage) }
   }
   return {
     /** So many entries before one, newest first. */
@@ -111,6 +93,7 @@ export function journalRepository(db: Db) {
         r.undone,
         JSON.stringify(r.patch),
         key,
+        vintages.present(),
       )
     },
     /** Entries after one, oldest first, with the keys of the writes they came from. */

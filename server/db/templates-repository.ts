@@ -1,4 +1,4 @@
-import { assemblyTemplateSchema } from '../../shared/schemas/assembly'
+import { assemblyTemplateSchema } from '../../core/slices/assembly'
 import type { AssemblyTemplate } from '../../core/model/data'
 import type { Db } from './open-database'
 

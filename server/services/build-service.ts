@@ -6,6 +6,7 @@ import {
   describeCommand,
   diffBuilds,
   isEmptyPatch,
+  nextStateProblem,
   type Command,
   type MeetingWords,
   type Patch,
@@ -30,14 +31,13 @@ import type { GroupCommit } from '../db/group-commit'
 import type { JournalRepository } from '../db/journal-repository'
 import type { PartsRepository } from '../db/parts-repository'
 import type { HandOverRequest } from '../../shared/schemas/drawer'
-import { propertyProblem } from '../../shared/schemas/properties'
+import { propertyProblem } from '../../core/model/properties'
 import { handOverService } from './hand-over'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
 import type { ReportRunner } from './report-runner'
 import { dataProblemOf } from '../db/data-problem'
 import { buildSchema } from '../../shared/schemas/build'
-import { nextStateProblem } from '../../shared/schemas/next-state'
 import { believedBuild, onTopOf, originOf, type Since } from './stale-writes'
 
 /** A build as the server holds it in memory: the database is the truth, this is its copy. */

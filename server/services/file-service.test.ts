@@ -16,7 +16,7 @@ const demo = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
 
 describe('what an earlier version of the application kept', () => {
   const without = (text: string) => {
-    const drop = (key: string, value: unknown) => (key === 'weighing' || key === 'observations' ? undefined : value)
+    const drop = (key: string, value: unknown) => (['weighing', 'observations', 'versions'].includes(key) ? undefined : value)
     return JSON.stringify({ ...JSON.parse(text, drop), version: 1 })
   }
   it('a build file of version 1, which knew no weighings on scales, is read and goes out in the present version', async () => {
@@ -80,7 +80,7 @@ describe('what an earlier version of the application kept', () => {
     await app.builds.undo('b', 2)
     expect(app.builds.read('b').build.lines[0]!.mass).toMatchObject({ versionId: 'v1', valueG: 9 })
     expect(app.builds.shelf()[0]).toMatchObject({ name: 'Old', lines: 1 })
-    expect(JSON.parse(app.files.exportBuild('b'))).toMatchObject({ version: 3, build: { observations: [] } })
+    expect(JSON.parse(app.files.exportBuild('b'))).toMatchObject({ version: 4, build: { observations: [] } })
     disk.app = app
   })
   it('packs of a database that were made up are asked about, those somebody said are kept', async () => {
@@ -140,7 +140,22 @@ describe('build files', () => {
   it.each([
     ['no JSON', () => '{"format":', 'cannot be read as JSON'],
     ['something else', () => '{"hello": 1}', 'does not say so'],
-    ['a newer version', () => demoFile('sherbet').replace('"version": 3', '"version": 99'), 'version 99'],
+    ['a newer version', () => demoFile('sherbet').replace('"version": 4', '"version": 99'), 'version 99'],
+    [
+      'a part in a newer version',
+      () => demoFile('sherbet').replace('"fit":1', '"fit":9'),
+      'holds Fit in version 9, of which this application reads up to version 1. Update the application',
+    ],
+    [
+      'a part nobody knows',
+      () => demoFile('sherbet').replace('"fit":1', '"fit":1,"wings":1'),
+      'holds “wings”, which this application does not know. Update the application',
+    ],
+    [
+      'no word of the versions of its parts',
+      () => demoFile('sherbet').replace('"versions":', '"otherwise":'),
+      'does not say in which version its parts are written',
+    ],
     ['a negative mass', () => demoFile('sherbet').replace('"valueG":3.42', '"valueG":-3.42'), 'cannot be negative'],
     ['a quantity of 2.5', () => demoFile('sherbet').replace('"quantity":4', '"quantity":2.5'), 'whole number'],
     [

@@ -1,7 +1,6 @@
 import { buildFileFormat, buildFileVersion, readBuildFile } from '../../shared/schemas/build-file'
 import { linesOfFile } from '../../shared/files/build-file-text'
-import { nextStateProblem } from '../../shared/schemas/next-state'
-import { journalProblem } from '../../core/changes/commands'
+import { journalProblem, nextStateProblem, presentVersions } from '../../core/changes/commands'
 import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
@@ -25,7 +24,15 @@ export function fileService({ builds, rules, settings, newId }: Parts) {
   function exportLines(id: string): Generator<string> {
     const { build, massVersions, journal } = builds.wholeOf(id)
     const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
-    return linesOfFile({ format: buildFileFormat, version: buildFileVersion, build, ownCards, massVersions, journal })
+    return linesOfFile({
+      format: buildFileFormat,
+      version: buildFileVersion,
+      versions: presentVersions,
+      build,
+      ownCards,
+      massVersions,
+      journal,
+    })
   }
 
   return {

@@ -1,3 +1,4 @@
+import { makeBuild } from '../../core/changes/commands'
 import { craftPresets, presetLines } from '../../core/parts/catalogue'
 import { blankAim, twinOfLine, type Build, type Line } from '../../core/model/ledger'
 import type { NewBuild } from '../../shared/schemas/api'
@@ -14,24 +15,8 @@ interface Parts {
 /** Starts builds: from a craft class, empty, as a copy, or as a reference craft. */
 export function newBuildService({ builds, settings, newId }: Parts) {
   function blank(name: string, craftClass: string, lines: Line[]): Build {
-    const setupId = newId()
-    return {
-      id: newId(),
-      name,
-      craftClass,
-      archived: false,
-      reference: null,
-      aim: blankAim(settings.load().confidence),
-      lines,
-      setups: [{ id: setupId, name: 'as built', lineIds: [] }],
-      flies: { setupId, packLineId: lines.find(line => line.slot === 'pack')?.id ?? null },
-      neverFlown: [],
-      observations: [],
-      fit: null,
-      flying: null,
-      shave: null,
-      assembly: null,
-    }
+    const setups = [{ id: newId(), name: 'as built', lineIds: [] }]
+    return makeBuild({ id: newId(), name, craftClass, aim: blankAim(settings.load().confidence), lines, setups })
   }
 
   /** The same plan again: its lines are other pieces, which nobody has weighed, drawn from the drawer or put together. */

@@ -10,8 +10,8 @@ import {
   type Property,
   type PropertyValue,
 } from '../../core/model/properties'
-import { nameSchema } from '../schemas/common'
-import { orderProblem } from '../schemas/properties'
+import { nameSchema } from '../../core/text/schemas'
+import { orderProblem } from '../../core/model/properties'
 import { csvFile, unguarded } from './csv'
 
 /** What a column of a drawer file can be, apart from the properties of the kinds. */

@@ -13,7 +13,7 @@ import {
 } from '../../core/model/ledger'
 import { isNotRead, readCents, readGrams, readQuantity, singleSpaced } from '../../core/text/units'
 import { centsFigure } from '../../core/text/display'
-import { nameSchema } from '../schemas/common'
+import { nameSchema } from '../../core/text/schemas'
 import { csvFile, unguarded } from './csv'
 
 /** The columns of a parts list, in the order they are written, with other headings they are recognised by. */

@@ -1,15 +1,27 @@
 import { z } from 'zod'
+import {
+  firstVersions,
+  newerThanKnown,
+  upcastBuild,
+  upcastMassVersion,
+  upcastPatch,
+  type Versions,
+} from '../../core/changes/commands'
 import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
+import { idSchema } from '../../core/text/schemas'
 import { buildSchema, massSchema } from './build'
-import { idSchema } from './common'
 import { journalRecordSchema, type JournalRecord } from './journal'
 import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
 
 export const buildFileFormat = 'jolly-gram build'
-/** Version 1 knew no weighings on scales, version 2 kept lists whole in its journal; both are still read. */
-export const buildFileVersion = 3
+/**
+ * Version 1 knew no weighings on scales, version 2 kept lists whole in its journal, version 3 did not say in which version
+ * each part of a build was written; all are still read.
+ */
+export const buildFileVersion = 4
+const firstWithVersions = 4
 
 /** The largest build file that is taken in; what an application allows one build to hold stays below it. */
 export const mostFileBytes = 256_000_000
@@ -22,10 +34,13 @@ export interface MassVersion {
   readonly mass: Mass
 }
 
+const versionsSchema = z.record(z.string().max(40), z.int().positive()) satisfies z.ZodType<Versions>
+
 /** One build whole: the build, the own rule cards it chose, every version of its grams, and its journal. */
 export const buildFileSchema = z.strictObject({
   format: z.literal(buildFileFormat),
-  version: z.literal([1, 2, buildFileVersion]),
+  version: z.literal(buildFileVersion),
+  versions: versionsSchema,
   build: buildSchema,
   ownCards: z.array(ruleCardSchema).max(50),
   massVersions: z.array(massVersionSchema).max(1_000_000),
@@ -33,7 +48,9 @@ export const buildFileSchema = z.strictObject({
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat
-  readonly version: 1 | 2 | typeof buildFileVersion
+  readonly version: typeof buildFileVersion
+  /** In which version each part of a build is written. */
+  readonly versions: Versions
   readonly build: Build
   readonly ownCards: readonly RuleCard[]
   readonly massVersions: readonly MassVersion[]
@@ -60,15 +77,47 @@ export function readBuildFile(text: string): { file: BuildFile } | { problem: st
         : 'This is not a build file: it cannot be read as JSON.',
     }
   const { data } = json
-  const head = z.object({ format: z.literal(buildFileFormat), version: z.number() }).safeParse(data)
+  const head = headSchema.safeParse(data)
   if (!head.success) return { problem: 'This is not a build file: it does not say so at its start.' }
-  if (head.data.version > buildFileVersion) {
-    return {
-      problem: `This build file has version ${head.data.version}; this application reads up to version ${buildFileVersion}. Update the application, or export the build again in the older version.`,
-    }
-  }
-  const parsed = buildFileSchema.safeParse(data)
+  const { version } = head.data
+  if (version > buildFileVersion) return { problem: newerFile(version) }
+  const versions = version < firstWithVersions ? firstVersions : head.data.versions
+  if (!versions) return { problem: 'The build file does not say in which version its parts are written.' }
+  const newer = newerThanKnown(versions)
+  if (newer !== null) return { problem: newerPart(newer) }
+  const parsed = buildFileSchema.safeParse(upcastFile(data as Raw, versions))
   return parsed.success
     ? { file: parsed.data }
     : { problem: `The build file has a mistake at ${firstProblem(parsed.error).sentence}` }
+}
+
+const headSchema = z.object({
+  format: z.literal(buildFileFormat),
+  version: z.int().positive(),
+  versions: versionsSchema.optional(),
+})
+const getNewer = 'Update the application, or export the build again in the older version.'
+const newerFile = (version: number) =>
+  `This build file has version ${version}; this application reads up to version ${buildFileVersion}. ${getNewer}`
+const newerPart = (what: string) => `This build file holds ${what}. ${getNewer}`
+
+type Raw = Readonly<Record<string, unknown>>
+const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value)
+const each = (items: unknown, become: (item: Raw) => unknown): unknown =>
+  Array.isArray(items) ? items.map(item => (isRaw(item) ? become(item) : item)) : items
+
+/** A file as it was written, as it is written now; what is no file stays as it is, for the schema to refuse. */
+function upcastFile(file: Raw, versions: Versions): Raw {
+  return {
+    ...file,
+    version: buildFileVersion,
+    versions,
+    build: isRaw(file.build) ? upcastBuild(file.build, versions) : file.build,
+    massVersions: each(file.massVersions, version =>
+      isRaw(version.mass) ? upcastMassVersion(version, versions) : version,
+    ),
+    journal: each(file.journal, entry =>
+      isRaw(entry.patch) ? { ...entry, patch: upcastPatch(entry.patch, versions) } : entry,
+    ),
+  }
 }

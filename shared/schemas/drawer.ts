@@ -4,8 +4,8 @@ import { chemistries, lineStates, slots } from '../../core/model/ledger'
 import type { Properties } from '../../core/model/properties'
 import { massSchema, packFactsSchema, packSoFarSchema } from './build'
 import { largestMassG } from '../../core/text/units'
-import { anyPropertiesSchema, propertyProblem } from './properties'
-import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from './common'
+import { anyPropertiesSchema, propertyProblem } from '../../core/model/properties'
+import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from '../../core/text/schemas'
 
 const pieces = (what: string) =>
   z.int(`${what} is a whole number.`).min(0, `${what} cannot be negative.`).max(99_999, `${what} is at most 99,999.`)

@@ -1,27 +1,6 @@
 import { z } from 'zod'
-import { listNames, mostFurther, type Patch } from '../../core/changes/commands'
-import { buildShape, lineShape, patchedLineSchema, setupSchema } from './build'
-import { itemsChangeSchema, listChangeSchema, partChangeSchema, placeSchema } from './build-lists'
-import { idSchema, noteSchema } from './common'
-
-const { id: _id, lines: _lines, setups: _setups, ...headShape } = buildShape
-const headSchema = z.strictObject(headShape).partial()
-
-export const patchSchema = z.strictObject({
-  head: z.strictObject({ before: headSchema, after: headSchema }).nullable(),
-  lines: z.array(
-    z.strictObject({
-      before: patchedLineSchema.nullable(),
-      after: patchedLineSchema.nullable(),
-      at: placeSchema,
-      further: itemsChangeSchema(lineShape.further.element, mostFurther).optional(),
-    }),
-  ),
-  setups: z.strictObject({ before: z.array(setupSchema), after: z.array(setupSchema) }).nullable(),
-  order: z.strictObject({ before: z.array(idSchema), after: z.array(idSchema) }).nullable(),
-  parts: z.array(partChangeSchema).max(4).optional(),
-  lists: z.array(listChangeSchema).max(listNames.length).optional(),
-}) satisfies z.ZodType<Patch>
+import { patchSchema, type Patch } from '../../core/changes/commands'
+import { noteSchema } from '../../core/text/schemas'
 
 /** Entries are numbered from one; no journal grows beyond this. */
 const mostEntries = 1_000_000_000

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { keySchema } from './command'
-import { idSchema } from './common'
+import { idSchema } from '../../core/text/schemas'
 
 /** What is kept outside the builds, each with a journal of its own. */
 export const keptDocuments = ['drawer', 'rules', 'scales', 'templates', 'settings'] as const

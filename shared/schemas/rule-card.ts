@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { cardStatuses, countings, type RuleCard } from '../../core/limits/rules'
 import { massUnits } from '../../core/text/units'
-import { daySchema, idSchema, nameSchema, shortTextSchema } from './common'
+import { daySchema, idSchema, nameSchema, shortTextSchema } from '../../core/text/schemas'
 
 const pointsSchema = z.array(z.string().min(1).max(400)).max(30)
 

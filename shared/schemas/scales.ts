@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Placing, ReferenceMass, Scale, ScaleCheck } from '../../core/mass/scale'
 import { largestMassG } from '../../core/text/units'
-import { idSchema, nameSchema } from './common'
+import { idSchema, nameSchema } from '../../core/text/schemas'
 
 const timeSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
 const displaySchema = z

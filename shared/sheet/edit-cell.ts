@@ -12,7 +12,7 @@ import {
 import { sumCompensated } from '../../core/maths/numbers'
 import { withDisplays } from '../../core/deciding/weigh'
 import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/text/units'
-import { nameSchema } from '../schemas/common'
+import { nameSchema } from '../../core/text/schemas'
 
 /** The columns of the parts sheet that can be typed into, in order. */
 export const sheetColumns = ['slot', 'name', 'quantity', 'each', 'grams', 'spread', 'known', 'price'] as const

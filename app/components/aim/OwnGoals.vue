@@ -3,8 +3,8 @@ import { centsFigure, fixed, minutesBand, minutesFigure, priceWords } from '#cor
 import { flightPlanOf, sheetFlight } from '#core/aircraft/flight'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { Aim } from '#core/model/ledger'
-import type { BuildFields } from '#core/changes/commands'
-import { shortTextSchema } from '#shared/schemas/common'
+import type { BuildFields } from '#core/slices/head'
+import { shortTextSchema } from '#core/text/schemas'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())

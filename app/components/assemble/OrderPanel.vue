@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { movedStep, phases, schools, type Assembly, type OwnStep } from '#core/making/assembly'
 import { ownEntry } from '#core/basics/own'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()

@@ -5,7 +5,7 @@ import { slotFacts } from '#core/model/ledger'
 import { centsFigure } from '#core/text/display'
 import { propertiesOf, propertyText } from '#core/model/properties'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 
 const props = defineProps<{ parts: readonly Part[]; selectedId: string | null }>()
 const emit = defineEmits<{ select: [id: string] }>()

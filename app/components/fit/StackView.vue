@@ -15,7 +15,7 @@ import {
 } from '#core/aircraft/fit'
 import { isNotRead, readNumber } from '#core/text/units'
 import { measureOf } from '#core/model/properties'
-import { layerSchema } from '#shared/schemas/fit'
+import { layerSchema } from '#core/slices/fit'
 
 const store = useBuildStore()
 const problem = ref('')

@@ -4,7 +4,7 @@ import { makeLine, makeMass } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
 import { isNotRead, readNumber } from '#core/text/units'
 import { wireGauges } from '#core/mass/workings'
-import { wirePlanSchema } from '#shared/schemas/fit'
+import { wirePlanSchema } from '#core/slices/fit'
 
 const store = useBuildStore()
 const problem = ref('')

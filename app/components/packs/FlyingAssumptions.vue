@@ -2,7 +2,7 @@
 import { cardName } from '#core/limits/rules'
 import { styles, usualCutOffV, type FlightPlan, type Style } from '#core/aircraft/power'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
-import { flyingShape } from '#shared/schemas/flying'
+import { flyingShape } from '#core/slices/flying'
 
 const store = useBuildStore()
 const rules = useRulesStore()

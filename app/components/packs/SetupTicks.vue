@@ -3,7 +3,7 @@ import { gramsWithSpread, fixed, minutesBand } from '#core/text/display'
 import { spreadG } from '#core/maths/estimate'
 import { slotFacts, type Line, type Setup } from '#core/model/ledger'
 import { isOptional } from '#core/mass/loadout'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 
 const store = useBuildStore()
 const { ownCells, flights } = useLoadouts()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { saidEvidences, makeLine, makeMass, slotFacts, slots, type Evidence, type Slot } from '#core/model/ledger'
 import { isNotRead, readGrams, readQuantity } from '#core/text/units'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 
 const emit = defineEmits<{ added: [lineId: string]; close: [] }>()
 const store = useBuildStore()

@@ -9,7 +9,7 @@ import { sameAsPart } from '#core/parts/drawer'
 import { confirmed, HonestyTable, listingDoubt, listingObservations } from '#core/mass/listings'
 import { withDisplays } from '#core/deciding/weigh'
 import { calculatorsFor } from '#core/mass/workings'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 
 const props = defineProps<{ line: Line }>()
 const route = useRoute()

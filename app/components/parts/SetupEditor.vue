@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isOptional } from '#core/mass/loadout'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 import type { Setup } from '#core/model/ledger'
 
 const store = useBuildStore()

@@ -2,7 +2,7 @@
 import type { Slot } from '#core/model/ledger'
 import { isNotRead } from '#core/text/units'
 import { propertiesOf, propertyText, readProperty, type Properties, type Property } from '#core/model/properties'
-import { propertyProblem } from '#shared/schemas/properties'
+import { propertyProblem } from '#core/model/properties'
 
 const props = defineProps<{ slotName: Slot; properties: Properties | null; asked?: readonly string[] }>()
 const emit = defineEmits<{ change: [properties: Properties | null] }>()

@@ -10,7 +10,7 @@ import {
   type ShavingKind,
 } from '#core/deciding/shave'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/text/units'
-import { shavingSchema } from '#shared/schemas/shave'
+import { shavingSchema } from '#core/slices/shave'
 
 const props = defineProps<{ shaving: Shaving }>()
 const store = useBuildStore()

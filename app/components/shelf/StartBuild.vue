@@ -2,7 +2,7 @@
 import { craftPresets } from '#core/parts/catalogue'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { NewBuild } from '#shared/schemas/api'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 
 const open = defineModel<boolean>({ required: true })
 const shelf = useShelfStore()

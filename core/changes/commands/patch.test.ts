@@ -4,16 +4,8 @@ import nougatFile from '../../../demo/builds/nougat.build.json'
 import { blankAssembly, blankRecord } from '../../making/assembly'
 import type { Build } from '../../model/ledger'
 import { makeShaving } from '../../deciding/shave'
-import {
-  applyCommand,
-  applyPatch,
-  diffBuilds,
-  diffItems,
-  isEmptyPatch,
-  isUnchanged,
-  patchItems,
-  type Patch,
-} from './index'
+import { diffItems, isUnchanged, patchItems } from '../../slices/contract'
+import { applyCommand, applyPatch, diffBuilds, isEmptyPatch, type Patch } from './index'
 
 interface Item {
   readonly id: string

@@ -1,77 +1,45 @@
-import type { Build, FurtherWeighing, Line, Setup } from '../../model/ledger'
+import type { Build, FurtherWeighing, Line } from '../../model/ledger'
 import { sameData } from '../../basics/merge'
-import { buildParts, listsOf, type BuildList, type BuildListName, type BuildPart } from './build-lists'
-import { diffItems, isUnchanged, patchItems, type ItemChange, type ListChange } from './item-lists'
+import {
+  diffItems,
+  isUnchanged,
+  patchItems,
+  type BuildHead,
+  type Fields,
+  type ItemChange,
+  type LineChange,
+  type ListChange,
+  type NamedListChange,
+  type PartChange,
+  type Patch,
+  type PatchedLine,
+} from '../../slices/contract'
+import { buildFields, buildLists, listNamed, type ListAt } from './fields'
 
-/** The fields of a build that are neither lines nor set-ups. */
-export type BuildHead = Omit<Build, 'id' | 'lines' | 'setups'>
-
-/** A line of a patch. Its weighings beside the estimate are left out where the line is there before and after. */
-export type PatchedLine = Omit<Line, 'further'> & Partial<Pick<Line, 'further'>>
-
-/** One line before and after; null where it did not or does not exist. */
-export interface LineChange extends ItemChange<PatchedLine> {
-  /** What became of its weighings beside the estimate, where it is there before and after and they changed. */
-  readonly further?: ListChange<FurtherWeighing> | undefined
-}
-
-type Fields = Readonly<Record<string, unknown>>
-
-/** Fields of one part of a build that changed, its lists apart. */
-export interface PartChange {
-  readonly part: BuildPart
-  readonly before: Fields
-  readonly after: Fields
-}
-
-/** Items of one list of a build that changed. */
-export interface NamedListChange extends ListChange<unknown> {
-  readonly list: BuildListName
-}
-
-/**
- * What a command changed, with its before and after: enough to undo and redo it. It holds what changed and nothing
- * else, so that a journal grows in a straight line.
- */
-export interface Patch {
-  /**
-   * Fields of the build itself, and parts that came or went. Patches from before lists were kept item by item hold
-   * lists here as a whole.
-   */
-  readonly head: { readonly before: Partial<BuildHead>; readonly after: Partial<BuildHead> } | null
-  readonly lines: readonly LineChange[]
-  /** All set-ups, in patches from before lists were kept item by item; null since. */
-  readonly setups: { readonly before: readonly Setup[]; readonly after: readonly Setup[] } | null
-  /** Ids in ledger order, when lines changed places. */
-  readonly order: { readonly before: readonly string[]; readonly after: readonly string[] } | null
-  readonly parts?: readonly PartChange[] | undefined
-  readonly lists?: readonly NamedListChange[] | undefined
-}
-
-type Direction = 'forwards' | 'backwards'
-const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
+export type Direction = 'forwards' | 'backwards'
+export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
 const lineKey = (line: PatchedLine) => line.id
 const furtherKey = ({ mass }: FurtherWeighing) => mass.versionId
-
-const headFields = ['name', 'craftClass', 'archived', 'reference', 'aim', 'flies'] as const
+const listsOf = (part: string | null) => buildLists.filter(list => list.part === part && list.name !== 'lines')
 
 /** The patch from one build to the next: what really differs, field by field and item by item. */
 export function diffBuilds(before: Build, after: Build): Patch {
   const head: Record<'before' | 'after', Partial<BuildHead>> = { before: {}, after: {} }
-  const whole = (field: keyof BuildHead) => {
-    if (sameData(before[field], after[field])) return
-    head.before = { ...head.before, [field]: before[field] }
-    head.after = { ...head.after, [field]: after[field] }
+  const [was, is] = [before, after] as unknown as Fields[]
+  const whole = (field: string) => {
+    if (sameData(was![field], is![field])) return
+    head.before = { ...head.before, [field]: was![field] }
+    head.after = { ...head.after, [field]: is![field] }
   }
   const parts: PartChange[] = []
   const lists: NamedListChange[] = []
-  headFields.forEach(whole)
-  diffLists(before, after, listsOf(null), lists).forEach(field => whole(field as keyof BuildHead))
-  for (const part of buildParts) {
-    const [was, is] = [before[part] as Fields | null, after[part] as Fields | null]
-    if (was === is) continue
-    if (was === null || is === null) whole(part)
-    else parts.push(...diffPart(part, was, is, lists))
+  diffLists(before, after, listsOf(null), lists).forEach(whole)
+  for (const [name, { kind }] of Object.entries(buildFields)) {
+    if (kind === 'value') whole(name)
+    if (kind !== 'part' || was![name] === is![name]) continue
+    const [partWas, partIs] = [was![name] as Fields | null, is![name] as Fields | null]
+    if (partWas === null || partIs === null) whole(name)
+    else parts.push(...diffPart(name, partWas, partIs, lists))
   }
   const lines = diffItems(before.lines, after.lines, lineKey)!
   return {
@@ -108,18 +76,18 @@ function patchLines(lines: readonly Line[], { lines: changes, order }: Patch, di
 }
 
 /** Puts the changes of lists into `into`; gives back the fields whose items cannot be told apart. */
-function diffLists(was: object, is: object, lists: readonly BuildList[], into: NamedListChange[]): string[] {
+function diffLists(was: object, is: object, lists: readonly ListAt[], into: NamedListChange[]): string[] {
   return lists.flatMap(({ name, field, keyOf }) => {
     const [before, after] = [was, is].map(holder => (holder as Fields)[field] as readonly never[])
     if (sameData(before, after)) return []
     const change = diffItems(before!, after!, keyOf)
     if (!change) return [field]
-    if (!isUnchanged(change)) into.push({ list: name as BuildListName, ...change })
+    if (!isUnchanged(change)) into.push({ list: name, ...change })
     return []
   })
 }
 
-function diffPart(part: BuildPart, was: Fields, is: Fields, into: NamedListChange[]): PartChange[] {
+function diffPart(part: string, was: Fields, is: Fields, into: NamedListChange[]): PartChange[] {
   const kept = listsOf(part)
   const unclear = diffLists(was, is, kept, into)
   const others = [...new Set([...Object.keys(was), ...Object.keys(is)])].filter(
@@ -150,11 +118,11 @@ export function applyPatch(build: Build, patch: Patch, direction: Direction): Bu
 
 function patchList(
   next: Record<string, unknown>,
-  name: BuildListName,
+  name: string,
   change: ListChange<unknown>,
   direction: Direction,
 ): void {
-  const { part, field, keyOf } = [...listsOf(null), ...buildParts.flatMap(listsOf)].find(list => list.name === name)!
+  const { part, field, keyOf } = listNamed(name)!
   const holder = (part === null ? next : next[part]) as Fields | null
   if (holder === null) return
   const items = patchItems(holder[field] as readonly never[], change as ListChange<never>, direction, keyOf)
@@ -173,13 +141,13 @@ export function isEmptyPatch(patch: Patch): boolean {
   )
 }
 
-/** Whether a patch changed a list of the build: in whole, as patches once did, or item by item. */
-export function touchesList(patch: Patch, list: 'setups' | 'neverFlown' | 'observations'): boolean {
-  if (patch.lists?.some(one => one.list === list)) return true
-  return list === 'setups' ? patch.setups !== null : patch.head !== null && list in patch.head.after
-}
-
-/** Whether a patch changed anything that lies in the build itself or its parts: neither lines nor lists with rows of their own. */
-export function touchesHead(patch: Patch): boolean {
-  return patch.head !== null || !!patch.parts?.length || !!patch.lists?.some(one => one.list.includes('.'))
+/** The fields of a build that a patch changed, in whole or in part; what deleted lines leave behind apart. */
+export function touchedFields(patch: Patch): ReadonlySet<string> {
+  return new Set([
+    ...(patch.lines.length > 0 || patch.order ? ['lines'] : []),
+    ...(patch.setups ? ['setups'] : []),
+    ...Object.keys(patch.head?.after ?? {}),
+    ...(patch.parts ?? []).map(({ part }) => part),
+    ...(patch.lists ?? []).map(({ list }) => listNamed(list)?.part ?? list),
+  ])
 }

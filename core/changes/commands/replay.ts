@@ -1,6 +1,7 @@
 import type { Build } from '../../model/ledger'
 import { sameData } from '../../basics/merge'
-import { applyPatch, type Patch } from './patch'
+import type { Patch } from '../../slices/contract'
+import { applyPatch } from './patch'
 
 /** What of a journal's entry its replay needs. */
 export interface ReplayedEntry {

@@ -24,7 +24,7 @@ export function inNoSetup(build: Pick<Build, 'lines' | 'setups'>): Line[] {
 }
 
 /** The packs a build may be flown with: its fitted lines in the pack slot, in ledger order. */
-export function packLines(build: Build): Line[] {
+export function packLines(build: Pick<Build, 'lines'>): Line[] {
   return build.lines.filter(line => line.slot === 'pack' && line.state === 'fitted')
 }
 

@@ -1,9 +1,4 @@
-import type { LoadoutChoice } from './loadout-choice'
-import type { FitPlan } from './installation'
-import type { FlightPlan } from './flight-plan'
 import type { Properties } from './properties'
-import type { Assembly } from './assembly'
-import type { ShaveList } from './shave-list'
 import type { Slot } from './slots'
 
 /** How a mass is known, from the least to the most sure. */
@@ -215,27 +210,10 @@ export interface ReferenceCraft {
   readonly minutes: number | null
 }
 
-/** One aircraft, planned or real. Immutable: a change makes a new one that shares what did not change. */
+/**
+ * One aircraft, planned or real. Immutable: a change makes a new one that shares what did not change. Its fields stand
+ * where they are kept and changed: each folder of `core/slices` adds its own.
+ */
 export interface Build {
   readonly id: string
-  readonly name: string
-  readonly craftClass: string
-  readonly archived: boolean
-  readonly reference: ReferenceCraft | null
-  readonly aim: Aim
-  readonly lines: readonly Line[]
-  readonly setups: readonly Setup[]
-  readonly flies: LoadoutChoice
-  /** Combinations the builder never flies; left out of "the heaviest loadout". */
-  readonly neverFlown: readonly LoadoutChoice[]
-  /** Weighings of several lines together, in the order taken. */
-  readonly observations: readonly Observation[]
-  /** How the parts go together: stack, joints, wires; null while nothing has been said. */
-  readonly fit: FitPlan | null
-  /** How it is flown: what minutes rest on; null while nothing has been said. */
-  readonly flying: FlightPlan | null
-  /** What could take grams off it; null while nothing is written down. */
-  readonly shave: ShaveList | null
-  /** How it is put together and what was done of it; null while nobody has begun. */
-  readonly assembly: Assembly | null
 }

@@ -1,4 +1,5 @@
 export * from '../data'
+export * from './schema'
 export * from './definitions'
 export * from './patterns'
 export * from './bench-table'

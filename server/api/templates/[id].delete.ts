@@ -1,4 +1,4 @@
-import { templatesSchema } from '../../../shared/schemas/assembly'
+import { templatesSchema } from '../../../core/slices/assembly'
 import { DomainProblem } from '../../problems'
 
 export default jsonRoute(templatesSchema, async (event, app) => {

@@ -1,4 +1,4 @@
-import { assemblyTemplateSchema, templatesSchema } from '../../../shared/schemas/assembly'
+import { assemblyTemplateSchema, templatesSchema } from '../../../core/slices/assembly'
 
 export default jsonRoute(templatesSchema, async (event, app) => {
   const { id: _id, ...set } = await bodyOf(event, assemblyTemplateSchema)

@@ -1,3 +1,3 @@
-import { templatesSchema } from '../../../shared/schemas/assembly'
+import { templatesSchema } from '../../../core/slices/assembly'
 
 export default jsonRoute(templatesSchema, (_event, app) => app.templates.all())

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { applicableCards, cardName, limitInWords, mayCount } from '#core/limits/rules'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 import type { Aim } from '#core/model/ledger'
 
 const store = useBuildStore()

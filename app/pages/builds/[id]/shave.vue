@@ -26,7 +26,7 @@ import type { Line } from '#core/model/ledger'
 import { loadoutName } from '#core/mass/loadout'
 import { spreadFactor95 } from '#core/maths/numbers'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/text/units'
-import { nameSchema } from '#shared/schemas/common'
+import { nameSchema } from '#core/text/schemas'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
 const store = useBuildStore()

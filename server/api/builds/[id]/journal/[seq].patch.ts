@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { noteSchema } from '../../../../../shared/schemas/common'
+import { noteSchema } from '../../../../../core/text/schemas'
 
 export default jsonRoute(z.strictObject({ ok: z.literal(true) }), async (event, app) => {
   const { note } = await bodyOf(event, z.strictObject({ note: noteSchema }))

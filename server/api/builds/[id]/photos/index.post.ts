@@ -1,5 +1,5 @@
 import { mostBodyBytes } from '../../../../network/origin'
-import { photoTakenSchema } from '../../../../../shared/schemas/assembly'
+import { photoTakenSchema } from '../../../../../core/slices/assembly'
 
 export default jsonRoute(photoTakenSchema, async (event, app) => {
   const buildId = idParameter(event)

@@ -1,11 +1,8 @@
 import { circleWords, assemblyOf, recordOf, whyBlocked, sequenceOf } from '../../making/assembly'
 import type { Assembly, StepRecord } from '../../model/data'
 import type { Build } from '../../model/ledger'
-import { mostOf } from './build-lists'
-import { CommandRefused } from './types'
-
-/** More than any way of building has. */
-const mostRecords = mostOf('assembly.records')
+import { CommandRefused } from '../contract'
+import { mostRecords } from './schema'
 
 /** Order, school and own steps; refused where steps would wait for each other in a circle. */
 export function setAssembly(build: Build, fields: Partial<Omit<Assembly, 'records'>>): Build {

@@ -1,17 +1,9 @@
 import { z } from 'zod'
-import { slots, type Slot } from '../../core/model/ledger'
-import {
-  isDay,
-  parsePattern,
-  propertiesOf,
-  propertyNamed,
-  rangeWords,
-  readBenchTable,
-  propertyText,
-  type Properties,
-  type Property,
-  type PropertyValue,
-} from '../../core/model/properties'
+import { slots, type Properties, type Property, type PropertyValue, type Slot } from '../data'
+import { propertiesOf, propertyNamed } from './definitions'
+import { isDay, propertyText, rangeWords } from './read'
+import { parsePattern } from './patterns'
+import { readBenchTable } from './bench-table'
 
 function schemaOf(property: Property): z.ZodType<PropertyValue> {
   switch (property.kind) {

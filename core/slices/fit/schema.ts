@@ -1,7 +1,20 @@
 import { z } from 'zod'
-import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../core/model/data'
-import { slots } from '../../core/model/ledger'
-import { daySchema, idSchema, massGSchema, nameSchema, noteSchema, quantitySchema, shortTextSchema } from './common'
+import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../model/data'
+import { slots } from '../../model/ledger'
+import {
+  daySchema,
+  idSchema,
+  massGSchema,
+  nameSchema,
+  noteSchema,
+  quantitySchema,
+  shortTextSchema,
+} from '../../text/schemas'
+
+export const mostJoints = 100
+export const mostWires = 200
+export const mostConsidered = 500
+export const mostSetAside = 200
 
 const lengthMm = (what: string, least = 0, most = 500) =>
   z
@@ -66,15 +79,15 @@ export const consideredSchema = z.strictObject({
 export const setAsideSchema = z.strictObject({ finding: z.string().min(1).max(200), why: noteSchema })
 export const fitShape = {
   stack: z.strictObject({ layers: z.array(layerSchema).max(60) }).nullable(),
-  joints: z.array(jointSchema).max(100),
-  wires: z.array(wirePlanSchema).max(200),
+  joints: z.array(jointSchema).max(mostJoints),
+  wires: z.array(wirePlanSchema).max(mostWires),
   mounting: z.strictObject({
     motorsUpsideDown: z.boolean(),
     pushedProps: z.boolean(),
     boardUpsideDown: z.boolean(),
     boardTurnDeg: degrees,
   }),
-  considered: z.array(consideredSchema).max(500),
-  setAside: z.array(setAsideSchema).max(200),
+  considered: z.array(consideredSchema).max(mostConsidered),
+  setAside: z.array(setAsideSchema).max(mostSetAside),
 }
 export const fitSchema = z.strictObject(fitShape) satisfies z.ZodType<FitPlan>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { styles, type FlightPlan } from '../../core/model/data'
-import { idSchema } from './common'
+import { styles, type FlightPlan } from '../../model/data'
+import { idSchema } from '../../text/schemas'
+import { loadoutChoiceSchema, mostLoadouts } from '../loadouts'
 
 const number = (sentence: string, least: number, most: number) =>
   z.number({ error: sentence }).min(least, sentence).max(most, sentence)
@@ -14,6 +15,6 @@ export const flyingShape = {
   warnCellV: number('The warning is from 2 to 4.3 V a cell.', 2, 4.3).nullable(),
   efficiency: number('The efficiency is from 0.05 to 0.9.', 0.05, 0.9).nullable(),
   alsoCardIds: z.array(idSchema).max(50),
-  overOnPurpose: z.array(z.strictObject({ setupId: idSchema, packLineId: idSchema.nullable() })).max(10_000),
+  overOnPurpose: z.array(loadoutChoiceSchema).max(mostLoadouts),
 }
 export const flyingSchema = z.strictObject(flyingShape) satisfies z.ZodType<FlightPlan>

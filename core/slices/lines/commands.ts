@@ -5,17 +5,12 @@ import {
   withPieceLeftBehind,
   type Build,
   type Line,
-  type LoadoutChoice,
 } from '../../model/ledger'
 import { isOptional } from '../../mass/loadout'
 import { propertyNamed } from '../../model/properties'
-import { clearReferences, followReplacement } from './references'
-import { CommandRefused, type Command, type LineFields } from './types'
-
-/** The most lines one build may hold. */
-export const mostLines = 2000
-/** The most weighings a line keeps beside its estimate. */
-export const mostFurther = 200
+import { CommandRefused, type References } from '../contract'
+import { mostFurther, mostLines } from './schema'
+import type { LineFields, LinesCommand } from './types'
 
 function requireLine(build: Build, id: string): Line {
   const line = build.lines.find(l => l.id === id)
@@ -44,7 +39,7 @@ export function addLines(build: Build, lines: readonly Line[], beforeId: string 
   return { ...build, lines: [...build.lines.slice(0, index), ...lines, ...build.lines.slice(index)], setups }
 }
 
-type LineChange = Extract<Command, { type: 'lines.change' }>['changes'][number]
+type LineChange = Extract<LinesCommand, { type: 'lines.change' }>['changes'][number]
 
 export function changeLines(build: Build, changes: readonly LineChange[]): Build {
   const changesById = new Map<string, { fields: LineFields; anotherPiece: boolean }>()
@@ -88,7 +83,7 @@ export function changeLines(build: Build, changes: readonly LineChange[]): Build
 }
 
 /** A weighing of one line. */
-export function weighLine(build: Build, { id, mass, as }: Extract<Command, { type: 'line.weigh' }>): Build {
+export function weighLine(build: Build, { id, mass, as }: Extract<LinesCommand, { type: 'line.weigh' }>): Build {
   const line = requireLine(build, id)
   if (as !== 'further' || !line.mass)
     return changeLines(build, [{ id, fields: { mass }, anotherPiece: as === 'another piece' }])
@@ -106,7 +101,7 @@ export function weighLine(build: Build, { id, mass, as }: Extract<Command, { typ
 /** The same weighings under another check of their scale: each takes the place of its version. */
 export function correctWeighings(
   build: Build,
-  { corrections }: Extract<Command, { type: 'weighings.correct' }>,
+  { corrections }: Extract<LinesCommand, { type: 'weighings.correct' }>,
 ): Build {
   return corrections.reduce((next, { id, versionId, mass }) => {
     const line = requireLine(next, id)
@@ -122,7 +117,10 @@ export function correctWeighings(
 }
 
 /** What was taken for the same piece better known was another one. */
-export function sayAnother(build: Build, { id, versionId, was }: Extract<Command, { type: 'line.another' }>): Build {
+export function sayAnother(
+  build: Build,
+  { id, versionId, was }: Extract<LinesCommand, { type: 'line.another' }>,
+): Build {
   const line = requireLine(build, id)
   const beside = line.further.find(one => one.mass.versionId === versionId && !one.of)
   const mass = beside?.mass ?? line.mass
@@ -154,7 +152,7 @@ function keepKnownProperties(line: Line): Line {
  * What was taken for another piece is the one before, better known: the weighings of that one hold for it again, and
  * where it had been weighed itself the new one lies beside.
  */
-export function saySame(build: Build, { id, was }: Extract<Command, { type: 'line.same' }>): Build {
+export function saySame(build: Build, { id, was }: Extract<LinesCommand, { type: 'line.same' }>): Build {
   const line = requireLine(build, id)
   if (line.edition === 0 || !line.mass) throw new CommandRefused('That line is the piece it always was.', 'id')
   const further = line.further.map(one => (one.of?.mass.versionId === was.versionId ? { ...one, of: null } : one))
@@ -181,60 +179,35 @@ export function moveLines(build: Build, ids: readonly string[], beforeId: string
   }
 }
 
-export function deleteLines(build: Build, ids: readonly string[]): Build {
-  const gone = new Set(ids)
-  const left = ids.reduce((kept, id) => withPieceLeftBehind(kept, requireLine(build, id)), build)
-  return clearReferences(
-    {
-      ...left,
-      lines: build.lines
-        .filter(line => !gone.has(line.id))
-        .map(line => (line.insteadOf && gone.has(line.insteadOf) ? { ...line, insteadOf: null } : line)),
-      setups: build.setups.map(s =>
-        s.lineIds.some(id => gone.has(id)) ? { ...s, lineIds: s.lineIds.filter(id => !gone.has(id)) } : s,
-      ),
-      neverFlown: build.neverFlown.some(c => c.packLineId && gone.has(c.packLineId))
-        ? build.neverFlown.filter(c => !c.packLineId || !gone.has(c.packLineId))
-        : build.neverFlown,
-      flies:
-        build.flies.packLineId && gone.has(build.flies.packLineId) ? { ...build.flies, packLineId: null } : build.flies,
-      flying: withoutLoadouts(build.flying, c => c.packLineId !== null && gone.has(c.packLineId)),
-    },
-    gone,
-  )
+export function deleteLines(build: Build, ids: readonly string[], references: References): Build {
+  const gone = new Map(ids.map(id => [id, requireLine(build, id)]))
+  const left = [...gone.values()].reduce(withPieceLeftBehind<Build>, build)
+  return references.clear({ ...left, lines: build.lines.filter(line => !gone.has(line.id)) }, 'lines', gone)
 }
 
 /**
- * Fits a candidate (or a line that was off). The line it stands for becomes a candidate for it in turn, hands over its
- * place in set-ups and as the pack flown, what hung on it ({@link followReplacement}), and the other candidates follow.
+ * Fits a candidate (or a line that was off). The line it stands for becomes a candidate for it in turn and hands over what
+ * names it ({@link References.follow}); where its own power comes from, what it travels with and whether it comes off go to
+ * the new one, unless that has its own.
  */
-export function fitInstead(build: Build, id: string): Build {
+export function fitInstead(build: Build, id: string, references: References): Build {
   const candidate = requireLine(build, id)
   const replaced = candidate.insteadOf ? build.lines.find(l => l.id === candidate.insteadOf) : undefined
-  const swapped = build.lines.map((line): Line => {
-    if (line.id === id) return { ...line, state: 'fitted', insteadOf: null, role: replaced?.role ?? line.role }
-    if (replaced && line.id === replaced.id) return { ...line, state: 'candidate', insteadOf: id }
-    if (replaced && line.insteadOf === replaced.id) return { ...line, insteadOf: id }
-    return line
-  })
-  if (!replaced) return { ...build, lines: swapped }
-  const followed = followReplacement(
-    { ...build, lines: swapped },
-    replaced,
-    swapped.find(line => line.id === id)!,
-  )
-  return {
-    ...followed,
-    setups: build.setups.map(s =>
-      s.lineIds.includes(replaced.id) ? { ...s, lineIds: s.lineIds.map(l => (l === replaced.id ? id : l)) } : s,
-    ),
-    flies: build.flies.packLineId === replaced.id ? { ...build.flies, packLineId: id } : build.flies,
+  if (!replaced) return withLine(build, { ...candidate, state: 'fitted', insteadOf: null })
+  const fitted: Line = {
+    ...candidate,
+    state: 'fitted',
+    insteadOf: null,
+    role: replaced.role,
+    feed: candidate.feed ?? replaced.feed,
+    tie: candidate.tie ?? replaced.tie,
+    removable: candidate.removable || replaced.removable,
   }
+  const followed = references.follow(withLine(build, fitted), replaced, fitted)
+  return withLine(followed, { ...replaced, state: 'candidate', insteadOf: id })
 }
 
-/** The flight plan without decisions about loadouts that are gone. */
-export function withoutLoadouts(flying: Build['flying'], isGone: (choice: LoadoutChoice) => boolean): Build['flying'] {
-  return flying?.overOnPurpose.some(isGone)
-    ? { ...flying, overOnPurpose: flying.overOnPurpose.filter(choice => !isGone(choice)) }
-    : flying
-}
+const withLine = (build: Build, line: Line): Build => ({
+  ...build,
+  lines: build.lines.map(other => (other.id === line.id ? line : other)),
+})

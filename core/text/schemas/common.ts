@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { largestMassG } from '../../core/text/units'
+import { largestMassG } from '../units'
 import { speakInSentences } from './sentences'
 
 speakInSentences()

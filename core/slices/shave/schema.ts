@@ -1,14 +1,16 @@
 import { z } from 'zod'
 import {
   lossWords,
+  measures,
   shavingEvidences,
   shavingKinds,
   shavingStates,
   type ShaveList,
   type Shaving,
-} from '../../core/model/data'
-import { measures } from '../../core/deciding/shave'
-import { centsSchema, daySchema, idSchema, nameSchema, noteSchema } from './common'
+} from '../../model/data'
+import { centsSchema, daySchema, idSchema, nameSchema, noteSchema } from '../../text/schemas'
+
+export const mostShavings = 300
 
 const number = (sentence: string, least: number, most: number) =>
   z.number({ error: sentence }).min(least, sentence).max(most, sentence)
@@ -45,9 +47,12 @@ const cap = (what: string) =>
     .max(10_000_000)
     .nullable()
 export const shaveShape = {
-  shavings: z.array(shavingSchema).max(300, 'A build keeps at most 300 shavings.'),
+  shavings: z.array(shavingSchema).max(mostShavings, `A build keeps at most ${mostShavings} shavings.`),
   spare: z.enum(measures),
   caps: z.strictObject({ cents: cap('money'), minutes: cap('minutes'), loss: cap('that is given up') }),
   everyLoadout: z.boolean(),
 }
 export const shaveSchema = z.strictObject(shaveShape) satisfies z.ZodType<ShaveList>
+
+const leadSentence = 'A lead is from 0 to 500 mm long.'
+export const leadMmSchema = number(leadSentence, 0, 500)

@@ -10,8 +10,8 @@ import type {
   PackSoFar,
   Role,
   Slot,
-} from '../../core/model/ledger'
-import type { Properties } from '../../core/model/properties'
+} from '../../../core/model/ledger'
+import type { Properties } from '../../../core/model/properties'
 
 /** A mass version as a row; the fields are null where a line has no grams. */
 export interface MassRow {

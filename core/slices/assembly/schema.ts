@@ -1,6 +1,10 @@
 import { z } from 'zod'
-import { phases, type Assembly, type AssemblyTemplate, type OwnStep, type StepRecord } from '../../core/model/data'
-import { idSchema, nameSchema, noteSchema } from './common'
+import { phases, type Assembly, type AssemblyTemplate, type OwnStep, type StepRecord } from '../../model/data'
+import { idSchema, nameSchema, noteSchema } from '../../text/schemas'
+
+export const mostOwnSteps = 60
+/** More than any way of building has. */
+export const mostRecords = 300
 
 const minutes = z
   .number({ error: 'Minutes are from 0 to 6000.' })
@@ -33,11 +37,11 @@ export const stepRecordSchema = z.strictObject({
 export const assemblyShape = {
   school: z.string().min(1).max(80),
   order: z.array(stepId).max(200),
-  own: z.array(ownStepSchema).max(60, 'At most 60 steps of your own.'),
+  own: z.array(ownStepSchema).max(mostOwnSteps, `At most ${mostOwnSteps} steps of your own.`),
 }
 export const assemblySchema = z.strictObject({
   ...assemblyShape,
-  records: z.array(stepRecordSchema).max(300),
+  records: z.array(stepRecordSchema).max(mostRecords),
 }) satisfies z.ZodType<Assembly>
 export const assemblyTemplateSchema = z.strictObject({
   id: idSchema,

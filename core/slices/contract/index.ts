@@ -1,0 +1,7 @@
+export * from './changed-words'
+export * from './description'
+export * from './item-lists'
+export * from './patch'
+export * from './references'
+export * from './refused'
+export * from './slice'

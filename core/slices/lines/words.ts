@@ -1,0 +1,124 @@
+import { lineGrams } from '../../mass/evidence'
+import { slotFacts, type Build, type Line } from '../../model/ledger'
+import { centsFigure, fixed } from '../../text/display'
+import {
+  bookedG,
+  changesOf,
+  isReplaced,
+  joined,
+  lineName,
+  nameOf,
+  propertyChanges,
+  told,
+  type Description,
+  type LineChange,
+  type Patch,
+  type PatchedLine,
+} from '../contract'
+
+/** The one line a patch changed; null where it changed several, or none. */
+const onlyLine = (patch: Patch): LineChange | null => (patch.lines.length === 1 ? patch.lines[0]! : null)
+
+/** A change of one line with its grams before and after, where they changed. */
+function toldOfLine(title: string, { before, after }: LineChange): Description {
+  const [gramsBeforeG, gramsAfterG] = [bookedG(before), bookedG(after)]
+  return gramsBeforeG === gramsAfterG ? told(title) : { ...told(title), gramsBeforeG, gramsAfterG }
+}
+
+export function addedWords(count: number, patch: Patch): Description {
+  const only = onlyLine(patch)
+  return only?.after ? toldOfLine(`Added ${lineName(only.after)}`, only) : told(`Added ${count} lines`)
+}
+
+export function deletedWords(count: number, patch: Patch): Description {
+  const only = onlyLine(patch)
+  return only?.before ? toldOfLine(`Deleted ${lineName(only.before)}`, only) : told(`Deleted ${count} lines`)
+}
+
+export function fittedWords(id: string, patch: Patch): Description {
+  const fitted = patch.lines.find(c => c.after?.id === id)
+  const replaced = patch.lines.find(isReplaced)
+  const instead = replaced?.before ? ` instead of ${lineName(replaced.before)}` : ''
+  return {
+    ...told(`Fitted ${fitted?.after ? lineName(fitted.after) : 'a part'}${instead}`),
+    gramsBeforeG: bookedG(replaced?.before),
+    gramsAfterG: bookedG(fitted?.after),
+  }
+}
+
+export function changedWords(patch: Patch, build: Build): Description {
+  const only = onlyLine(patch)
+  return only?.before && only.after
+    ? toldOfLine(lineChangeWords(only.before, only.after, build), only)
+    : told(severalWords(patch))
+}
+
+export function weighedWords(further: string | null, id: string, patch: Patch, build: Build): Description {
+  const only = onlyLine(patch)
+  if (!only?.before || !only.after) return told(`${nameOf(build, id)}: weighed`)
+  const isFurther = further !== null && only.before.mass
+  return toldOfLine(
+    isFurther ? `${lineName(only.after)}: weighed again, ${further}` : lineChangeWords(only.before, only.after, build),
+    only,
+  )
+}
+
+/** Grams of a weighing as they are for a line. */
+export const weighedGrams = (mass: Parameters<typeof lineGrams>[0], quantity: number) =>
+  `${fixed(lineGrams(mass, quantity), 2)} g`
+
+function severalWords(patch: Patch): string {
+  const states = new Set(patch.lines.map(c => c.after?.state))
+  const names = patch.lines.map(c => (c.after ? lineName(c.after) : '')).join(', ')
+  return states.size === 1 && patch.lines.some(c => c.before?.state !== c.after?.state)
+    ? `${states.has('off') ? 'Took off' : 'Brought back'} ${names}`
+    : `Changed ${patch.lines.length} lines`
+}
+
+const stateWords: Readonly<Record<Line['state'], string>> = {
+  off: 'Took off',
+  fitted: 'Brought back',
+  candidate: 'Set aside',
+}
+const priceWords = (cents: number | null) => (cents === null ? 'not said' : centsFigure(cents))
+const listedWords = (listing: Line['listing']) => (listing ? `${listing.valueG} g` : 'not said')
+const noteWords = (note: string) =>
+  note === '' ? 'taken away' : `“${note.slice(0, 80)}${note.length > 80 ? '…' : ''}”`
+
+function feedWords(feed: Line['feed'], build: Build): string {
+  if (!feed) return 'not said'
+  if (feed.from === 'pack') return 'the pack'
+  if (feed.from === 'balance') return 'the balance lead'
+  return `${feed.output === '' ? '' : `“${feed.output}” of `}${nameOf(build, feed.from)}`
+}
+
+function massWords({ mass: was }: PatchedLine, { mass }: PatchedLine): string {
+  if (!mass) return 'grams cleared'
+  if (was?.evidence === mass.evidence) return 'grams changed'
+  return mass.evidence === 'typical' ? 'typical mass' : mass.evidence
+}
+
+/** What each field says when it changed, the first that changed being told. `was` and `is` differ in it. */
+const fieldWords: readonly [keyof PatchedLine, (was: PatchedLine, is: PatchedLine, build: Build) => string | null][] = [
+  ['mass', massWords],
+  ['quantity', (was, is) => `× ${was.quantity} → × ${is.quantity}`],
+  ['name', () => null],
+  ['slot', (_was, is) => `now under ${slotFacts[is.slot].label.toLowerCase()}`],
+  ['priceEachCents', (was, is) => `price ${priceWords(was.priceEachCents)} → ${priceWords(is.priceEachCents)}`],
+  ['role', (_was, is) => `now ${is.role}`],
+  ['removable', (_was, is) => (is.removable ? 'removable' : 'not removable')],
+  ['tie', (_was, is) => (is.tie ? `tied with “${is.tie}”` : 'untied')],
+  ['feed', (was, is, build) => `fed from ${feedWords(was.feed, build)} → ${feedWords(is.feed, build)}`],
+  ['properties', (was, is) => joined(propertyChanges(was, is))],
+  ['pack', (was, is) => (is.pack ? joined(changesOf(was.pack ?? was.packSoFar ?? {}, is.pack)) : 'details changed')],
+  ['note', (_was, is) => `note ${noteWords(is.note)}`],
+  ['listing', (was, is) => `listed ${listedWords(was.listing)} → ${listedWords(is.listing)}`],
+]
+
+function lineChangeWords(before: PatchedLine, after: PatchedLine, build: Build): string {
+  const name = lineName(after)
+  if (before.state !== after.state) return `${stateWords[after.state]} ${name}`
+  const found = fieldWords.find(([field]) => before[field] !== after[field])
+  const words = found ? found[1](before, after, build) : 'details changed'
+  return words === null ? `Renamed ${before.name} to ${after.name}` : `${name}: ${words}`
+}
