@@ -3,8 +3,8 @@
  * a plain loop without pedigree. Every figure is a ratio within this run; the sums are checked to agree first.
  */
 import { HyperFormula } from 'hyperformula'
-import { applyCommand } from '../core/changes/commands'
-import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
+import { makeBuild, applyCommand } from '../core/changes/commands'
+import { makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
 import { HonestyTable } from '../core/mass/listings'
 import { allLoadouts, LineEstimates, loadoutMasses } from '../core/mass/loadout'
 import { judge } from '../core/limits/verdict'
@@ -45,13 +45,9 @@ function buildOf(lineCount: number, packs: number, setups: number): Build {
       }),
     )
   const optional = lines.filter(l => l.role === 'fitting').map(l => l.id)
-  return {
+  return makeBuild({
     id: 'b',
     name: 'b',
-    craftClass: '',
-    archived: false,
-    reference: null,
-    aim: blankAim(),
     lines,
     setups: Array.from({ length: setups }, (_, s) => ({
       id: `s${s}`,
@@ -59,13 +55,7 @@ function buildOf(lineCount: number, packs: number, setups: number): Build {
       lineIds: optional.filter((_id, i) => (i + s) % 3 !== 0),
     })),
     flies: { setupId: 's0', packLineId: 'p0' },
-    neverFlown: [],
-    observations: [],
-    fit: null,
-    flying: null,
-    shave: null,
-    assembly: null,
-  }
+  })
 }
 
 const editOf = (build: Build, n: number) =>

@@ -3,7 +3,7 @@
  * same cells; minutes with the whole discharge of each against a plain loop that steps through the same discharges.
  */
 import { HyperFormula } from 'hyperformula'
-import { applyCommand } from '../core/changes/commands'
+import { makeBuild, applyCommand } from '../core/changes/commands'
 import { sheetCells, sheetFlights, type SheetCell } from '../core/aircraft/flight'
 import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
 import { HonestyTable } from '../core/mass/listings'
@@ -86,12 +86,9 @@ const lines: Line[] = [
   ),
 ]
 const fittings = lines.filter(line => line.role === 'fitting').map(line => line.id)
-let build: Build = {
+let build: Build = makeBuild({
   id: 'b',
   name: 'b',
-  craftClass: '',
-  archived: false,
-  reference: null,
   aim: { ...blankAim(), cardIds: cards.map(card => card.id) },
   lines,
   setups: Array.from({ length: setupCount }, (_, s) => ({
@@ -100,13 +97,7 @@ let build: Build = {
     lineIds: fittings.filter((_id, i) => (i + s) % 3 !== 0),
   })),
   flies: { setupId: 's0', packLineId: 'p0' },
-  neverFlown: [],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
-}
+})
 const estimates = estimatesOf(build, new HonestyTable())
 const edit = (n: number) => {
   build = applyCommand(build, {

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build } from '../core/model/ledger'
+import { makeBuild } from '../core/changes/commands'
+import { makeLine, makeMass, type Build } from '../core/model/ledger'
 import { makeShaving } from '../core/deciding/shave'
 import { takeObservation, takeTogether, type ReadyScale } from '../core/deciding/weigh'
 import { applicationOnDisk } from './testing'
@@ -24,23 +25,13 @@ function fortyLines(): Build {
     })
     return { ...line, mass: takeTogether(taking(`w${i}`), line, [5], 1, 'as fitted') }
   })
-  return {
+  return makeBuild({
     id: 'forty',
     name: 'Forty',
-    craftClass: '',
-    archived: false,
-    reference: null,
-    aim: blankAim(),
     lines,
     setups: [{ id: 's', name: 'as built', lineIds: [] }],
     flies: { setupId: 's', packLineId: null },
-    neverFlown: [],
-    observations: [],
-    fit: null,
-    flying: null,
-    shave: null,
-    assembly: null,
-  }
+  })
 }
 
 describe('a build of forty lines grows in a straight line', () => {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { makeBuild } from '../../core/changes/commands'
 import { evidences, groups, makeLine, makeMass, type Weighing } from '#core/model/ledger'
 import { estimatesOf } from '#core/mass/loadout'
 import { HonestyTable } from '#core/mass/listings'
@@ -93,21 +94,12 @@ describe('how things are said', () => {
     ).toContain('the pack and motors')
   })
   it('the strip reads out whole', () => {
-    const build = {
+    const build = makeBuild({
       id: 'b',
       name: 'B',
-      craftClass: '',
-      archived: false,
-      reference: null,
       lines: [motors, pack],
       setups: [{ id: 's', name: 'as built', lineIds: [] }],
       flies: { setupId: 's', packLineId: 'p' },
-      neverFlown: [],
-      observations: [],
-      fit: null,
-      flying: null,
-      shave: null,
-      assembly: null,
       aim: {
         purpose: '',
         purposeKind: 'recreation' as const,
@@ -119,7 +111,7 @@ describe('how things are said', () => {
         goalMinutes: null,
         goalPriceCents: null,
       },
-    }
+    })
     const overview = overviewOf(build, build.flies, startingCards, estimatesOf(build, new HonestyTable()))
     expect(overviewSentence(overview)).toMatch(
       /^All-up weight 143 grams, plus or minus 22\. Drive 44 g, Flight pack 99 g\. Clear: 106\.\d g headroom under United States/,

@@ -16,7 +16,8 @@ const demo = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
 
 describe('what an earlier version of the application kept', () => {
   const without = (text: string) => {
-    const drop = (key: string, value: unknown) => (['weighing', 'observations', 'versions'].includes(key) ? undefined : value)
+    const drop = (key: string, value: unknown) =>
+      ['weighing', 'observations', 'versions'].includes(key) ? undefined : value
     return JSON.stringify({ ...JSON.parse(text, drop), version: 1 })
   }
   it('a build file of version 1, which knew no weighings on scales, is read and goes out in the present version', async () => {

@@ -33,7 +33,10 @@ function behindItsBack(sql: string) {
 
 describe('a build that cannot be read', () => {
   const spoilt = [
-    ['a part of it is no JSON of its kind', `UPDATE build_parts SET value = '{"school":5}' WHERE build_id = 'praline' AND field = 'assembly'`],
+    [
+      'a part of it is no JSON of its kind',
+      `UPDATE build_parts SET value = '{"school":5}' WHERE build_id = 'praline' AND field = 'assembly'`,
+    ],
     ['a line has a slot nobody knows', `UPDATE lines SET slot = 'wing' WHERE build_id = 'praline' AND position = 0`],
     ['a weighing is not one', `UPDATE mass_versions SET weighing = '7' WHERE build_id = 'praline'`],
     ['a loadout names nothing', `UPDATE builds SET flies_setup_id = 'ghost' WHERE id = 'praline'`],

@@ -1,15 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build } from '../../core/model/ledger'
+import { makeBuild } from '../../core/changes/commands'
+import { blankAim, makeLine, makeMass } from '../../core/model/ledger'
 import { HonestyTable } from '../../core/mass/listings'
 import { startingCards } from '../../core/limits/rules'
 import { buildSheet } from './build-sheet'
 
-const build: Build = {
+const build = makeBuild({
   id: 'b',
   name: 'A | B *bold*',
-  craftClass: '',
-  archived: false,
-  reference: null,
   aim: { ...blankAim(), purposeKind: 'other', cardIds: ['jp-100', 'us-other'] },
   lines: [
     makeLine({
@@ -24,13 +22,7 @@ const build: Build = {
   ],
   setups: [{ id: 's', name: 'as built', lineIds: [] }],
   flies: { setupId: 's', packLineId: null },
-  neverFlown: [],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
-}
+})
 
 describe('the build sheet', () => {
   const sheet = buildSheet(build, startingCards, new HonestyTable(), '€')

@@ -1,3 +1,4 @@
+import { makeBuild } from '../../core/changes/commands'
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { blankAim, makeLine, makeMass, type Build, type Evidence, type Line, type Slot } from '../../core/model/ledger'
@@ -119,20 +120,13 @@ function randomSetting(seed: number): PlanningSetting {
       )
   }
   const weighed = lines.slice(0, 4)
-  const build: Build = {
+  const build = makeBuild({
     id: 'b',
     name: 'B',
-    craftClass: '',
-    archived: false,
-    reference: null,
     aim: { ...blankAim(among(0.9, 0.95, 0.99)), cardIds: ['own'], reserveG: 0 },
     lines,
     setups: [{ id: 's', name: 'all', lineIds: [] }],
     flies: { setupId: 's', packLineId: null },
-    neverFlown: [],
-    fit: null,
-    flying: null,
-    assembly: null,
     observations:
       random() < 0.4
         ? [
@@ -155,7 +149,7 @@ function randomSetting(seed: number): PlanningSetting {
           ]
         : [],
     shave: { ...blankShaveList, shavings, spare: among('cents', 'minutes', 'loss', 'changes') },
-  }
+  })
   const estimates = estimatesOf(build, new HonestyTable(listingObservations(build.lines)))
   const allG = lines.filter(line => line.state === 'fitted').reduce((sum, line) => sum + estimates.of(line).valueG, 0)
   return {

@@ -25,6 +25,7 @@ import {
   type GroundGear,
   type JointPlan,
   type Layer,
+  type SaidJoint,
 } from './index'
 import { electricalTree, feedOf, feedsOnOffer, nodesOf } from '../wiring'
 import drawer from '../../../demo/drawer.json'
@@ -212,7 +213,7 @@ describe('the stack-up', () => {
     fc.assert(
       fc.property(fc.double({ min: 0, max: 15, noNaN: true }), more => {
         const taller = stackUp(
-          { layers: layers.map(l => (l.id === 'sp' ? { ...l, heightMm: l.heightMm + more } : l)) },
+          { layers: layers.map(l => (l.id === 'sp' ? { ...l, heightMm: l.heightMm! + more } : l)) },
           20,
           null,
         )
@@ -269,7 +270,7 @@ describe('the stack-up', () => {
 })
 
 describe('fixings', () => {
-  const joint: JointPlan = {
+  const joint: SaidJoint = {
     id: 'j',
     name: 'motors',
     count: 16,

@@ -1,7 +1,18 @@
 import fc from 'fast-check'
-import { describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build, type Line } from '../../model/ledger'
-import { applyCommand, applyPatch, describeCommand, diffBuilds, isEmptyPatch, type Command } from './index'
+import { describe, expect, expectTypeOf, it } from 'vitest'
+import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
+import {
+  applyCommand,
+  applyPatch,
+  buildFields,
+  buildSchema,
+  describeCommand,
+  diffBuilds,
+  isEmptyPatch,
+  makeBuild,
+  type Command,
+  type Forgotten,
+} from './index'
 
 function line(id: string, more: Partial<Line> = {}): Line {
   return makeLine({
@@ -12,13 +23,9 @@ function line(id: string, more: Partial<Line> = {}): Line {
     ...more,
   })
 }
-const build: Build = {
+const build = makeBuild({
   id: 'b',
   name: 'B',
-  craftClass: '',
-  archived: false,
-  reference: null,
-  aim: blankAim(),
   lines: [
     line('a'),
     line('b', { tie: 'camera', role: 'payload' }),
@@ -33,12 +40,7 @@ const build: Build = {
   ],
   flies: { setupId: 's', packLineId: 'p' },
   neverFlown: [{ setupId: 't', packLineId: 'p' }],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
-}
+})
 const byId = (b: Build, id: string) => b.lines.find(l => l.id === id)
 
 describe('commands', () => {
@@ -182,5 +184,18 @@ describe('patches', () => {
       gramsBeforeG: null,
       gramsAfterG: null,
     })
+  })
+})
+
+describe('fields of a build', () => {
+  it('are all kept by a slice: one that is not does not compile', () => {
+    expectTypeOf<Forgotten>().toEqualTypeOf<never>()
+    expectTypeOf<Forgotten<Build & { readonly wings: null }>>().toEqualTypeOf<'wings'>()
+  })
+  it('are blank where nothing was said of them, in the order of files', () => {
+    const build = makeBuild({ id: 'n', name: 'New' })
+    expect(buildSchema.parse(build)).toEqual(build)
+    expect(Object.keys(build)).toEqual(['id', ...Object.keys(buildFields)])
+    expect(build).toMatchObject({ lines: [], fit: null, observations: [], flies: { setupId: build.setups[0]!.id } })
   })
 })

@@ -21,7 +21,7 @@ export const buildFields: Readonly<Record<string, SliceField<unknown>>> = Object
   {},
   ...everySlice.map(slice => slice.fields),
 )
-type Forgotten = Exclude<keyof Build, 'id' | RegisteredField>
+export type Forgotten<B extends Build = Build> = Exclude<keyof B, 'id' | RegisteredField>
 export const noneForgotten: [Forgotten] extends [never] ? true : Forgotten = true
 
 /** A list of a build with where it lies. */

@@ -4,7 +4,7 @@ export { mostFurther, mostLines, type LineFields, type LinesCommand, type Weighe
 export { mostShavings } from '../../slices/shave'
 export type { Command } from './slices'
 export { applyCommand, describeCommand } from './apply'
-export { buildFields, buildLists, makeBuild } from './fields'
+export { buildFields, buildLists, makeBuild, type Forgotten } from './fields'
 export * from './grams-words'
 export * from './meeting-words'
 export * from './next-state'

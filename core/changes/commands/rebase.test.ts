@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { blankAim, makeLine, makeMass, type Build, type Line } from '../../model/ledger'
+import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
 import { makeShaving } from '../../model/data'
 import { sameData } from '../../basics/merge'
-import { applyCommand, meetingWords, rebaseCommand, type Command } from './index'
+import { makeBuild, applyCommand, meetingWords, rebaseCommand, type Command } from './index'
 
 const line = (id: string, more: Partial<Line> = {}): Line =>
   makeLine({
@@ -13,23 +13,13 @@ const line = (id: string, more: Partial<Line> = {}): Line =>
     mass: makeMass({ versionId: `v-${id}`, evidence: 'listed', valueG: 2 }),
     ...more,
   })
-const build: Build = {
+const build = makeBuild({
   id: 'b',
   name: 'B',
-  craftClass: '',
-  archived: false,
-  reference: null,
-  aim: blankAim(),
   lines: [line('a'), line('b', { role: 'payload' }), line('c', { role: 'payload' }), line('p', { slot: 'pack' })],
   setups: [{ id: 's', name: 'all', lineIds: ['b'] }],
   flies: { setupId: 's', packLineId: 'p' },
-  neverFlown: [],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
-}
+})
 const weigh = (id: string, valueG: number, evidence: 'weighed' | 'listed' = 'weighed'): Command => ({
   type: 'lines.change',
   changes: [{ id, fields: { mass: makeMass({ versionId: `n-${id}-${valueG}`, evidence, valueG }) } }],

@@ -1,27 +1,19 @@
 import { describe, expect, it } from 'vitest'
+import { makeBuild } from '../../changes/commands'
 import { makePart, type Placement } from '../../parts/drawer'
 import { blankFit } from '../../aircraft/fit'
-import { blankAim, makeLine, makeMass, type Build, type Line } from '../../model/ledger'
+import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
 import { buyTotal, toBuy } from './index'
 
-const buildOf = (lines: Line[], more: Partial<Build> = {}): Build => ({
-  id: 'b',
-  name: 'B',
-  craftClass: '',
-  archived: false,
-  reference: null,
-  aim: blankAim(),
-  lines,
-  setups: [{ id: 's', name: 's', lineIds: [] }],
-  flies: { setupId: 's', packLineId: null },
-  neverFlown: [],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
-  ...more,
-})
+const buildOf = (lines: Line[], more: Partial<Build> = {}): Build =>
+  makeBuild({
+    id: 'b',
+    name: 'B',
+    lines,
+    setups: [{ id: 's', name: 's', lineIds: [] }],
+    flies: { setupId: 's', packLineId: null },
+    ...more,
+  })
 const listed = (
   id: string,
   slot: Line['slot'],

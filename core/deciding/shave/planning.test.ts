@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import nougatFile from '../../../demo/builds/nougat.build.json'
 import { applyCommand, type Command } from '../../changes/commands'
 import { noGear } from '../../aircraft/fit'
+import { isSaidWire } from '../../model/data'
 import { makeMass, type Build } from '../../model/ledger'
 import { HonestyTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
@@ -464,7 +465,7 @@ describe('two schools', () => {
   })
   it('agree with the plans they come from: slack by the wire, a plug by its pair, a stack by its classes', () => {
     const slackG = nougat.fit!.wires.reduce(
-      (sum, wire) => sum + (wire.slackMm > 0 ? wiresG(wire.awg, wire.slackMm, wire.count) : 0),
+      (sum, wire) => sum + (isSaidWire(wire) && wire.slackMm > 0 ? wiresG(wire.awg, wire.slackMm, wire.count) : 0),
       0,
     )
     expect(named('Leads').ways.find(way => way.name === 'cut to the way alone')!.againstG[0]).toBeCloseTo(-slackG, 9)

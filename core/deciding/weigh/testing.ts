@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { applyCommand, type Command } from '../../changes/commands'
+import { makeBuild, applyCommand, type Command } from '../../changes/commands'
 import { blankAim, makeLine, makeMass, type Build, type Line, type LoadoutChoice } from '../../model/ledger'
 import { HonestyTable } from '../../mass/listings'
 import { estimatesOf, loadoutMasses } from '../../mass/loadout'
@@ -35,7 +35,7 @@ export const check: ScaleState['check'] = {
 export const checked: ReadyScale = { scale: good, check, name: 'good' }
 export const unchecked: ReadyScale = { scale: coarse, check: null, name: 'coarse' }
 /** As good as the checked one, and nobody has checked it. */
-export const fine: ReadyScale = { scale: { ...good, id: 'fine', name: 'fine' }, check: null, name: 'fine' }
+export const fine: ReadyScale = { scale: { ...good, id: 'fine' }, check: null, name: 'fine' }
 let taken = 0
 export const taking = (ready: ReadyScale) => ({
   ready,
@@ -61,23 +61,14 @@ export const weighed = (line: Line, valueG: number, ready: ReadyScale = checked)
 })
 export const flown: LoadoutChoice = { setupId: 's', packLineId: null }
 export function buildOf(lines: readonly Line[]): Build {
-  return {
+  return makeBuild({
     id: 'b',
     name: 'b',
-    craftClass: '',
-    archived: false,
-    reference: null,
     aim: { ...blankAim(), cardIds: [startingCards[0]!.id] },
     lines,
     setups: [{ id: 's', name: 'as built', lineIds: [] }],
     flies: flown,
-    neverFlown: [],
-    observations: [],
-    fit: null,
-    flying: null,
-    shave: null,
-    assembly: null,
-  }
+  })
 }
 export const total = (build: Build) => loadoutMasses(build, [flown], estimatesOf(build, nobody))[0]!
 export const gramsOf = (build: Build, id: string) => estimatesOf(build, nobody).of(build.lines.find(l => l.id === id)!)
@@ -119,7 +110,7 @@ export const type = (build: Build, id: string, valueG: number, versionId: string
     changes: [{ id, fields: { mass: makeMass({ versionId, evidence: 'weighed', valueG }) } }],
   })
 
-const slots = ['frame', 'motor', 'prop', 'strap', 'other'] as const
+const slots = ['frame', 'motor', 'propeller', 'strap', 'other'] as const
 const lines = fc
   .array(
     fc.record({

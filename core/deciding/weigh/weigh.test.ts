@@ -7,7 +7,7 @@ import { estimatesOf } from '../../mass/loadout'
 import { overviewOf } from '../../mass/report'
 import { startingCards } from '../../limits/rules'
 import { evaluateCheck } from '../../mass/scale'
-import { applyCommand } from '../../changes/commands'
+import { makeBuild, applyCommand } from '../../changes/commands'
 import { listed, lineOf, total, weighTogether, buildOf } from './testing'
 import {
   expectedOnPan,
@@ -66,21 +66,12 @@ const pack = makeLine({
   pack: { label: 'P', cells: 4, chemistry: 'LiPo', capacityMah: 850, cRating: null, plug: '' },
 })
 const spare = makeLine({ id: 'spare', slot: 'guard', name: 'guards', role: 'fitting' })
-const build: Build = {
+const build = makeBuild({
   id: 'b',
   name: 'B',
-  craftClass: '',
-  archived: false,
-  reference: null,
   lines: [motors, frame, pack, spare],
   setups: [{ id: 's', name: 'as built', lineIds: [] }],
   flies: { setupId: 's', packLineId: 'p' },
-  neverFlown: [],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
   aim: {
     purpose: '',
     purposeKind: 'recreation',
@@ -92,7 +83,7 @@ const build: Build = {
     goalMinutes: null,
     goalPriceCents: null,
   },
-}
+})
 const estimates = estimatesOf(build, nobody)
 const of = (line: Line, mass: Line['mass']) => estimates.of({ ...line, mass })
 

@@ -71,7 +71,7 @@ describe('default pedigrees', () => {
   })
   it('two lines on one kind share that part of the spread', () => {
     const a = lineEstimate(line({ evidence: 'listed', valueG: 10 }), nobody)
-    const b = lineEstimate({ ...line({ evidence: 'listed', valueG: 20 }), id: 'm' }, nobody)
+    const b = lineEstimate(line({ evidence: 'listed', valueG: 20 }), nobody)
     expect(addEstimates([a, b]).contributions['listing:motor']).toBeCloseTo(30 * 0.03, 12)
     expect(sigmaG(addEstimates([a, b]))).toBeGreaterThan(Math.hypot(sigmaG(a), sigmaG(b)))
   })

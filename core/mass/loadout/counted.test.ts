@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { applyCommand } from '../../changes/commands'
-import { blankAim, makeLine, makeMass, type Build, type Line, type Slot } from '../../model/ledger'
+import { makeBuild, applyCommand } from '../../changes/commands'
+import { makeLine, makeMass, type Build, type Line, type Slot } from '../../model/ledger'
 import { HonestyTable } from '../listings'
 import { countedLines, dryLines, estimatesOf, inNoSetup, loadoutMasses, loadoutName } from './index'
 
@@ -12,13 +12,9 @@ const line = (id: string, slot: Slot, valueG: number, more: Partial<Line> = {}) 
     mass: makeMass({ versionId: id, evidence: 'weighed', valueG, ownSpreadG: 0 }),
     ...more,
   })
-const build: Build = {
+const build = makeBuild({
   id: 'b',
   name: 'b',
-  craftClass: '',
-  archived: false,
-  reference: null,
-  aim: blankAim(),
   lines: [
     line('frame', 'frame', 60),
     line('cradle', 'printed part', 4, { tie: 'camera' }),
@@ -31,13 +27,7 @@ const build: Build = {
     { id: 'bare', name: 'bare', lineIds: ['guard'] },
   ],
   flies: { setupId: 'with', packLineId: 'p' },
-  neverFlown: [],
-  observations: [],
-  fit: null,
-  flying: null,
-  shave: null,
-  assembly: null,
-}
+})
 const choice = (setupId: string) => ({ setupId, packLineId: 'p' })
 const names = (of: Build, setupId: string) => countedLines(of, choice(setupId)).map(l => l.id)
 const massG = (of: Build, setupId: string) =>

@@ -31,7 +31,7 @@ describe('better known is not changed', () => {
   const craft = buildOf([
     listed('frame', 'frame', 40),
     listed('motors', 'motor', 9.3, 4),
-    listed('boards', 'flight controller', 14),
+    listed('boards', 'board', 14),
     guess('wires', 5),
     guess('solder', 2),
   ])

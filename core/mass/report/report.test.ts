@@ -1,3 +1,4 @@
+import { makeBuild } from '../../changes/commands'
 import { shelfEntry } from '../../deciding/shelf'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -36,24 +37,15 @@ function grams(id: string, slot: Slot, valueG: number, more: Partial<Line> = {})
   })
 }
 function buildOf(lines: Line[], more: Partial<Build> = {}): Build {
-  return {
+  return makeBuild({
     id: 'b',
     name: 'B',
-    craftClass: '',
-    archived: false,
-    reference: null,
     aim: { ...blankAim(), cardIds: ['uk-flyer-100', 'jp-100'] },
     lines,
     setups: [{ id: 's', name: 'all', lineIds: lines.filter(l => l.role !== 'airframe').map(l => l.id) }],
     flies: { setupId: 's', packLineId: lines.find(l => l.slot === 'pack')?.id ?? null },
-    neverFlown: [],
-    observations: [],
-    fit: null,
-    flying: null,
-    shave: null,
-    assembly: null,
     ...more,
-  }
+  })
 }
 const estimates = () => new LineEstimates(new HonestyTable())
 
