@@ -21,10 +21,10 @@ watch(shell.keysOpen, () => {
   everKeys.value = true
 })
 useSingleKeys({
-  '/': () => {
+  find: () => {
     shell.findOpen.value = true
   },
-  '?': () => {
+  help: () => {
     shell.keysOpen.value = true
   },
 })

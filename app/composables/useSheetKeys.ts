@@ -1,5 +1,6 @@
 import type { Line } from '#core/model/ledger'
-import { cellText, editCellAt, sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
+import { cellText, editCellAt, sheetColumns, sheetTyping, type SheetColumn } from '#shared/sheet/edit-cell'
+import { cellAway, draftAction, gridAction, type GridAction } from '#shared/sheet/grid-keys'
 
 export interface SheetCell {
   readonly rowId: string
@@ -34,22 +35,13 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     element?.scrollIntoView({ block: 'nearest' })
   }
 
-  function move(rowsBy: number, columnsBy: number) {
+  function move(by: { rows: number; columns: number }) {
     const lines = toValue(rows)
     const from = active.value
     if (!from || lines.length === 0) return
-    const row = Math.min(Math.max(rowIndex(from.rowId) + rowsBy, 0), lines.length - 1)
-    let column = sheetColumns.indexOf(from.column) + columnsBy
-    let line = lines[row]!
-    if (column >= sheetColumns.length && row < lines.length - 1) {
-      column = 0
-      line = lines[row + 1]!
-    }
-    if (column < 0 && row > 0) {
-      column = sheetColumns.length - 1
-      line = lines[row - 1]!
-    }
-    focusCell({ rowId: line.id, column: sheetColumns[Math.min(Math.max(column, 0), sheetColumns.length - 1)]! })
+    const at = { row: rowIndex(from.rowId), column: from.column }
+    const to = cellAway(at, { ...by, wraps: true }, lines.length, sheetColumns)
+    focusCell({ rowId: lines[to.row]!.id, column: to.column })
   }
 
   function edit(text?: string) {
@@ -79,8 +71,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     draft.value = null
     problem.value = ''
     if (then === 'stay') focusCell(cell)
-    else if (then === 'down') move(1, 0)
-    else move(0, then === 'right' ? 1 : -1)
+    else if (then === 'down') move({ rows: 1, columns: 0 })
+    else move({ rows: 0, columns: then === 'right' ? 1 : -1 })
   }
 
   function stop() {
@@ -122,13 +114,41 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     if (neighbour) focusCell({ rowId: line.id, column: active.value!.column })
   }
 
-  const arrows: Record<string, [number, number]> = {
-    ArrowDown: [1, 0],
-    ArrowUp: [-1, 0],
-    ArrowRight: [0, 1],
-    ArrowLeft: [0, -1],
-    PageDown: [10, 0],
-    PageUp: [-10, 0],
+  const atEnd = (by: number) => active.value!.column === (by < 0 ? sheetColumns[0] : sheetColumns.at(-1))
+
+  /** Does what a key asks for; false where it is left to the browser. */
+  function act(action: GridAction, event: KeyboardEvent): boolean {
+    const cell = active.value!
+    switch (action.do) {
+      case 'move':
+        if (event.key === 'Tab' && atEnd(action.columns)) return false
+        move(action)
+        return true
+      case 'to column':
+        focusCell({ ...cell, column: action.end === 'first' ? sheetColumns[0] : sheetColumns.at(-1)! })
+        return true
+      case 'to row':
+        focusCell({ ...cell, rowId: toValue(rows).at(action.end === 'first' ? 0 : -1)!.id })
+        return true
+      case 'edit':
+        edit(action.text ?? undefined)
+        return true
+      case 'move row':
+        moveLine(action.by)
+        return true
+      case 'delete':
+        toggleOff()
+        return true
+      case 'duplicate':
+        duplicate()
+        return true
+      case 'undo':
+      case 'redo':
+        store.step(action.do)
+        return true
+      case 'choose':
+        return false
+    }
   }
 
   function onKey(event: KeyboardEvent) {
@@ -137,24 +157,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
       typeOn(event)
       return
     }
-    const arrow = arrows[event.key]
-    if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
-      moveLine(event.key === 'ArrowUp' ? -1 : 1)
-    else if (arrow) move(...arrow)
-    else if (event.key === 'Home') focusCell({ ...active.value, column: 'slot' })
-    else if (event.key === 'End') focusCell({ ...active.value, column: 'price' })
-    else if (event.key === 'Tab') {
-      const atEnd = event.shiftKey ? active.value.column === 'slot' : active.value.column === 'price'
-      if (atEnd) return
-      move(0, event.shiftKey ? -1 : 1)
-    } else if (event.key === 'Enter' || event.key === 'F2') edit()
-    else if (event.key === 'Delete') toggleOff()
-    else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') duplicate()
-    else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z')
-      store.step(event.shiftKey ? 'redo' : 'undo')
-    else if (startsTyping(event))
-      edit(active.value.column === 'slot' || active.value.column === 'known' ? undefined : event.key)
-    else return
+    const action = gridAction(event, sheetTyping[active.value.column])
+    if (!action || !act(action, event)) return
     event.preventDefault()
     event.stopPropagation()
   }
@@ -162,22 +166,16 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
   /** A key that meets the cell while its editor is only just opening is not lost. */
   function typeOn(event: KeyboardEvent) {
     if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return
-    if (event.key === 'Enter') commit(draft.value!, 'down')
-    else if (event.key === 'Escape') stop()
-    else if (startsTyping(event)) {
-      draft.value = whole.value ? event.key : draft.value + event.key
-      whole.value = false
-    } else return
+    const action = draftAction(event, { text: draft.value!, whole: whole.value }, sheetTyping[active.value!.column])
+    if (action === null) return
+    if (action === 'keep') commit(draft.value!, 'down')
+    else if (action === 'leave') stop()
+    else {
+      draft.value = action.text
+      whole.value = action.whole
+    }
     event.preventDefault()
     event.stopPropagation()
-  }
-
-  /** In figure cells only figures start an edit, so that single-key shortcuts keep working there; in names every letter does. */
-  function startsTyping(event: KeyboardEvent): boolean {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1) return false
-    const column = active.value!.column
-    if (column === 'name') return event.key !== '/' && event.key !== '?' && event.key !== ' '
-    return /[\d.,~±]/.test(event.key) && column !== 'slot' && column !== 'known'
   }
 
   function onPointer(event: MouseEvent) {

@@ -84,10 +84,7 @@ function save() {
   URL.revokeObjectURL(link.href)
 }
 useSingleKeys({
-  n: () => {
-    void add()
-  },
-  N: () => {
+  new: () => {
     void add()
   },
 })
@@ -125,7 +122,7 @@ useSingleKeys({
           class="first"
           @click="add"
         >
-          New part <kbd>N</kbd>
+          New part <KeyHint does="new" />
         </button>
       </div>
       <div class="filter">

@@ -16,10 +16,7 @@ shelf.load().catch(error => {
   problem.value = sentenceOf(error)
 })
 useSingleKeys({
-  n: () => {
-    starting.value = true
-  },
-  N: () => {
+  new: () => {
     starting.value = true
   },
 })
@@ -137,7 +134,7 @@ async function putAway(id: string, away: boolean) {
         class="first"
         @click="starting = true"
       >
-        Start a build <kbd>N</kbd>
+        Start a build <KeyHint does="new" />
       </button>
     </div>
     <p

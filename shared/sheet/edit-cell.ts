@@ -13,10 +13,23 @@ import { sumCompensated } from '../../core/maths/numbers'
 import { withDisplays } from '../../core/deciding/weigh'
 import { isNotRead, readCents, readGrams, readQuantity, splitEnding } from '../../core/text/units'
 import { nameSchema } from '../../core/text/schemas'
+import type { Typing } from './grid-keys'
 
 /** The columns of the parts sheet that can be typed into, in order. */
 export const sheetColumns = ['slot', 'name', 'quantity', 'each', 'grams', 'spread', 'known', 'price'] as const
 export type SheetColumn = (typeof sheetColumns)[number]
+
+/** What typing into a column writes; slot and “known by” are chosen from a list. */
+export const sheetTyping: Readonly<Record<SheetColumn, Typing>> = {
+  slot: 'nothing',
+  name: 'letters',
+  quantity: 'figures',
+  each: 'figures',
+  grams: 'figures',
+  spread: 'figures',
+  known: 'nothing',
+  price: 'figures',
+}
 
 export type CellEdit = { readonly fields: LineFields } | { readonly problem: string }
 

@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { priceEachCents, statorCode, statorText, type Part } from '#core/parts/drawer'
-import { slotFacts } from '#core/model/ledger'
-import { centsFigure } from '#core/text/display'
-import { propertiesOf, propertyText } from '#core/model/properties'
-import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
-import { nameSchema } from '#core/text/schemas'
+import type { Part } from '#core/parts/drawer'
+import {
+  cellWords,
+  drawerColumns as columns,
+  drawerTyping,
+  editPart,
+  sortKey,
+  textToEdit,
+  type DrawerColumn as Column,
+} from '#shared/sheet/drawer-cells'
+import { cellAway, draftAction, gridAction } from '#shared/sheet/grid-keys'
 
 const props = defineProps<{ parts: readonly Part[]; selectedId: string | null }>()
 const emit = defineEmits<{ select: [id: string] }>()
 const selection = defineModel<ReadonlySet<string>>('selection', { required: true })
 const drawer = useDrawerStore()
 
-const columns = ['slot', 'name', 'facts', 'grams', 'known', 'owned', 'left', 'price'] as const
-type Column = (typeof columns)[number]
 const titles: Record<Column, string> = {
   slot: 'Kind',
   name: 'What',
@@ -24,60 +27,14 @@ const titles: Record<Column, string> = {
   left: 'In drawer',
   price: 'Each costs',
 }
-const editable: readonly Column[] = ['name', 'grams', 'owned', 'price']
 const sort = ref<{ column: Column; down: boolean } | null>(null)
 
-const each = (part: Part) => (part.mass ? part.mass.valueG / part.mass.valueCount : (part.listing?.valueG ?? null))
-function factsOf(part: Part): string {
-  const { properties, pack } = part
-  const stator = statorCode(properties)
-  const between = (low: string, high: string, unit: string) =>
-    properties?.[low] !== undefined && properties[high] !== undefined
-      ? [
-          properties[low] === properties[high]
-            ? `${propertyText(properties[low])} ${unit}`
-            : `${propertyText(properties[low])}–${propertyText(properties[high])} ${unit}`,
-        ]
-      : []
-  const single = propertiesOf(part.slot)
-    .filter(p => p.kind === 'measure' || p.kind === 'choice' || p.kind === 'text' || p.kind === 'patterns')
-    .filter(p => properties?.[p.key] !== undefined && !/^(stator|cells|volts)/.test(p.key))
-    .map(p => `${propertyText(properties![p.key])}${p.kind === 'measure' && p.unit ? ` ${p.unit}` : ''}`)
-  const shown = [
-    ...single.slice(0, 1),
-    ...between('cellsMin', 'cellsMax', 'cells'),
-    ...between('voltsMin', 'voltsMax', 'V'),
-    ...single.slice(1),
-  ].slice(0, stator === null ? 3 : 2)
-  return [
-    ...(stator === null ? [] : [statorText(stator)]),
-    ...(pack ? [`${pack.cells}S ${pack.chemistry} ${pack.capacityMah} mAh`] : shown),
-  ].join(' · ')
-}
-function keyOf(part: Part, column: Column): number | string {
-  switch (column) {
-    case 'slot':
-      return slotFacts[part.slot].label
-    case 'name':
-      return part.name.toLowerCase()
-    case 'facts':
-      return factsOf(part)
-    case 'grams':
-      return each(part) ?? Infinity
-    case 'known':
-      return part.mass?.evidence ?? 'zz'
-    case 'owned':
-      return part.owned
-    case 'left':
-      return drawer.left(part)
-    case 'price':
-      return priceEachCents(part) ?? Infinity
-  }
-}
+const whereabouts = (part: Part) => ({ left: drawer.left(part), out: drawer.out(part) })
+const cell = (part: Part, column: Column) => cellWords(part, column, whereabouts(part))
 const sorted = computed(() => {
   const by = sort.value
   if (!by) return props.parts
-  const keyed = props.parts.map(part => ({ part, key: keyOf(part, by.column) }))
+  const keyed = props.parts.map(part => ({ part, key: sortKey(part, by.column, whereabouts(part)) }))
   keyed.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0) * (by.down ? -1 : 1))
   return keyed.map(k => k.part)
 })
@@ -108,31 +65,6 @@ const problem = ref('')
 const editor = useTemplateRef<HTMLInputElement[]>('editor')
 /** Whether the editor holds what the cell held, all of it chosen; otherwise it holds what was typed so far. */
 let whole = false
-function cell(part: Part, column: Column): string {
-  switch (column) {
-    case 'slot':
-      return slotFacts[part.slot].label
-    case 'name':
-      return part.name
-    case 'facts':
-      return factsOf(part)
-    case 'grams': {
-      const grams = each(part)
-      return grams === null ? '–' : Number(grams.toFixed(3)).toFixed(grams < 1 ? 3 : 2)
-    }
-    case 'known':
-      return part.mass?.evidence ?? (part.listing ? 'listed' : '')
-    case 'owned':
-      return part.owned === 0 ? 'no' : String(part.owned)
-    case 'left': {
-      const left = drawer.left(part)
-      const out = drawer.out(part)
-      return part.owned === 0 && out === 0 ? '' : `${left}${out > 0 ? ` · ${out} out` : ''}`
-    }
-    case 'price':
-      return priceEachCents(part) === null ? '' : centsFigure(priceEachCents(part)!)
-  }
-}
 async function focus(index: number, column: Column) {
   const part = sorted.value[Math.min(Math.max(index, 0), sorted.value.length - 1)]
   if (!part) return
@@ -144,13 +76,8 @@ async function focus(index: number, column: Column) {
     ?.querySelector<HTMLElement>(`[data-part="${part.id}"] [data-col="${column}"]`)
     ?.focus({ preventScroll: true })
 }
-function textToEdit(part: Part, column: Column): string {
-  if (column === 'price') return part.priceCents === null ? '' : centsFigure(part.priceCents)
-  if (column === 'grams') return each(part) === null ? '' : String(each(part))
-  return column === 'owned' ? String(part.owned) : part.name
-}
 async function edit(part: Part, column: Column, start?: string) {
-  if (!editable.includes(column)) return
+  if (drawerTyping[column] === 'nothing') return
   problem.value = ''
   active.value = { id: part.id, column }
   whole = start === undefined
@@ -158,45 +85,6 @@ async function edit(part: Part, column: Column, start?: string) {
   await nextTick()
   editor.value?.[0]?.focus()
   if (whole) editor.value?.[0]?.select()
-}
-/** What a typed cell makes of a part; a sentence when it cannot be. */
-function typed(part: Part, column: Column, text: string): Partial<Part> | { problem: string } {
-  if (column === 'name') {
-    const named = nameSchema('The name').safeParse(text)
-    return named.success ? { name: text.trim() } : { problem: named.error.issues[0]!.message }
-  }
-  if (column === 'owned') {
-    const read = readNumber(text)
-    if (isNotRead(read) || !Number.isInteger(read.value) || read.value < 0 || read.value > 99_999)
-      return { problem: 'How many you own: a whole number from 0 to 99,999.' }
-    return read.value < part.lost + part.scrapped
-      ? { problem: `${part.lost + part.scrapped} are lost or scrapped already.` }
-      : { owned: read.value }
-  }
-  if (column === 'price') {
-    const read = readCents(text)
-    return isNotRead(read) ? read : { priceCents: read.cents }
-  }
-  const listed = /^l\s+/i.test(text)
-  const read = readGrams(text.replace(/^l\s+/i, ''))
-  if (isNotRead(read)) return read
-  const evidence = listed || (part.mass?.evidence ?? 'listed') === 'listed' ? ('listed' as const) : part.mass!.evidence
-  return {
-    mass: {
-      versionId: newId(),
-      evidence,
-      valueG: read.massG,
-      valueCount: 1,
-      resolutionG: read.stepG,
-      pieceReadingsG: null,
-      halfRangeG: null,
-      ownSpreadG: null,
-      basis: 'as supplied',
-      origin: 'typed in the drawer',
-      weighing: null,
-    },
-    ...(evidence === 'listed' ? { listing: { valueG: read.massG, resolutionG: read.stepG } } : {}),
-  }
 }
 /** Takes what was typed; `move` is null when the field was left by pointer, so that the focus stays where it went. */
 async function commit(move: number | null) {
@@ -207,9 +95,9 @@ async function commit(move: number | null) {
     draft.value = null
     return
   }
-  const fields = draft.value === textToEdit(part, column) ? {} : typed(part, column, draft.value)
+  const fields = draft.value === textToEdit(part, column) ? {} : editPart(part, column, draft.value, newId())
   if ('problem' in fields) {
-    problem.value = fields.problem!
+    problem.value = fields.problem
     return
   }
   draft.value = null
@@ -229,19 +117,16 @@ function cancel() {
 /** A key that meets the cell while its editor is only just opening is not lost. */
 function typeOn(event: KeyboardEvent) {
   if (event.target instanceof HTMLInputElement || draft.value === null) return
-  if (event.key === 'Enter') void commit(1)
-  else if (event.key === 'Escape') cancel()
-  else if (startsTyping(event)) {
-    draft.value = whole ? event.key : draft.value + event.key
-    whole = false
-  } else return
+  const action = draftAction(event, { text: draft.value, whole }, drawerTyping[active.value!.column])
+  if (action === null) return
+  if (action === 'keep') void commit(1)
+  else if (action === 'leave') cancel()
+  else {
+    draft.value = action.text
+    whole = action.whole
+  }
   event.preventDefault()
   event.stopPropagation()
-}
-/** In figure cells only figures start an edit, so that single-key shortcuts keep working there; in names every letter does. */
-function startsTyping(event: KeyboardEvent): boolean {
-  if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1) return false
-  return active.value!.column === 'name' ? !'/? '.includes(event.key) : /[\d.,]/.test(event.key)
 }
 function onKey(event: KeyboardEvent) {
   if (!active.value) return
@@ -249,24 +134,16 @@ function onKey(event: KeyboardEvent) {
     typeOn(event)
     return
   }
-  const at = sorted.value.findIndex(p => p.id === active.value!.id)
+  const { id, column } = active.value
+  const at = sorted.value.findIndex(p => p.id === id)
   const part = sorted.value[at]
-  const column = columns.indexOf(active.value.column)
-  const moves: Record<string, [number, number]> = {
-    ArrowDown: [1, 0],
-    ArrowUp: [-1, 0],
-    PageDown: [12, 0],
-    PageUp: [-12, 0],
-    ArrowRight: [0, 1],
-    ArrowLeft: [0, -1],
-  }
-  const move = moves[event.key]
-  if (move) void focus(at + move[0], columns[Math.min(Math.max(column + move[1], 0), columns.length - 1)]!)
-  else if (event.key === 'Home' && event.ctrlKey) void focus(0, active.value.column)
-  else if (event.key === 'End' && event.ctrlKey) void focus(sorted.value.length - 1, active.value.column)
-  else if (part && (event.key === 'Enter' || event.key === 'F2')) void edit(part, active.value.column)
-  else if (part && event.key === ' ') toggle(part.id)
-  else if (part && startsTyping(event)) void edit(part, active.value.column, event.key)
+  const action = gridAction(event, drawerTyping[column])
+  if (action?.do === 'move' && event.key !== 'Tab') {
+    const to = cellAway({ row: at, column }, { ...action, wraps: false }, sorted.value.length, columns)
+    void focus(to.row, to.column)
+  } else if (action?.do === 'to row') void focus(action.end === 'first' ? 0 : sorted.value.length - 1, column)
+  else if (part && action?.do === 'edit') void edit(part, column, action.text ?? undefined)
+  else if (part && action?.do === 'choose') toggle(part.id)
   else return
   event.preventDefault()
   event.stopPropagation()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stationPath, stations } from '~/stations'
 import { slotFacts } from '#core/model/ledger'
 import { cardName, limitInWords } from '#core/limits/rules'
 import type { Found } from '#shared/schemas/api'
@@ -44,10 +45,12 @@ watch(text, () => {
 const hits = computed<Hit[]>(() => {
   const wanted = text.value.trim().toLowerCase()
   const matches = (...texts: string[]) => texts.some(t => t.toLowerCase().includes(wanted))
-  const stations = store.build
-    ? stationPlaces(store.build.id)
+  const { build } = store
+  const atStations = build
+    ? stations
         .filter(s => matches(s.name, s.question))
-        .map(s => ({ key: s.to, title: s.name, detail: `station of ${store.build!.name}`, to: s.to }))
+        .map(s => ({ name: s.name, to: stationPath(build.id, s) }))
+        .map(({ name, to }) => ({ key: to, title: name, detail: `station of ${build.name}`, to }))
     : []
   const places = [
     ['Shelf', '/'],
@@ -71,8 +74,8 @@ const hits = computed<Hit[]>(() => {
     to: `/builds/${l.buildId}/parts?line=${l.lineId}`,
   }))
   return wanted === ''
-    ? [...builds, ...stations, ...places].slice(0, 12)
-    : [...builds, ...stations, ...found, ...cards, ...places].slice(0, 30)
+    ? [...builds, ...atStations, ...places].slice(0, 12)
+    : [...builds, ...atStations, ...found, ...cards, ...places].slice(0, 30)
 })
 
 function go(hit: Hit | undefined) {

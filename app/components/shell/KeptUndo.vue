@@ -31,7 +31,7 @@ async function step(kind: 'undo' | 'redo') {
   await reload[props.document]().catch(() => undefined)
   await edits.loadSteps(props.document).catch(() => undefined)
 }
-useSingleKeys({ z: () => step('undo'), Z: () => step('redo') })
+useSingleKeys({ undo: () => step('undo'), redo: () => step('redo') })
 </script>
 
 <template>
@@ -41,7 +41,7 @@ useSingleKeys({ z: () => step('undo'), Z: () => step('redo') })
     :title="steps.undo ? `Take back: ${steps.undo}` : 'Nothing to take back'"
     @click="step('undo')"
   >
-    Undo <kbd>Z</kbd>
+    Undo <KeyHint does="undo" />
   </button>
 </template>
 

@@ -1,117 +1,60 @@
 <script setup lang="ts">
-import type { SheetCell } from '#core/aircraft/flight'
-import { scaleWeighings, type Build } from '#core/model/ledger'
-import type { Overview } from '#core/mass/report'
-import { cardName, limitG } from '#core/limits/rules'
-import { progressOf, sequenceOf } from '#core/making/assembly'
-import { openShavings, shaveListOf } from '#core/deciding/shave'
+import { stationPath, stations, type Desk, type StationStatus } from '~/stations'
 
 const store = useBuildStore()
 const route = useRoute()
 const { report: fit } = useFit()
 const { ownCells } = useLoadouts()
 
-interface Status {
-  line: string
-  tone: 'good' | 'mid' | 'bad' | 'quiet'
-}
-
-const statuses = computed((): Partial<Record<string, Status | undefined>> => {
-  const { build, overview } = store
-  if (!build || !overview) return {}
-  const card = overview.binding?.card
-  const limit = card ? limitG(card) : null
-  const open = overview.openLines
-  const tone = toneOf(overview.binding)
-  return {
-    aim:
-      card && limit !== null
-        ? { line: `${limit.toFixed(2).replace(/\.00$/, '')} g, ${cardName(card)}`, tone: 'good' }
-        : { line: 'no limit chosen', tone: 'mid' },
-    parts: {
-      line: `${weighedWords(overview, overview.counted.length)}${open > 0 ? ` · ${open} open` : ''}`,
-      tone: tone === 'over' ? 'bad' : tone === 'close' || open > 0 ? 'mid' : tone === 'clear' ? 'good' : 'quiet',
-    },
-    fit:
-      build.lines.length === 0
-        ? { line: 'nothing to fit yet', tone: 'quiet' }
-        : fit.value
-          ? {
-              line: fitWords(fit.value),
-              tone: fit.value.clashes > 0 ? 'bad' : fit.value.toCheck + fit.value.asked.length > 0 ? 'mid' : 'good',
-            }
-          : undefined,
-    weigh: {
-      line: weighWords(build, overview),
-      tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid',
-    },
-    shave: shaveStatus(build),
-    packs: { line: loadoutsWords(ownCells.value), tone: packsTone(ownCells.value) },
-    assemble: assembleStatus(build),
-    record: { line: store.steps.undo ? `last: ${store.steps.undo}` : 'nothing to take back', tone: 'quiet' },
-  }
+const desk = computed((): Desk | null => {
+  const { build, overview, choice, steps } = store
+  if (!build || !overview) return null
+  return { build, overview, choice, fit: fit.value, loadouts: ownCells.value, lastChange: steps.undo }
 })
-function assembleStatus(build: Build): Status {
-  if (!build.assembly) return { line: 'not begun', tone: 'quiet' }
-  const order = sequenceOf(build, store.choice)
-  if ('cycle' in order) return { line: 'steps wait in a circle', tone: 'bad' }
-  const { done, of, failed } = progressOf(order.steps, build.assembly)
-  return {
-    line: failed > 0 ? `${failed} ${failed === 1 ? 'test' : 'tests'} failed` : `${done} of ${of} steps`,
-    tone: failed > 0 ? 'bad' : done === of ? 'good' : 'mid',
-  }
-}
-function shaveStatus(build: Build): Status {
-  const open = [...openShavings(build), ...openShavings(build, 'put on')]
-  const finished = shaveListOf(build).shavings.filter(s => s.state === 'done').length
-  const planned = open.filter(s => s.state === 'planned').length
-  if (open.length + finished === 0) return { line: 'nothing on the list', tone: 'quiet' }
-  return {
-    line: `${open.length} on the list${planned > 0 ? ` · ${planned} planned` : ''}${finished > 0 ? ` · ${finished} done` : ''}`,
-    tone: 'good',
-  }
-}
-/** Red only where something is over that nobody has decided to fly so. */
-function packsTone(cells: readonly SheetCell[]): Status['tone'] {
-  const judged = cells.filter(cell => !cell.never && cell.binding?.verdict)
-  if (judged.length === 0) return 'quiet'
-  if (judged.every(cell => cell.intoReserveG === 0 || cell.onPurpose)) return 'good'
-  return judged.some(cell => cell.intoReserveG === 0) ? 'mid' : 'bad'
-}
-/** What is weighed, and how much of it on a scale of the list: the rest was typed. */
-function weighWords(build: Build, overview: Overview): string {
-  const here = overview.counted.filter(
-    line => line.mass?.evidence === 'weighed' && scaleWeighings(line).length > 0,
-  ).length
-  const typed = overview.weighedLines - here
-  const words =
-    overview.weighedLines === 0
-      ? 'no part weighed yet'
-      : [here > 0 ? `${here} on a scale` : '', typed > 0 ? `${typed} typed as weighed` : ''].filter(Boolean).join(' · ')
-  return `${words}${together(build)}`
-}
-function together({ observations }: Build): string {
-  const [taken, held] = ['taken in', 'held'].map(state => observations.filter(o => o.state === state).length)
-  return `${taken ? ` · ${taken} together` : ''}${held ? ` · ${held} held` : ''}`
-}
-const places = computed(() => (store.build ? stationPlaces(store.build.id) : []))
+const statuses = computed((): Readonly<Record<string, StationStatus | undefined>> => {
+  const at = desk.value
+  return at ? Object.fromEntries(stations.map(station => [station.page, station.status(at)])) : {}
+})
+
+/** Stations with nothing to say for a build are folded away until they are called back. */
+const unfolded = ref(false)
+const folded = computed(() => stations.filter(station => store.build && station.foldsAway(store.build)))
+const shown = computed(() =>
+  unfolded.value
+    ? stations
+    : stations.filter(station => !folded.value.includes(station) || route.path.endsWith(`/${station.page}`)),
+)
 </script>
 
 <template>
   <nav
+    v-if="store.build"
     class="stations"
     aria-label="Stations"
   >
     <NuxtLink
-      v-for="station in places"
+      v-for="station in shown"
       :key="station.page"
-      :to="{ path: station.to, query: route.query.with ? { with: route.query.with } : {} }"
+      :to="{
+        path: stationPath(store.build.id, station),
+        query: route.query.with ? { with: route.query.with } : {},
+      }"
       :class="statuses[station.page]?.tone"
       :title="station.question"
     >
       <em>{{ station.number }}</em>
       <span><b>{{ station.name }}</b><small>{{ statuses[station.page]?.line }}</small></span>
     </NuxtLink>
+    <button
+      v-if="folded.length > 0"
+      type="button"
+      class="plain"
+      :aria-expanded="unfolded"
+      title="Stations that have nothing to say of a craft known only as a whole"
+      @click="unfolded = !unfolded"
+    >
+      {{ unfolded ? 'Fewer stations' : `${folded.length} more stations` }}
+    </button>
   </nav>
 </template>
 
@@ -203,5 +146,9 @@ a.router-link-active em {
   small {
     -webkit-line-clamp: 1;
   }
+}
+.stations > button {
+  margin: 8px 8px 0;
+  color: var(--ink-soft);
 }
 </style>

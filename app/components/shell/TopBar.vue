@@ -32,7 +32,7 @@ onNuxtReady(() => {
         type="button"
         @click="shell.findOpen.value = true"
       >
-        Find <kbd>/</kbd>
+        Find <KeyHint does="find" />
       </button>
       <LazyUndoButton v-if="inBuild" />
       <LazyKeptUndo
@@ -45,7 +45,7 @@ onNuxtReady(() => {
         title="All keys"
         @click="shell.keysOpen.value = true"
       >
-        <kbd>?</kbd>
+        <KeyHint does="help" />
       </button>
     </nav>
   </header>

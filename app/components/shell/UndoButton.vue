@@ -10,13 +10,13 @@ const store = useBuildStore()
     :title="store.steps.undo ? `Take back: ${store.steps.undo}` : 'Nothing to take back'"
     @click="store.step('undo')"
   >
-    Undo <kbd>Z</kbd>
+    Undo <KeyHint does="undo" />
   </button>
 </template>
 
 <style scoped>
 @media (max-width: 760px) {
-  kbd {
+  :deep(kbd) {
     display: none;
   }
 }

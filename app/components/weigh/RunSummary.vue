@@ -71,7 +71,7 @@ const word = (overview: typeof now.value) => overview.binding?.verdict?.word ?? 
         type="button"
         @click="run.again()"
       >
-        Weigh the last one again <kbd>B</kbd>
+        Weigh the last one again <KeyHint does="again" />
       </button>
     </div>
   </section>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { LoadoutChoice } from '#core/model/ledger'
+import { stationPath, stations, type Station } from '~/stations'
 
 const route = useRoute()
 const store = useBuildStore()
@@ -47,22 +48,20 @@ useEventStream(() => `/api/builds/${id.value}/stream`, {
 
 useHead({ title: computed(() => (store.build ? `${store.build.name} · Jolly Gram` : 'Jolly Gram')) })
 
-useSingleKeys(
-  Object.fromEntries([
-    ...stations.map(station => [
-      station.key,
-      () =>
-        navigateTo({
-          path: `/builds/${id.value}/${station.page}`,
-          query: route.query.with ? { with: route.query.with } : {},
-        }),
-    ]),
-    ['w', () => navigateTo(`/builds/${id.value}/weigh`)],
-    ['W', () => navigateTo(`/builds/${id.value}/weigh`)],
-    ['z', () => store.step('undo')],
-    ['Z', () => store.step('redo')],
-  ]),
-)
+const stationAt = (station: Station) =>
+  navigateTo({
+    path: stationPath(id.value, station),
+    query: route.query.with ? { with: route.query.with } : {},
+  })
+whenKeyIsFree(({ key }) => {
+  const station = stations.find(one => one.key === key)
+  return station ? () => stationAt(station) : null
+})
+useSingleKeys({
+  weigh: () => navigateTo(`/builds/${id.value}/weigh`),
+  undo: () => store.step('undo'),
+  redo: () => store.step('redo'),
+})
 </script>
 
 <template>

@@ -36,7 +36,7 @@ watch(
   },
 )
 const atSteps = () => view.value === 'steps'
-useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run.tick, D: run.tick }, atSteps)
+useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tick }, atSteps)
 </script>
 
 <template>
@@ -120,7 +120,7 @@ useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run
               :disabled="at === 0"
               @click="run.go(-1)"
             >
-              Back <kbd>←</kbd>
+              Back <KeyHint does="previous" />
             </button>
             <button
               type="button"
@@ -128,14 +128,14 @@ useSingleKeys({ ArrowRight: () => run.go(1), ArrowLeft: () => run.go(-1), d: run
               :disabled="!record.doneAt && (blocked > 0 || standings.get(step.id)?.state === 'failed')"
               @click="run.tick"
             >
-              {{ record.doneAt ? 'Not done after all' : 'Done' }} <kbd>D</kbd>
+              {{ record.doneAt ? 'Not done after all' : 'Done' }} <KeyHint does="tick" />
             </button>
             <button
               type="button"
               :disabled="at === steps.length - 1"
               @click="run.go(1)"
             >
-              Next <kbd>→</kbd>
+              Next <KeyHint does="next" />
             </button>
           </div>
         </div>

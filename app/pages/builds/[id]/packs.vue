@@ -87,7 +87,7 @@ function takeOnBuild(of: SheetCell) {
   const mass = of.pack.mass && of.source === 'typical' ? { ...of.pack.mass, versionId: newId() } : of.pack.mass
   if (store.run({ type: 'lines.add', lines: [{ ...of.pack, id, mass }], beforeId: null })) packId.value = id
 }
-useSingleKeys({ n: addPack, N: addPack })
+useSingleKeys({ new: addPack })
 
 const sentence = computed(() => {
   const packs = packLines(store.build!).length
@@ -124,7 +124,7 @@ const sentence = computed(() => {
           class="first no-print"
           @click="addPack"
         >
-          New pack <kbd>N</kbd>
+          New pack <KeyHint does="new" />
         </button>
       </div>
       <div

@@ -16,10 +16,7 @@ watch(
   },
 )
 useSingleKeys({
-  n: () => {
-    adding.value = true
-  },
-  N: () => {
+  new: () => {
     adding.value = true
   },
 })
@@ -51,7 +48,7 @@ function bring(text = '') {
           class="first"
           @click="adding = true"
         >
-          New line <kbd>N</kbd>
+          New line <KeyHint does="new" />
         </button>
       </div>
       <AddLineBar

@@ -55,14 +55,14 @@ const files = computed(() => [
           :disabled="!store.steps.undo"
           @click="store.step('undo')"
         >
-          Take back <kbd>Z</kbd>
+          Take back <KeyHint does="undo" />
         </button>
         <button
           type="button"
           :disabled="!store.steps.redo"
           @click="store.step('redo')"
         >
-          Do again <kbd>Shift Z</kbd>
+          Do again <KeyHint does="redo" />
         </button>
       </div>
       <p

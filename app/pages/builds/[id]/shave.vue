@@ -350,12 +350,8 @@ const loses = (shaving: Shaving) =>
     .filter(Boolean)
     .join(' · ')
 useSingleKeys({
-  n: () => what.value?.focus(),
-  N: () => what.value?.focus(),
-  d: () => {
-    if (steps.value[0]) begin(steps.value[0].shaving)
-  },
-  D: () => {
+  new: () => what.value?.focus(),
+  tick: () => {
     if (steps.value[0]) begin(steps.value[0].shaving)
   },
 })
@@ -402,7 +398,7 @@ useSingleKeys({
           type="submit"
           class="first"
         >
-          New shaving <kbd>N</kbd>
+          New shaving <KeyHint does="new" />
         </button>
       </form>
       <p
@@ -536,7 +532,10 @@ useSingleKeys({
                     type="button"
                     @click="begin(step.shaving)"
                   >
-                    Do it<kbd v-if="i === 0">D</kbd>
+                    Do it<KeyHint
+                      v-if="i === 0"
+                      does="tick"
+                    />
                   </button>
                 </td>
               </tr>

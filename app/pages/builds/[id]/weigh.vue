@@ -32,17 +32,7 @@ const modes = computed(() =>
 
 const atPan = () => !whole.value && !run.finished.value
 useSingleKeys(
-  {
-    ' ': run.take,
-    't': run.zero,
-    'T': run.zero,
-    'c': run.cyclePieces,
-    'C': run.cyclePieces,
-    'ArrowRight': run.skip,
-    'ArrowLeft': run.back,
-    'b': run.again,
-    'B': run.again,
-  },
+  { take: run.take, zero: run.zero, pieces: run.cyclePieces, skip: run.skip, back: run.back, again: run.again },
   atPan,
 )
 /** After a click of the mouse the space bar belongs to the pan again, not to the button clicked last. */
@@ -132,13 +122,13 @@ function typedEnter() {
               class="first take"
               @click="run.take"
             >
-              Take it <kbd>Space</kbd>
+              Take it <KeyHint does="take" />
             </button>
             <button
               type="button"
               @click="run.zero"
             >
-              Zero <kbd>T</kbd>
+              Zero <KeyHint does="zero" />
             </button>
             <button
               v-if="run.several.value"

@@ -1,0 +1,17 @@
+import { aim } from './aim'
+import { assemble } from './assemble'
+import { fit } from './fit'
+import { packs } from './packs'
+import { parts } from './parts'
+import { record } from './record'
+import { shave } from './shave'
+import type { Station } from './station'
+import { weigh } from './weigh'
+
+export type { Desk, Station, StationStatus } from './station'
+
+/** The stations of a build that can be visited, in the order of work. */
+export const stations: readonly Station[] = [aim, parts, fit, weigh, shave, packs, assemble, record]
+
+/** Where a station of a build is. */
+export const stationPath = (buildId: string, station: Pick<Station, 'page'>) => `/builds/${buildId}/${station.page}`

@@ -1,0 +1,11 @@
+import { never, type Station } from './station'
+
+export const record: Station = {
+  number: 10,
+  key: '0',
+  name: 'Record',
+  page: 'record',
+  question: 'What changed, when and why?',
+  status: ({ lastChange }) => ({ line: lastChange ? `last: ${lastChange}` : 'nothing to take back', tone: 'quiet' }),
+  foldsAway: never,
+}

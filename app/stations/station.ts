@@ -1,0 +1,42 @@
+import type { SheetCell } from '#core/aircraft/flight'
+import type { FitReport } from '#core/aircraft/fit'
+import type { Overview } from '#core/mass/report'
+import type { Build, LoadoutChoice } from '#core/model/ledger'
+
+/** What the stations tell their status from: the open build, and what has been worked out of it. */
+export interface Desk {
+  readonly build: Build
+  readonly overview: Overview
+  readonly choice: LoadoutChoice
+  /** Null while it is worked out, and where there is nothing to fit. */
+  readonly fit: FitReport | null
+  /** Every loadout of the build's own packs. */
+  readonly loadouts: readonly SheetCell[]
+  /** Titles of what would be taken back. */
+  readonly lastChange: string | null
+}
+
+export interface StationStatus {
+  readonly line: string
+  readonly tone: 'good' | 'mid' | 'bad' | 'quiet'
+}
+
+/** A station of the work on a build: the list of stations, the keys, Find and the help are made of these. */
+export interface Station {
+  /** Its place in the order of work, and the number it shows. */
+  readonly number: number
+  /** The key that opens it. */
+  readonly key: string
+  readonly name: string
+  /** Its page below the build's. */
+  readonly page: string
+  readonly question: string
+  /** The line under its name; undefined while it is being worked out. */
+  readonly status: (desk: Desk) => StationStatus | undefined
+  /** Whether it has nothing to say for a build: then it is folded away, and can be called back. */
+  readonly foldsAway: (build: Build) => boolean
+}
+
+/** A ready-made craft known only as a whole has no parts to work on. */
+export const withoutParts = (build: Build): boolean => build.reference !== null
+export const never = (): boolean => false
