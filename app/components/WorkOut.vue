@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { CoreInputError } from '#core/basics/errors'
-import { fixed } from '#core/text/display'
+import { fixed, inputSentence } from '#core/text/display'
 import type { Line } from '#core/model/ledger'
 import { answersOf, calculators, calculatorsFor } from '#core/mass/workings'
 import { isNotRead, readNumber } from '#core/text/units'
@@ -51,12 +51,11 @@ const outcome = computed(() => {
   } catch (error) {
     if (!(error instanceof CoreInputError)) throw error
     const asked = calculator.value.asks.find(a => a.key === error.field)
-    const unit = asked?.unit ? ` ${asked.unit}` : ''
     return {
       problem:
         error.field === 'thread' && calculator.value.key === 'screw'
           ? 'There is no such screw in the list: choose another head for this thread.'
-          : `${asked?.label ?? 'This'} must be ${error.message.replace(/^.* must be /, '').replace(/, got .*$/, '')}${unit}.`,
+          : inputSentence(error, asked?.label ?? 'This', asked?.unit),
     }
   }
 })

@@ -4,6 +4,7 @@ import { CoreInputError } from '../../core/basics/errors'
 import { readJson } from '../../shared/schemas/read-json'
 import { firstProblem } from '../../shared/schemas/build-file'
 import { keySchema } from '../../shared/schemas/command'
+import { inputSentence, wordsOfField } from '../../core/text/display'
 import { idSchema } from '../../core/text/schemas'
 import type { Problem } from '../../shared/schemas/api'
 import type { Application } from '../services/application'
@@ -160,9 +161,11 @@ function problemOf(error: unknown): Problem {
       type: 'urn:jolly-gram:invalid',
       title: 'invalid',
       status: 422,
-      detail: error.message,
+      detail: inputSentence(error, `“${wordsOfField(error.field)}”`),
       code: 'invalid',
       field: error.field,
+      expected: error.expected,
+      received: typeof error.received === 'number' ? error.received : String(error.received),
     }
   }
   // The tables refuse what the schemas have let through: nothing was written, and nothing is wrong with the server.

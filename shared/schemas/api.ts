@@ -166,6 +166,9 @@ export const problemSchema = z.object({
   detail: z.string(),
   code: z.string(),
   field: z.string().optional(),
+  /** What would have done in the place of what was received, as data. */
+  expected: z.looseObject({ is: z.string() }).optional(),
+  received: z.union([z.number(), z.string()]).optional(),
   current: buildReplySchema.optional(),
   /** For a stale write: the fields both sides changed, in words. */
   meetings: z.array(z.strictObject({ what: z.string(), mine: z.string(), theirs: z.string() })).optional(),

@@ -35,8 +35,8 @@ function placings(): Placing[] {
 /** The core's refusal in the builder's words. */
 function sentence(error: unknown): string {
   if (!(error instanceof CoreInputError)) return sentenceOf(error)
-  if (error.field === 'gain') return 'That is no scale’s reading: is each display beside the mass it belongs to?'
-  if (String(error.message).includes('capacity'))
+  if (error.code === 'fitting') return 'That is no scale’s reading: is each display beside the mass it belongs to?'
+  if (error.code === 'in range' && error.field === 'placings')
     return `That reference is heavier than the ${props.scale.capacityG} g this scale carries.`
   return 'A check needs two different masses: the empty pan and one reference will do.'
 }

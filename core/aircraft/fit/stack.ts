@@ -83,7 +83,7 @@ export function stackUp(stack: Stack, freeHeightMm: number | null, discs: Discs 
   const placed = stack.layers.map((layer): PlacedLayer => {
     const heightMm = layer.heightMm ?? 0
     if (!(heightMm >= 0 && heightMm <= 200))
-      throw new CoreInputError('stackUp', 'heightMm', heightMm, 'from 0 to 200 mm')
+      throw new CoreInputError('stackUp', 'heightMm', heightMm, { is: 'in range', least: 0, most: 200 })
     const fromMm = at
     at += heightMm
     return { layer, fromMm, toMm: at }

@@ -11,9 +11,9 @@ export const gravityMs2 = 9.80665
  */
 export function airDensity(altitudeM: number, temperatureC: number): number {
   if (!(altitudeM >= -500 && altitudeM <= 9000))
-    throw new CoreInputError('airDensity', 'altitudeM', altitudeM, 'from -500 to 9000')
+    throw new CoreInputError('airDensity', 'altitudeM', altitudeM, { is: 'in range', least: -500, most: 9000 })
   if (!(temperatureC >= -40 && temperatureC <= 60))
-    throw new CoreInputError('airDensity', 'temperatureC', temperatureC, 'from -40 to 60')
+    throw new CoreInputError('airDensity', 'temperatureC', temperatureC, { is: 'in range', least: -40, most: 60 })
   const pressurePa = 101_325 * (1 - 2.25577e-5 * altitudeM) ** 5.25588
   return pressurePa / (287.05 * (temperatureC + 273.15))
 }

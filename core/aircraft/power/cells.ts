@@ -36,7 +36,8 @@ export function emptyCellV(chemistry: Chemistry): number {
 
 /** Open-circuit volts of one cell at a charge from 0 (empty) to 1 (full). Throws outside that range. */
 export function openCircuitV(chemistry: Chemistry, charge: number): number {
-  if (!(charge >= 0 && charge <= 1)) throw new CoreInputError('openCircuitV', 'charge', charge, 'from 0 to 1')
+  if (!(charge >= 0 && charge <= 1))
+    throw new CoreInputError('openCircuitV', 'charge', charge, { is: 'in range', least: 0, most: 1 })
   const curve = curves[chemistry]
   const above = Math.max(
     1,
@@ -69,7 +70,7 @@ export function chargeAtV(chemistry: Chemistry, cellV: number): number {
 /** Resistance of a cell nobody has measured, milliohms: falls with capacity; ±40 %. */
 export function assumedCellResistanceMohm(chemistry: Chemistry, capacityMah: number): number {
   if (!(capacityMah > 0) || !Number.isFinite(capacityMah))
-    throw new CoreInputError('assumedCellResistanceMohm', 'capacityMah', capacityMah, 'above zero')
+    throw new CoreInputError('assumedCellResistanceMohm', 'capacityMah', capacityMah, { is: 'in range', above: 0 })
   return ((chemistry === 'Li-ion' ? 75 : 7.5) * 1000) / capacityMah
 }
 /** How far an assumed resistance may be off, as a share of it. */

@@ -69,15 +69,17 @@ interface Walk {
 function walkOf(pack: PackModel, { powerW, startCharge, cutOffCellV, reserve }: DischargeOf): Walk {
   const where = 'discharge'
   if (!(Number.isInteger(pack.cells) && pack.cells >= 1))
-    throw new CoreInputError(where, 'cells', pack.cells, 'a whole number from 1')
+    throw new CoreInputError(where, 'cells', pack.cells, { is: 'in range', least: 1, whole: true })
   if (!(pack.capacityMah > 0) || !Number.isFinite(pack.capacityMah))
-    throw new CoreInputError(where, 'capacityMah', pack.capacityMah, 'above zero')
+    throw new CoreInputError(where, 'capacityMah', pack.capacityMah, { is: 'in range', above: 0 })
   requireNotNegative(where, 'cellResistanceMohm', pack.cellResistanceMohm)
-  if (!(powerW > 0) || !Number.isFinite(powerW)) throw new CoreInputError(where, 'powerW', powerW, 'above zero')
+  if (!(powerW > 0) || !Number.isFinite(powerW))
+    throw new CoreInputError(where, 'powerW', powerW, { is: 'in range', above: 0 })
   if (!(startCharge >= 0 && startCharge <= 1))
-    throw new CoreInputError(where, 'startCharge', startCharge, 'from 0 to 1')
+    throw new CoreInputError(where, 'startCharge', startCharge, { is: 'in range', least: 0, most: 1 })
   requireFinite(where, 'cutOffCellV', cutOffCellV)
-  if (!(reserve >= 0 && reserve <= 1)) throw new CoreInputError(where, 'reserve', reserve, 'from 0 to 1')
+  if (!(reserve >= 0 && reserve <= 1))
+    throw new CoreInputError(where, 'reserve', reserve, { is: 'in range', least: 0, most: 1 })
   const ohm = (pack.cells * pack.cellResistanceMohm) / 1000
   const cutV = pack.cells * cutOffCellV
   const collapseV = 2 * Math.sqrt(ohm * powerW)

@@ -2,7 +2,8 @@ import { CoreInputError, requireNotNegative } from '../../basics/errors'
 import { gravityMs2 } from './air'
 
 function requirePositive(where: string, field: string, value: number): void {
-  if (!(value > 0) || !Number.isFinite(value)) throw new CoreInputError(where, field, value, 'above zero')
+  if (!(value > 0) || !Number.isFinite(value))
+    throw new CoreInputError(where, field, value, { is: 'in range', above: 0 })
 }
 
 /** Area swept by so many props of one diameter, m². */
@@ -40,7 +41,7 @@ export function meanFlightW({
   requireNotNegative('meanFlightW', 'idealW', idealW)
   requirePositive('meanFlightW', 'style', style)
   if (!(efficiency > 0 && efficiency <= 1))
-    throw new CoreInputError('meanFlightW', 'efficiency', efficiency, 'above 0 and at most 1')
+    throw new CoreInputError('meanFlightW', 'efficiency', efficiency, { is: 'in range', above: 0, most: 1 })
   requireNotNegative('meanFlightW', 'avionicsW', avionicsW)
   return (style * idealW) / efficiency + avionicsW
 }

@@ -14,9 +14,11 @@ export interface MonotoneCurve {
  */
 export function monotoneCubic(xs: readonly number[], ys: readonly number[]): MonotoneCurve {
   const n = xs.length
-  if (n < 2 || ys.length !== n) throw new CoreInputError('monotoneCubic', 'xs', n, 'at least two points')
+  if (n < 2 || ys.length !== n)
+    throw new CoreInputError('monotoneCubic', 'xs', n, { is: 'at least', count: 2, of: 'points' })
   const widths = Array.from({ length: n - 1 }, (_, i) => xs[i + 1]! - xs[i]!)
-  if (widths.some(width => !(width > 0))) throw new CoreInputError('monotoneCubic', 'xs', xs.join(', '), 'rising')
+  if (widths.some(width => !(width > 0)))
+    throw new CoreInputError('monotoneCubic', 'xs', xs.join(', '), { is: 'fitting', what: 'rising' })
   const secants = widths.map((width, i) => (ys[i + 1]! - ys[i]!) / width)
   const slopes = ys.map((_, i) => {
     if (n === 2) return secants[0]!

@@ -122,10 +122,14 @@ export function reachesGoals(problem: ShavingProblem, items: readonly ShavingIte
 export function requireProblem({ items, targets, groups, needs, lines, spare }: ShavingProblem): void {
   const where = 'shaving'
   const ids = new Set(items.map(item => item.id))
-  if (ids.size !== items.length) throw new CoreInputError(where, 'items', items.length, 'all with ids of their own')
+  if (ids.size !== items.length)
+    throw new CoreInputError(where, 'items', items.length, { is: 'fitting', what: 'all with ids of their own' })
   for (const item of items) {
     if (item.gramsG.length !== targets.length || item.changes.length !== targets.length)
-      throw new CoreInputError(where, 'gramsG', item.gramsG.length, `one figure for each of ${targets.length} loadouts`)
+      throw new CoreInputError(where, 'gramsG', item.gramsG.length, {
+        is: 'fitting',
+        what: `one figure for each of ${targets.length} loadouts`,
+      })
     for (const value of [...item.gramsG, ...item.changes.flatMap(change => Object.values(change))])
       requireFinite(where, 'gramsG', value)
     requireNotNegative(where, 'cents', item.cents)
@@ -140,7 +144,8 @@ export function requireProblem({ items, targets, groups, needs, lines, spare }: 
     requireNotNegative(where, 'guard', guard)
   }
   for (const id of [...groups.flat(), ...needs.flat(), ...(lines ?? []).flatMap(line => line.ids)])
-    if (!ids.has(id)) throw new CoreInputError(where, 'id', id, 'one of the shavings')
+    if (!ids.has(id)) throw new CoreInputError(where, 'id', id, { is: 'one of', what: 'one of the shavings' })
   for (const measure of measures) requireNotNegative(where, measure, spare[measure])
-  if (measures.every(measure => spare[measure] === 0)) throw new CoreInputError(where, 'spare', 0, 'something to spare')
+  if (measures.every(measure => spare[measure] === 0))
+    throw new CoreInputError(where, 'spare', 0, { is: 'fitting', what: 'something to spare' })
 }

@@ -38,12 +38,7 @@ export interface Taking {
 /** A mass is never taken from a display that comes out below nothing. */
 function requireWeight(where: string, estimate: Estimate): Estimate {
   if (estimate.valueG < 0)
-    throw new CoreInputError(
-      where,
-      'display',
-      estimate.valueG.toFixed(3),
-      'above zero: zero the scale and put the part on',
-    )
+    throw new CoreInputError(where, 'display', estimate.valueG.toFixed(3), { is: 'in range', above: 0 })
   return estimate
 }
 
@@ -141,7 +136,11 @@ export function takeByDifference(
   afterG: number,
   honesty: HonestyTable,
 ): Mass {
-  if (!line.mass) throw new CoreInputError('takeByDifference', 'mass', null, 'known before: weigh the line itself')
+  if (!line.mass)
+    throw new CoreInputError('takeByDifference', 'mass', null, {
+      is: 'fitting',
+      what: 'known before: weigh the line itself',
+    })
   const estimate = requireWeight(
     'takeByDifference',
     addEstimates([lineEstimate(line, honesty), changeBetween(taking, beforeG, afterG)]),

@@ -242,8 +242,12 @@ describe('taking a reading', () => {
     expect(() => takeByDifference(taking, { ...motors, mass: null }, 2, 1, nobody)).toThrow('mass')
   })
   it('refuses what comes out below nothing', () => {
-    expect(() => takeTogether(taking, frame, [-2], 1, 'as fitted')).toThrow('above zero')
-    expect(() => takeObservation(taking, 'dry', [frame], [-2], 'held')).toThrow('above zero')
+    expect(() => takeTogether(taking, frame, [-2], 1, 'as fitted')).toThrow(
+      expect.objectContaining({ field: 'display', expected: { is: 'in range', above: 0 } }),
+    )
+    expect(() => takeObservation(taking, 'dry', [frame], [-2], 'held')).toThrow(
+      expect.objectContaining({ field: 'display', expected: { is: 'in range', above: 0 } }),
+    )
   })
   it('a tray by name is taken off, and everything weighed on it shares its error', () => {
     const tray = { ...taking, tare: { id: 'tray', name: 'small tray', displayG: 5.01 } }

@@ -65,7 +65,7 @@ export function judge({ massG, sigmaG, limitG, comparator, confidence }: Verdict
   requireFinite('judge', 'limitG', limitG)
   requireNotNegative('judge', 'sigmaG', sigmaG)
   if (!(confidence >= 0.5 && confidence < 1))
-    throw new CoreInputError('judge', 'confidence', confidence, 'from 0.5 to less than 1')
+    throw new CoreInputError('judge', 'confidence', confidence, { is: 'in range', least: 0.5, under: 1 })
   const k = guardFactor(confidence)
   const guardG = k * sigmaG
   const headroomG = limitG - massG

@@ -72,10 +72,11 @@ export function lineGrams(mass: Mass, quantity: number): number {
 
 function requireUsable(mass: Mass, quantity: number): void {
   if (!(mass.valueG >= 0) || !Number.isFinite(mass.valueG))
-    throw new CoreInputError('lineEstimate', 'valueG', mass.valueG, 'zero or more')
-  if (!(mass.valueCount >= 1)) throw new CoreInputError('lineEstimate', 'valueCount', mass.valueCount, 'one or more')
+    throw new CoreInputError('lineEstimate', 'valueG', mass.valueG, { is: 'in range', least: 0 })
+  if (!(mass.valueCount >= 1))
+    throw new CoreInputError('lineEstimate', 'valueCount', mass.valueCount, { is: 'in range', least: 1 })
   if (!(quantity >= 1) || !Number.isFinite(quantity))
-    throw new CoreInputError('lineEstimate', 'quantity', quantity, 'one or more')
+    throw new CoreInputError('lineEstimate', 'quantity', quantity, { is: 'in range', least: 1 })
 }
 
 function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {

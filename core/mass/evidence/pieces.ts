@@ -20,9 +20,10 @@ function sampleVarianceG2(readingsG: readonly number[]): number {
  */
 export function betweenPieceSigmaG(readingsG: readonly number[]): number {
   const k = readingsG.length
-  if (k < 1) throw new CoreInputError('betweenPieceSigmaG', 'readingsG', readingsG, 'at least one reading')
+  if (k < 1)
+    throw new CoreInputError('betweenPieceSigmaG', 'readingsG', readingsG, { is: 'at least', count: 1, of: 'reading' })
   for (const m of readingsG) {
-    if (!(m >= 0)) throw new CoreInputError('betweenPieceSigmaG', 'readingsG', m, 'zero or more')
+    if (!(m >= 0)) throw new CoreInputError('betweenPieceSigmaG', 'readingsG', m, { is: 'in range', least: 0 })
   }
   const meanG = sumCompensated(readingsG) / k
   const prior = priorPieceWeight * (priorPieceFraction * meanG) ** 2
@@ -36,8 +37,8 @@ export function betweenPieceSigmaG(readingsG: readonly number[]): number {
  * @example twinPartG(4, 4, 0.0624) // 0.1765: twice the part of four by themselves, √2 of it for the mean of the others
  */
 export function twinPartG(used: number, weighed: number, pieceSigmaG: number): number {
-  if (!(used >= 1)) throw new CoreInputError('twinPartG', 'used', used, 'one or more')
-  if (!(weighed >= 1)) throw new CoreInputError('twinPartG', 'weighed', weighed, 'one or more')
+  if (!(used >= 1)) throw new CoreInputError('twinPartG', 'used', used, { is: 'in range', least: 1 })
+  if (!(weighed >= 1)) throw new CoreInputError('twinPartG', 'weighed', weighed, { is: 'in range', least: 1 })
   return pieceSigmaG * Math.sqrt(used + used ** 2 / weighed)
 }
 
@@ -48,7 +49,7 @@ export function twinPartG(used: number, weighed: number, pieceSigmaG: number): n
  * @example betweenPiecePartG(4, 1, 0.01) // 0.034641 for one of four 1.00 g pieces
  */
 export function betweenPiecePartG(used: number, weighed: number, pieceSigmaG: number): number {
-  if (!(used >= 1)) throw new CoreInputError('betweenPiecePartG', 'used', used, 'one or more')
-  if (!(weighed >= 1)) throw new CoreInputError('betweenPiecePartG', 'weighed', weighed, 'one or more')
+  if (!(used >= 1)) throw new CoreInputError('betweenPiecePartG', 'used', used, { is: 'in range', least: 1 })
+  if (!(weighed >= 1)) throw new CoreInputError('betweenPiecePartG', 'weighed', weighed, { is: 'in range', least: 1 })
   return used * pieceSigmaG * Math.sqrt(Math.abs(1 / weighed - 1 / used))
 }

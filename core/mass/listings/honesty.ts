@@ -30,7 +30,7 @@ export interface KindHonesty {
 export function kindHonesty(logRatios: readonly number[]): KindHonesty {
   const n = logRatios.length
   for (const ratio of logRatios) {
-    if (!Number.isFinite(ratio)) throw new CoreInputError('kindHonesty', 'logRatios', ratio, 'finite logarithms')
+    if (!Number.isFinite(ratio)) throw new CoreInputError('kindHonesty', 'logRatios', ratio, { is: 'finite' })
   }
   const mean = n === 0 ? 0 : sumCompensated(logRatios) / n
   const squares = sumCompensated(logRatios.map(y => (y - mean) ** 2))

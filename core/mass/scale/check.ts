@@ -55,10 +55,17 @@ export function evaluateCheck(
   const meanDisplayG = count === 0 ? 0 : sumCompensated(placings.map(p => p.displayG)) / count
   const spreadG2 = sumCompensated(masses.map(m => (m - meanMassG) ** 2))
   if (!(spreadG2 > 1e-9))
-    throw new CoreInputError(where, 'placings', count, 'of at least two different masses (the empty pan is one)')
+    throw new CoreInputError(where, 'placings', count, {
+      is: 'at least',
+      count: 2,
+      of: 'different masses (the empty pan is one)',
+    })
   const gain = sumCompensated(placings.map((p, i) => (masses[i]! - meanMassG) * (p.displayG - meanDisplayG))) / spreadG2
   if (!(gain >= leastGain && gain <= mostGain))
-    throw new CoreInputError(where, 'gain', gain.toFixed(4), 'near 1: check that each display belongs to its mass')
+    throw new CoreInputError(where, 'gain', gain.toFixed(4), {
+      is: 'fitting',
+      what: 'near 1: check that each display belongs to its mass',
+    })
   const levelG = meanDisplayG - gain * meanMassG
 
   const noiseSigma = Math.sqrt((noiseInCheckG(scale) ** 2 + scale.resolutionG ** 2 / 12) / spreadG2)
@@ -87,7 +94,7 @@ export function admitCheck(
   for (const { references } of placings) {
     const massG = sumCompensated(references.map(r => r.massG))
     if (massG > scale.capacityG)
-      throw new CoreInputError('admitCheck', 'placings', massG, `within the scale’s capacity of ${scale.capacityG} g`)
+      throw new CoreInputError('admitCheck', 'placings', massG, { is: 'in range', most: scale.capacityG })
   }
   return evaluateCheck(scale, placings)
 }
@@ -108,7 +115,7 @@ const priorSteps = 0.5
  */
 export function repeatabilityFrom(displaysG: readonly number[], resolutionG: number): number {
   const n = displaysG.length
-  if (n < 2) throw new CoreInputError('repeatabilityFrom', 'displaysG', n, 'at least two placings')
+  if (n < 2) throw new CoreInputError('repeatabilityFrom', 'displaysG', n, { is: 'at least', count: 2, of: 'placings' })
   for (const display of displaysG) requireFinite('repeatabilityFrom', 'displaysG', display)
   const mean = sumCompensated(displaysG) / n
   const variance = sumCompensated(displaysG.map(d => (d - mean) ** 2)) / (n - 1)

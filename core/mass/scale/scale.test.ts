@@ -1,3 +1,4 @@
+import type { CoreInputError } from '../../basics/errors'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sigmaG, subtractEstimates, type Estimate } from '../../maths/estimate'
@@ -54,6 +55,8 @@ function chanceOf(seed: number) {
   return { uniform, normal: () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform()) }
 }
 
+const twoMasses = { is: 'at least', count: 2, of: 'different masses (the empty pan is one)' } as const
+
 describe('a check', () => {
   it('with a zero and one reference: the worked example', () => {
     const result = evaluateCheck(scale, check)
@@ -86,15 +89,15 @@ describe('a check', () => {
     expect(stacked.gain).toBeCloseTo(1.002, 12)
     expect(Object.keys(stacked.references).sort()).toEqual(['fifty', 'twenty'])
   })
-  it.each<[string, Placing[], string]>([
-    ['no placing', [], 'two different masses'],
+  it.each<[string, Placing[], Partial<CoreInputError>]>([
+    ['no placing', [], { field: 'placings', expected: twoMasses }],
     [
       'only the empty pan',
       [
         { references: [], displayG: 0 },
         { references: [], displayG: 0.01 },
       ],
-      'two different masses',
+      { field: 'placings', expected: twoMasses },
     ],
     [
       'one mass twice',
@@ -102,7 +105,7 @@ describe('a check', () => {
         { references: [fifty], displayG: 50.1 },
         { references: [fifty], displayG: 50.1 },
       ],
-      'two different masses',
+      { field: 'placings', expected: twoMasses },
     ],
     [
       'a negative gain',
@@ -110,7 +113,7 @@ describe('a check', () => {
         { references: [], displayG: 0 },
         { references: [fifty], displayG: -50 },
       ],
-      'gain',
+      { field: 'gain', code: 'fitting' },
     ],
     [
       'displays swapped',
@@ -118,7 +121,7 @@ describe('a check', () => {
         { references: [], displayG: 50 },
         { references: [fifty], displayG: 0 },
       ],
-      'gain',
+      { field: 'gain', code: 'fitting' },
     ],
     [
       'a reference over the capacity',
@@ -126,7 +129,7 @@ describe('a check', () => {
         { references: [], displayG: 0 },
         { references: [{ id: 'x', massG: 500, toleranceG: 0 }], displayG: 500 },
       ],
-      'capacity',
+      { field: 'placings', received: 500, expected: { is: 'in range', most: scale.capacityG } },
     ],
     [
       'a display that is no number',
@@ -134,7 +137,7 @@ describe('a check', () => {
         { references: [], displayG: NaN },
         { references: [fifty], displayG: 50 },
       ],
-      'displayG',
+      { field: 'displayG', code: 'finite' },
     ],
     [
       'a negative tolerance',
@@ -142,10 +145,10 @@ describe('a check', () => {
         { references: [], displayG: 0 },
         { references: [{ ...fifty, toleranceG: -1 }], displayG: 50 },
       ],
-      'toleranceG',
+      { field: 'toleranceG', expected: { is: 'in range', least: 0 } },
     ],
-  ])('refuses %s', (_what, placings, words) => {
-    expect(() => admitCheck(scale, placings)).toThrow(words)
+  ])('refuses %s', (_what, placings, error) => {
+    expect(() => admitCheck(scale, placings)).toThrow(expect.objectContaining(error))
   })
   it('kept before the scale’s facts were changed goes on counting', () => {
     expect(evaluateCheck({ ...scale, capacityG: 10 } as Scale, check).gain).toBeCloseTo(1.0022, 12)
@@ -293,7 +296,7 @@ describe('a weighing', () => {
     const whole = inLifts(lifts)
     expect(whole.contributions['tared:t1']).toBeCloseTo(2 * lifts[0]!.contributions['tared:t1']!, 12)
     expect(total(whole, 'gain:')).toBeCloseTo(total(lifts[0]!, 'gain:') + total(lifts[1]!, 'gain:'), 12)
-    expect(() => inLifts([lifts[0]!])).toThrow('two lifts')
+    expect(() => inLifts([lifts[0]!])).toThrow(expect.objectContaining({ field: 'lifts', code: 'at least' }))
   })
   it('of pieces one after another averages their own parts and keeps what they share', () => {
     const pieces = [6.91, 6.88, 6.97].map((displayG, i) =>

@@ -42,7 +42,11 @@ export function weighedEstimate(state: ScaleState, capture: Capture): Estimate {
   const { scale, check } = state
   const { id, displaysG, tare } = capture
   if (displaysG.length === 0)
-    throw new CoreInputError('weighedEstimate', 'displaysG', displaysG.length, 'at least one display')
+    throw new CoreInputError('weighedEstimate', 'displaysG', displaysG.length, {
+      is: 'at least',
+      count: 1,
+      of: 'display',
+    })
   for (const display of displaysG) requireFinite('weighedEstimate', 'displaysG', display)
   const repeatability = repeatabilityOf(scale)
   const digit = scale.resolutionG ** 2 / 12
@@ -91,13 +95,15 @@ export function asObserved(weighed: Estimate): Estimate {
 
 /** Mean of pieces weighed one after another, each its own estimate; for a line it is counted as often as there are pieces. */
 export function meanEstimate(pieces: readonly Estimate[]): Estimate {
-  if (pieces.length === 0) throw new CoreInputError('meanEstimate', 'pieces', 0, 'at least one piece')
+  if (pieces.length === 0)
+    throw new CoreInputError('meanEstimate', 'pieces', 0, { is: 'at least', count: 1, of: 'piece' })
   return scaleEstimate(addEstimates(pieces), 1 / pieces.length)
 }
 
 /** Something too heavy for the pan, weighed in parts: the coefficients add. */
 export function inLifts(lifts: readonly Estimate[]): Estimate {
-  if (lifts.length < 2) throw new CoreInputError('inLifts', 'lifts', lifts.length, 'at least two lifts')
+  if (lifts.length < 2)
+    throw new CoreInputError('inLifts', 'lifts', lifts.length, { is: 'at least', count: 2, of: 'lifts' })
   return addEstimates(lifts)
 }
 
@@ -111,7 +117,8 @@ export function byDifference(before: Estimate, after: Estimate): Estimate {
  * `wantedSigmaG`; the gain's part does not shrink and is not counted. At least 1.
  */
 export function piecesFor(scale: Pick<Scale, 'resolutionG' | 'repeatabilityG'>, wantedSigmaG: number): number {
-  if (!(wantedSigmaG > 0)) throw new CoreInputError('piecesFor', 'wantedSigmaG', wantedSigmaG, 'above zero')
+  if (!(wantedSigmaG > 0))
+    throw new CoreInputError('piecesFor', 'wantedSigmaG', wantedSigmaG, { is: 'in range', above: 0 })
   const one = Math.sqrt(2 * (repeatabilityOf(scale) ** 2 + scale.resolutionG ** 2 / 12))
   return Math.max(1, Math.ceil(one / wantedSigmaG - 1e-9))
 }

@@ -4,7 +4,11 @@ import { requireMeasure } from './guards'
 
 export function screwForm(thread: string, head: string): ScrewForm {
   const form = screwForms.find(f => f.thread === thread && f.head === head)
-  if (!form) throw new CoreInputError('screwForm', 'thread', `${thread} ${head}`, 'a thread and head of the list')
+  if (!form)
+    throw new CoreInputError('screwForm', 'thread', `${thread} ${head}`, {
+      is: 'one of',
+      what: 'a thread and head of the list',
+    })
   return form
 }
 
@@ -27,7 +31,7 @@ export function screwG(form: ScrewForm, lengthMm: number, densityGPerCm3: number
   const { headDiameterMm: dk, headHeightMm: k, socketMm, socketDepthMm, pitchMm } = form
   const d = nominalDiameterMm(form.thread)
   const sunk = form.head === 'countersunk'
-  if (sunk && lengthMm < k) throw new CoreInputError('screwG', 'lengthMm', lengthMm, `at least the ${k} mm of its head`)
+  if (sunk && lengthMm < k) throw new CoreInputError('screwG', 'lengthMm', lengthMm, { is: 'in range', least: k })
   const pitchDiameterMm = d - 0.649519 * pitchMm
   const shankMm3 = ((Math.PI * pitchDiameterMm ** 2) / 4) * (sunk ? lengthMm - k : lengthMm)
   const cylinderMm3 = ((Math.PI * dk ** 2) / 4) * k

@@ -31,7 +31,7 @@ export function plateG(
     holesMm2 += (count * Math.PI * diameterMm ** 2) / 4
   }
   if (holesMm2 >= areaMm2)
-    throw new CoreInputError('plateG', 'holes', holesMm2.toFixed(1), `less than the plate’s ${areaMm2} mm²`)
+    throw new CoreInputError('plateG', 'holes', holesMm2.toFixed(1), { is: 'in range', under: areaMm2 })
   return (areaMm2 - holesMm2) * thicknessMm * densityGPerCm3 * perCm3
 }
 
@@ -47,9 +47,9 @@ export function holeG(diameterMm: number, thicknessMm: number, densityGPerCm3: n
 export function printedG(volumeCm3: number, wallCm3: number, fill: number, densityGPerCm3: number): number {
   requireMeasure('printedG', 'volumeCm3', volumeCm3, 10_000)
   requireNotNegative('printedG', 'wallCm3', wallCm3)
-  if (wallCm3 > volumeCm3)
-    throw new CoreInputError('printedG', 'wallCm3', wallCm3, `at most the whole ${volumeCm3} cm³`)
-  if (!(fill >= 0 && fill <= 1)) throw new CoreInputError('printedG', 'fill', fill, 'from 0 to 100 %')
+  if (wallCm3 > volumeCm3) throw new CoreInputError('printedG', 'wallCm3', wallCm3, { is: 'in range', most: volumeCm3 })
+  if (!(fill >= 0 && fill <= 1))
+    throw new CoreInputError('printedG', 'fill', fill, { is: 'in range', least: 0, most: 100 })
   return (wallCm3 + (volumeCm3 - wallCm3) * fill) * densityGPerCm3
 }
 
@@ -58,7 +58,7 @@ export function tubeG(outerMm: number, innerMm: number, lengthMm: number, densit
   requireMeasure('tubeG', 'outerMm', outerMm, mostMm)
   requireNotNegative('tubeG', 'innerMm', innerMm)
   requireMeasure('tubeG', 'lengthMm', lengthMm, mostMm)
-  if (innerMm >= outerMm) throw new CoreInputError('tubeG', 'innerMm', innerMm, `less than the ${outerMm} mm outside`)
+  if (innerMm >= outerMm) throw new CoreInputError('tubeG', 'innerMm', innerMm, { is: 'in range', under: outerMm })
   return ((Math.PI * (outerMm ** 2 - innerMm ** 2)) / 4) * lengthMm * densityGPerCm3 * perCm3
 }
 
@@ -80,7 +80,8 @@ export function countedG(count: number, eachG: number): number {
 export function materialSavesG(massG: number, from: string, to: string): number {
   requireMeasure('materialSavesG', 'gramsG', massG, 10_000)
   const [was, comes] = [materialNamed(from), materialNamed(to)]
-  if (!was) throw new CoreInputError('materialSavesG', 'material', from, 'a material of the list')
-  if (!comes) throw new CoreInputError('materialSavesG', 'then', to, 'a material of the list')
+  if (!was)
+    throw new CoreInputError('materialSavesG', 'material', from, { is: 'one of', what: 'a material of the list' })
+  if (!comes) throw new CoreInputError('materialSavesG', 'then', to, { is: 'one of', what: 'a material of the list' })
   return massG * (1 - comes.densityGPerCm3 / was.densityGPerCm3)
 }

@@ -18,7 +18,12 @@ export function conductorDiameterMm(awg: number): number {
  */
 export function wireG(awg: number, lengthMm: number): number {
   const gauge = wireGauges.find(w => w.awg === awg)
-  if (!gauge) throw new CoreInputError('wireG', 'awg', awg, `one of ${wireGauges.map(w => w.awg).join(', ')}`)
+  if (!gauge)
+    throw new CoreInputError('wireG', 'awg', awg, {
+      is: 'one of',
+      what: 'a gauge of the list',
+      choices: wireGauges.map(w => w.awg),
+    })
   requireMeasure('wireG', 'lengthMm', lengthMm, mostLengthMm)
   const copperMm2 = (Math.PI * conductorDiameterMm(awg) ** 2) / 4
   const jacketMm2 = Math.max((Math.PI * gauge.outerDiameterMm ** 2) / 4 - copperMm2 / strandFill, 0)

@@ -92,7 +92,9 @@ describe('screws', () => {
   })
   it('refuses what there is not', () => {
     expect(() => screwForm('M9', 'button')).toThrow('thread')
-    expect(() => screw('M2', 'countersunk', 1)).toThrow('1.2 mm of its head')
+    expect(() => screw('M2', 'countersunk', 1)).toThrow(
+      expect.objectContaining({ field: 'lengthMm', expected: { is: 'in range', least: 1.2 } }),
+    )
     expect(() => screw('M2', 'button', 0)).toThrow('lengthMm')
     expect(() => safeLengths({ clampedMm: 0, engagementMm: 1, freeDepthMm: 1 })).toThrow('clampedMm')
   })
@@ -119,9 +121,13 @@ describe('plates, prints, tubes, films', () => {
     )
   })
   it('refuse what cannot be', () => {
-    expect(() => plateG(100, 2, 1.57, [{ diameterMm: 12, count: 1 }])).toThrow('less than the plate')
+    expect(() => plateG(100, 2, 1.57, [{ diameterMm: 12, count: 1 }])).toThrow(
+      expect.objectContaining({ field: 'holes', expected: { is: 'in range', under: 100 } }),
+    )
     expect(() => printedG(5, 6, 0.2, 1.2)).toThrow('wallCm3')
-    expect(() => printedG(5, 1, 1.2, 1.2)).toThrow('100 %')
+    expect(() => printedG(5, 1, 1.2, 1.2)).toThrow(
+      expect.objectContaining({ field: 'fill', expected: { is: 'in range', least: 0, most: 100 } }),
+    )
     expect(() => tubeG(5, 5, 10, 2.8)).toThrow('innerMm')
     expect(() => countedG(1.5, 0.1)).toThrow('whole number')
     expect(() => filmG(NaN, 0.1, 1)).toThrow('areaCm2')

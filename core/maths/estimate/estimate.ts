@@ -69,7 +69,7 @@ export function subtractEstimates(a: Estimate, b: Estimate): Estimate {
 
 /** The estimate times a plain factor (a count, −1). Throws when the factor is not finite. */
 export function scaleEstimate(estimate: Estimate, factor: number): Estimate {
-  if (!Number.isFinite(factor)) throw new CoreInputError('scaleEstimate', 'factor', factor, 'a finite number')
+  if (!Number.isFinite(factor)) throw new CoreInputError('scaleEstimate', 'factor', factor, { is: 'finite' })
   const contributions = noContributions()
   for (const key in estimate.contributions) contributions[key] = factor * estimate.contributions[key]!
   return { valueG: factor * estimate.valueG, contributions }

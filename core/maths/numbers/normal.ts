@@ -35,7 +35,7 @@ function upperTail(z: number): number {
  * @example normalCdf(1.96975) // 0.97557 (five digits)
  */
 export function normalCdf(z: number): number {
-  if (Number.isNaN(z)) throw new CoreInputError('normalCdf', 'z', z, 'a number')
+  if (Number.isNaN(z)) throw new CoreInputError('normalCdf', 'z', z, { is: 'finite' })
   if (z < -40) return 0
   if (z > 40) return 1
   return z < 0 ? upperTail(-z) : 1 - upperTail(z)
@@ -73,7 +73,7 @@ const farDenominator = [
  * @example normalQuantile(0.95) // 1.6448536…
  */
 export function normalQuantile(p: number): number {
-  if (!(p > 0 && p < 1)) throw new CoreInputError('normalQuantile', 'p', p, 'between 0 and 1')
+  if (!(p > 0 && p < 1)) throw new CoreInputError('normalQuantile', 'p', p, { is: 'in range', above: 0, under: 1 })
   const q = p - 0.5
   if (Math.abs(q) <= 0.425) {
     const r = 0.180625 - q * q

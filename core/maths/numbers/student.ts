@@ -10,7 +10,7 @@ const exact = [12.706205, 4.302653, 3.182446, 2.776445, 2.570582, 2.446912, 2.36
  */
 export function studentQuantile975(freedom: number): number {
   if (!(Number.isInteger(freedom) && freedom >= 1))
-    throw new CoreInputError('studentQuantile975', 'freedom', freedom, 'a whole number of at least 1')
+    throw new CoreInputError('studentQuantile975', 'freedom', freedom, { is: 'in range', least: 1, whole: true })
   const known = exact[freedom - 1]
   if (known !== undefined) return known
   const z = normalQuantile(0.975)

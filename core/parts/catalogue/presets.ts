@@ -293,7 +293,11 @@ export function slotsOfClass(craftClass: string): ReadonlySet<Slot> | null {
  */
 export function presetLines(craftClass: string, newId: () => string): Line[] {
   const preset = craftPresets.find(p => p.name === craftClass)
-  if (!preset) throw new CoreInputError('presetLines', 'craftClass', craftClass, 'one of the known classes')
+  if (!preset)
+    throw new CoreInputError('presetLines', 'craftClass', craftClass, {
+      is: 'one of',
+      what: 'one of the known classes',
+    })
   const typical = preset.lines.map(line => typicalLine(line, preset, newId))
   const before = typical.findIndex(line => line.slot === 'pack')
   const more = [
@@ -308,7 +312,10 @@ export function presetLines(craftClass: string, newId: () => string): Line[] {
 function typicalLine([slot, partClass, quantity = 1]: PresetLine, preset: Preset, newId: () => string): Line {
   const typical = typicalMass(slot, partClass)
   if (!typical)
-    throw new CoreInputError('presetLines', 'partClass', `${slot} ${partClass}`, 'a class of the typical masses')
+    throw new CoreInputError('presetLines', 'partClass', `${slot} ${partClass}`, {
+      is: 'one of',
+      what: 'a class of the typical masses',
+    })
   const facts = slot === 'pack' ? typicalPackFacts(partClass) : null
   return makeLine({
     id: newId(),

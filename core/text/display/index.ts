@@ -1,2 +1,3 @@
 export * from './format'
+export * from './input-words'
 export * from './field-words'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { panModes } from '#core/deciding/weigh'
 import { fixed } from '#core/text/display'
 import { lineGrams } from '#core/mass/evidence'
 import { sumCompensated } from '#core/maths/numbers'
