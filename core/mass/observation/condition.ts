@@ -25,11 +25,25 @@ export function observedSum(
   observation: Observation,
   lines: ReadonlyMap<string, Line>,
   honesty: HonestyTable,
+  estimateOfPart: (part: Weighed) => Estimate = part => lineEstimate(part, honesty),
 ): ObservedSum {
   return {
     id: observation.id,
-    parts: observation.subjects.map(subject => lineEstimate(asKnownNow(subject, lines), honesty)),
+    parts: observation.subjects.map(subject => estimateOfPart(asKnownNow(subject, lines))),
     observed: { valueG: observation.valueG, contributions: observation.contributions },
+  }
+}
+
+/** Estimates of parts, each made once for the same grams of as many pieces: many weighings are of the same parts. */
+function rememberedEstimates(honesty: HonestyTable): (part: Weighed) => Estimate {
+  const made = new Map<Weighed['mass'], { readonly part: Weighed; readonly estimate: Estimate }[]>()
+  return part => {
+    const known = made.get(part.mass) ?? []
+    const same = known.find(one => one.part.slot === part.slot && one.part.quantity === part.quantity)
+    if (same) return same.estimate
+    const estimate = lineEstimate(part, honesty)
+    made.set(part.mass, [...known, { part, estimate }])
+    return estimate
   }
 }
 
@@ -50,9 +64,10 @@ function furtherSums(line: Line, honesty: HonestyTable): ObservedSum[] {
  */
 export function observedSums(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): ObservedSum[] {
   const lines = new Map(build.lines.map(line => [line.id, line]))
+  const estimateOfPart = rememberedEstimates(honesty)
   const together = build.observations
     .filter(o => o.state === 'taken in' && o.subjects.every(subject => asKnownNow(subject, lines).mass !== null))
-    .map(o => observedSum(o, lines, honesty))
+    .map(o => observedSum(o, lines, honesty, estimateOfPart))
   return [...together, ...build.lines.flatMap(line => (line.further.length === 0 ? [] : furtherSums(line, honesty)))]
 }
 
@@ -94,7 +109,7 @@ export class Conditioning {
 
   constructor(sums: readonly ObservedSum[]) {
     const all = sums.map(rowOf)
-    this.factor = factorise(sums.length, (i, j) => dot(all[i]!, all[j]!))
+    this.factor = factorise(sums.length, productsOf(all))
     this.rows = this.factor.kept.map(i => all[i]!)
     this.ids = this.factor.kept.map(i => sums[i]!.id)
     this.rows.forEach((row, r) => {
@@ -183,6 +198,38 @@ export class Conditioning {
         contributions[key] = (contributions[key] ?? 0) - row.contributions[key]! * gains[i]!
     })
     return estimateOf(0, contributions).contributions
+  }
+}
+
+/** Up to so many coefficients of causes that rows share are held side by side; beyond it products look causes up by name. */
+const mostHeld = 5_000_000
+
+/**
+ * The products of any two rows. Causes that only one row has count in its own product alone, so that all others are made of
+ * the few causes rows share. The order of the sums is that of the first row's causes, as in {@link dot}.
+ */
+function productsOf(rows: readonly Estimate[]): (i: number, j: number) => number {
+  const met = new Map<string, number>()
+  for (const { contributions } of rows) for (const key in contributions) met.set(key, (met.get(key) ?? 0) + 1)
+  const places = new Map([...met].flatMap(([key, count]) => (count > 1 ? [key] : [])).map((key, at) => [key, at]))
+  if (rows.length * places.size > mostHeld) return (i, j) => dot(rows[i]!, rows[j]!)
+  const shared = rows.map(({ contributions }) =>
+    Int32Array.from(Object.keys(contributions).flatMap(key => places.get(key) ?? [])),
+  )
+  const held = rows.map(({ contributions }) => {
+    const row = new Float64Array(places.size)
+    for (const key in contributions) {
+      const at = places.get(key)
+      if (at !== undefined) row[at] = contributions[key]!
+    }
+    return row
+  })
+  return (i, j) => {
+    if (i === j) return dot(rows[i]!, rows[i]!)
+    const [at, a, b] = [shared[i]!, held[i]!, held[j]!]
+    let sum = 0
+    for (let k = 0; k < at.length; k++) sum += a[at[k]!]! * b[at[k]!]!
+    return sum
   }
 }
 
