@@ -15,6 +15,7 @@ import { sessionsRepository } from '../db/sessions-repository'
 import { settingsRepository } from '../db/settings-repository'
 import { templatesRepository } from '../db/templates-repository'
 import { buildService } from './build-service'
+import { BuildCache } from './builds/build-cache'
 import { fileService } from './file-service'
 import { keepingService } from './keeping-service'
 import { keptHandlers } from './kept-kinds'
@@ -44,24 +45,16 @@ export function makeApplication(
   const bench = benchScale(() => settings.load().benchScale || process.env.JOLLY_GRAM_SCALE || '')
   const newId = () => randomUUID()
   const parts = partsRepository(db)
-  const builds = buildService({
-    builds: buildsRepository(db),
-    journal: journalRepository(db),
-    parts,
-    rules,
-    reports,
-    now,
-    newId,
-  })
-  const writer = groupCommit(
-    db,
-    () => {
-      builds.forget()
-      rules.forget()
-    },
-    () => inodeOf(databasePath) === inode,
-  )
-  builds.useWriter(writer)
+  const buildRows = buildsRepository(db)
+  const journal = journalRepository(db)
+  const cache = new BuildCache(buildRows, journal)
+  /** A commit that was lost takes what was held with it. */
+  const forget = () => {
+    cache.forget()
+    rules.forget()
+  }
+  const writer = groupCommit(db, forget, () => inodeOf(databasePath) === inode)
+  const builds = buildService({ builds: buildRows, journal, parts, rules, reports, cache, writer, now, newId })
   const drawer = partService({ parts, builds, writer, now })
   const templates = templateService(templatesRepository(db))
   const sessions = sessionService(sessionsRepository(db), now, newId)
@@ -69,9 +62,9 @@ export function makeApplication(
     journal: keptJournalRepository(db),
     handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings }),
     write: work =>
-      builds.changeAnywhere(() => {
+      builds.changeAnywhere(writing => {
         try {
-          return work()
+          return work(writing)
         } catch (error) {
           rules.forget()
           throw error

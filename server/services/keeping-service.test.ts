@@ -159,7 +159,7 @@ describe('two who change the same thing', () => {
   it('an undo does not take back what somebody has changed since', async () => {
     await put()
     await change('drawer', [{ kind: 'part', id: 'strap', seen: { bag: '' }, set: { bag: 'tin 4' } }])
-    disk.app.parts.keepOne({ ...part()!, bag: 'by other means' })
+    await disk.app.parts.put([{ ...part()!, bag: 'by other means' }])
     await expect(disk.app.keeping.undo('drawer')).rejects.toMatchObject({ code: 'refused' })
     expect(part()!.bag).toBe('by other means')
   })

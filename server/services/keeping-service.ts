@@ -4,12 +4,13 @@ import { mergeByField, sameData, type MergeRules } from '../../core/basics/merge
 import { keptKinds, type KeptChange, type KeptDocument, type KeptEdit, type KeptReply } from '../../shared/schemas/kept'
 import type { KeptChangeRecord, KeptJournalRepository } from '../db/kept-journal-repository'
 import { DomainProblem } from '../problems'
+import type { Writing } from './build-service'
 import type { Fields, KeptHandler } from './kept-kinds'
 
 interface Dependencies {
   readonly journal: KeptJournalRepository
   readonly handlers: Readonly<Record<string, KeptHandler>>
-  readonly write: <T>(work: () => T) => Promise<T>
+  readonly write: <T>(work: (writing: Writing) => T) => Promise<T>
   readonly now: () => string
 }
 
@@ -77,7 +78,7 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     )
   }
 
-  function carryOut(change: KeptChange, onTop: boolean): KeptChangeRecord | null {
+  function carryOut(writing: Writing, change: KeptChange, onTop: boolean): KeptChangeRecord | null {
     const handler = handlers[change.kind]!
     const before = handler.get(change.id)
     if (change.set === null) {
@@ -94,7 +95,7 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     }
     const after = nextOf(handler, change, before, onTop)
     if (before && sameData(before, after)) return null
-    handler.put(change.id, after, before)
+    handler.put(change.id, after, before, writing)
     return { kind: change.kind, id: change.id, before, after }
   }
 
@@ -115,17 +116,17 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     return what.slice(0, 300)
   }
 
-  function carryOutEdit(document: KeptDocument, { changes, key, onTop }: KeptEdit): void {
+  function carryOutEdit(writing: Writing, document: KeptDocument, { changes, key, onTop }: KeptEdit): void {
     if (key !== null && journal.has(document, key)) return
     for (const { kind } of changes)
       if (keptKinds[kind] !== document)
         throw new DomainProblem('invalid', `A ${kind} does not belong to ${document}.`, 'kind')
-    const done = changes.flatMap(change => carryOut(change, onTop) ?? [])
+    const done = changes.flatMap(change => carryOut(writing, change, onTop) ?? [])
     if (done.length > 0) journal.append(document, now(), titleOf(done), key, done)
   }
 
   /** Takes changes back, or does them again: refused where a field was changed since. */
-  function replay(document: KeptDocument, kind: 'undo' | 'redo'): void {
+  function replay(writing: Writing, document: KeptDocument, kind: 'undo' | 'redo'): void {
     const entry = kind === 'undo' ? journal.nextUndo(document) : journal.nextRedo(document)
     if (!entry)
       throw new DomainProblem(
@@ -147,8 +148,9 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
         change.id,
         withoutIdOf(parsed(handler, handler.needsId ? { ...merged, id: change.id } : merged)),
         current,
+        writing,
       )
-      if (!current && change.rest !== undefined) handler.restore?.(change.id, change.rest)
+      if (!current && change.rest !== undefined) handler.restore?.(change.id, change.rest, writing)
     }
     // What a list brought in is not kept twice: taken back, it is brought in again from the list.
     const again = entry.changes.some(change => change.after !== null || change.before !== null)
@@ -156,16 +158,16 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
   }
 
   const step = (kind: 'undo' | 'redo') => (document: KeptDocument) =>
-    write(() => {
-      replay(document, kind)
+    write(writing => {
+      replay(writing, document, kind)
       return steps(document)
     })
   return {
     steps,
     /** Several edits one after another, in one transaction: all of them or none. */
     change: (document: KeptDocument, edits: readonly KeptEdit[]) =>
-      write(() => {
-        for (const edit of edits) carryOutEdit(document, edit)
+      write(writing => {
+        for (const edit of edits) carryOutEdit(writing, document, edit)
         return steps(document)
       }),
     undo: step('undo'),

@@ -16,6 +16,7 @@ import {
 } from '../../shared/schemas/scales'
 import { settingsSchema } from '../../shared/schemas/settings'
 import type { Settings } from '../../shared/settings'
+import type { Writing } from './build-service'
 import type { PartService } from './part-service'
 import type { RuleService } from './rule-service'
 import type { ScaleService } from './scale-service'
@@ -30,11 +31,11 @@ export interface KeptHandler {
   readonly needsId?: true
   readonly nameOf: (fields: Fields) => string
   readonly get: (id: string) => Fields | null
-  readonly put: (id: string, fields: Fields, before: Fields | null) => void
+  readonly put: (id: string, fields: Fields, before: Fields | null, writing: Writing) => void
   /** Takes it out; what else must be kept to bring it back is returned. Refuses with a sentence. */
   readonly remove: (id: string) => unknown
   /** Brings back what was kept beside it when it was taken out. */
-  readonly restore?: (id: string, rest: unknown) => void
+  readonly restore?: (id: string, rest: unknown, writing: Writing) => void
 }
 
 interface Dependencies {
@@ -65,7 +66,7 @@ export function keptHandlers({
       needsId: true,
       nameOf: named('part'),
       get: id => withoutId(parts.one(id)),
-      put: (id, fields) => parts.keepOne({ ...fields, id } as unknown as Part),
+      put: (id, fields, _before, writing) => parts.keepOne(writing, { ...fields, id } as unknown as Part),
       remove: id => parts.takeOut(id),
       restore: (id, rest) => parts.restoreVersions(id, rest),
     },
@@ -76,7 +77,7 @@ export function keptHandlers({
       get: id => withoutId(parts.kit(id)),
       put: (id, fields) => parts.keepKit({ ...fields, id } as unknown as Kit),
       remove: id => parts.takeOutKit(id),
-      restore: (id, rest) => parts.restoreKit(id, rest),
+      restore: (id, rest, writing) => parts.restoreKit(writing, id, rest),
     },
     card: {
       schema: ownCardSchema,

@@ -3,7 +3,7 @@ import { partOfRow, type Kit, type Part, type PartRow } from '../../core/parts/d
 import { drawerHolds, type DrawerReply } from '../../shared/schemas/drawer'
 import type { PartsRepository } from '../db/parts-repository'
 import type { GroupCommit } from '../db/group-commit'
-import type { BuildService } from './build-service'
+import type { BuildService, Writing } from './build-service'
 import { DomainProblem } from '../problems'
 
 interface Given {
@@ -15,7 +15,7 @@ interface Given {
 
 /** The use cases of the drawer. Lines that are still simply their part follow its grams and properties. */
 export function partService({ parts, builds, writer, now }: Given) {
-  function keepAll(wanted: readonly Part[], came: string): number {
+  function keepAll(writing: Writing, wanted: readonly Part[], came: string): number {
     const known = parts.known(wanted.map(part => part.id))
     const at = now()
     for (const part of wanted) {
@@ -25,7 +25,7 @@ export function partService({ parts, builds, writer, now }: Given) {
         continue
       }
       parts.change(part, at, part.mass?.origin || came)
-      builds.followPart(before, part)
+      builds.followPart(writing, before, part)
     }
     return wanted.length
   }
@@ -78,11 +78,11 @@ export function partService({ parts, builds, writer, now }: Given) {
     one: (id: string) => parts.one(id),
     kit: (id: string) => parts.kits().find(kit => kit.id === id) ?? null,
     /** Inside a transaction: puts one part in or changes it. */
-    keepOne(part: Part) {
+    keepOne(writing: Writing, part: Part) {
       if (!parts.one(part.id)) requireRoom(1)
       if (part.kitId !== null && !parts.kits().some(kit => kit.id === part.kitId))
         throw new DomainProblem('refused', `The kit that “${part.name}” came from is not here.`, 'kitId')
-      keepAll([part], 'typed')
+      keepAll(writing, [part], 'typed')
     },
     keepKit: (kit: Kit) => {
       parts.putKit(kit)
@@ -97,18 +97,18 @@ export function partService({ parts, builds, writer, now }: Given) {
       }
     },
     /** The pieces of a kit that is brought back. */
-    restoreKit(id: string, rest: unknown) {
+    restoreKit(writing: Writing, id: string, rest: unknown) {
       for (const pieceId of rest as readonly string[]) {
         const part = parts.one(pieceId)
-        if (part?.kitId === null) keepAll([{ ...part, kitId: id }], 'typed')
+        if (part?.kitId === null) keepAll(writing, [{ ...part, kitId: id }], 'typed')
       }
     },
     all: (): DrawerReply => ({ parts: parts.all(), kits: parts.kits(), placements: builds.placements() }),
     /** Puts parts in or changes them: all or none. */
     put: (wanted: readonly Part[]) =>
-      builds.changeAnywhere(() => {
+      builds.changeAnywhere(writing => {
         requireRoom(wanted.length)
-        return keepAll(wanted, 'typed')
+        return keepAll(writing, wanted, 'typed')
       }),
     /** Puts in the rows of a list, each as a part of its own. */
     bringIn: (rows: readonly PartRow[]) => writer.write(() => insertRows(rows)),
@@ -121,9 +121,10 @@ export function partService({ parts, builds, writer, now }: Given) {
       }),
     /** One purchase with the pieces it became. */
     putKit: (kit: Kit, pieces: readonly Part[]) =>
-      builds.changeAnywhere(() => {
+      builds.changeAnywhere(writing => {
         parts.putKit(kit)
         return keepAll(
+          writing,
           pieces.map(part => ({ ...part, kitId: kit.id })),
           `from ${kit.name}`,
         )

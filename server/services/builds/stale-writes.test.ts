@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { makeMass } from '../../core/model/ledger'
-import type { Command } from '../../core/changes/commands'
-import { applicationOnDisk, demoFile } from '../testing'
+import { makeMass } from '../../../core/model/ledger'
+import type { Command } from '../../../core/changes/commands'
+import { applicationOnDisk, demoFile } from '../../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
 let id: string

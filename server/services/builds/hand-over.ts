@@ -1,12 +1,15 @@
-import { applyCommand, CommandRefused, diffBuilds, type Patch } from '../../core/changes/commands'
-import { partOfLine, sameAsPart } from '../../core/parts/drawer'
-import { slotFacts, type Build, type Line } from '../../core/model/ledger'
-import type { HandOverRequest } from '../../shared/schemas/drawer'
-import type { JournalRecord } from '../../shared/schemas/journal'
-import type { BuildsRepository } from '../db/builds-repository'
-import type { JournalRepository } from '../db/journal-repository'
-import type { HandedPart, HandOver, PartsRepository } from '../db/parts-repository'
-import { DomainProblem } from '../problems'
+import { applyCommand, CommandRefused, diffBuilds } from '../../../core/changes/commands'
+import { partOfLine, sameAsPart } from '../../../core/parts/drawer'
+import { slotFacts, type Build, type Line } from '../../../core/model/ledger'
+import type { HandOverRequest } from '../../../shared/schemas/drawer'
+import type { JournalRecord } from '../../../shared/schemas/journal'
+import type { BuildsRepository } from '../../db/builds-repository'
+import type { JournalRepository } from '../../db/journal-repository'
+import type { HandedPart, HandOver, PartsRepository } from '../../db/parts-repository'
+import { DomainProblem } from '../../problems'
+import type { BuildCache } from './build-cache'
+import type { BuildWrites, Writing } from './build-writes'
+import type { HeldBuild } from './held-build'
 
 /** Slots whose grams are nobody's part: they stay with the build they were made for. */
 const notParts: readonly Line['slot'][] = ['other', 'coating']
@@ -98,127 +101,91 @@ function partsAfterTakingApart(
   return { before, after }
 }
 
-interface Held {
-  readonly build: Build
-  readonly revision: number
-}
-/** What the build service lends: its held builds, and how one is written with its journal entry. */
-interface Shared<Entry extends Held> {
-  builds: BuildsRepository
-  journal: JournalRepository
-  parts: PartsRepository
-  now: () => string
-  newId: () => string
-  get: (id: string) => Entry
-  all: () => readonly Entry[]
-  requireRevision: (entry: Entry, seen: number) => void
-  write: (
-    entry: Entry,
-    next: Build,
-    patch: Patch,
-    description: { title: string; gramsBeforeG: number | null; gramsAfterG: number | null },
-    note: string,
-  ) => JournalRecord
+interface Dependencies {
+  readonly builds: BuildsRepository
+  readonly journal: JournalRepository
+  readonly parts: PartsRepository
+  readonly cache: BuildCache
+  readonly writes: BuildWrites
+  readonly now: () => string
+  readonly newId: () => string
 }
 
+const noGrams = { gramsBeforeG: null, gramsAfterG: null }
+
 /** Lines that go to another build or into the drawer: two journal entries tied together, taken back as one. */
-export function handOverService<Entry extends Held>({
-  builds,
-  journal,
-  parts,
-  now,
-  newId,
-  get,
-  all,
-  requireRevision,
-  write,
-}: Shared<Entry>) {
+export class HandOvers {
+  constructor(private readonly has: Dependencies) {}
+
   /** Moves lines to another build or into the drawer, as one step that is taken back as one. */
-  function handOver(id: string, seen: number, { lineIds, to }: HandOverRequest): JournalRecord {
-    const entry = get(id)
-    requireRevision(entry, seen)
+  handOver(writing: Writing, entry: HeldBuild, { lineIds, to }: HandOverRequest): JournalRecord {
     const lines = requireLines(entry.build, lineIds)
     const next = applyCommand(entry.build, { type: 'lines.delete', ids: lineIds })
-    const what = lines.length === 1 ? lines[0]!.name : `${lines.length} lines`
-    if (to.kind === 'drawer') {
-      const { before, after } = partsAfterTakingApart(lines, parts, newId)
-      putParts(id, after)
-      const recorded = write(
-        entry,
-        next,
-        diffBuilds(entry.build, next),
-        { title: `Put ${what} into the drawer`, gramsBeforeG: null, gramsAfterG: null },
-        '',
-      )
-      parts.addHandOver({
-        id: newId(),
-        fromBuild: id,
-        fromSeq: recorded.seq,
-        toBuild: null,
-        toSeq: null,
-        partsBefore: before,
-        partsAfter: after,
-      })
-      return recorded
-    }
-    if (to.id === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
-    const target = get(to.id)
+    const going = { entry, next, lines, what: lines.length === 1 ? lines[0]!.name : `${lines.length} lines` }
+    return to.kind === 'drawer' ? this.intoDrawer(writing, going) : this.toBuild(writing, going, to.id)
+  }
+
+  private intoDrawer(writing: Writing, { entry, next, lines, what }: Going): JournalRecord {
+    const { parts, newId } = this.has
+    const { id } = entry.build
+    const { before, after } = partsAfterTakingApart(lines, parts, newId)
+    this.putParts(id, after)
+    const recorded = this.write(writing, entry, next, `Put ${what} into the drawer`)
+    const ends = { fromBuild: id, fromSeq: recorded.seq, toBuild: null, toSeq: null }
+    parts.addHandOver({ id: newId(), ...ends, partsBefore: before, partsAfter: after })
+    return recorded
+  }
+
+  private toBuild(writing: Writing, { entry, next, lines, what }: Going, to: string): JournalRecord {
+    const { builds, parts, cache, newId } = this.has
+    const { id } = entry.build
+    if (to === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
+    const target = cache.get(to)
     if (target.build.reference) throw new DomainProblem('refused', 'A reference craft has no lines of its own.', 'to')
     const { build: filled, newIds } = withLinesFrom(entry.build, target.build, lines, newId)
     const versions = builds.versions(id).filter(version => newIds.has(version.lineId))
     builds.insertVersions(
-      to.id,
+      to,
       versions.map(version => ({ ...version, lineId: newIds.get(version.lineId)! })),
     )
-    const recorded = write(
-      entry,
-      next,
-      diffBuilds(entry.build, next),
-      { title: `Moved ${what} to ${target.build.name}`, gramsBeforeG: null, gramsAfterG: null },
-      '',
-    )
-    const there = write(
-      target,
-      filled,
-      diffBuilds(target.build, filled),
-      { title: `${capital(what)} came from ${next.name}`, gramsBeforeG: null, gramsAfterG: null },
-      '',
-    )
-    parts.addHandOver({
-      id: newId(),
-      fromBuild: id,
-      fromSeq: recorded.seq,
-      toBuild: to.id,
-      toSeq: there.seq,
-      partsBefore: [],
-      partsAfter: [],
-    })
+    const recorded = this.write(writing, entry, next, `Moved ${what} to ${target.build.name}`)
+    const there = this.write(writing, target, filled, `${capital(what)} came from ${next.name}`)
+    const ends = { fromBuild: id, fromSeq: recorded.seq, toBuild: to, toSeq: there.seq }
+    parts.addHandOver({ id: newId(), ...ends, partsBefore: [], partsAfter: [] })
     return recorded
   }
 
-  function putParts(buildId: string, handed: HandOver['partsAfter']): void {
+  private write(writing: Writing, entry: HeldBuild, next: Build, title: string): JournalRecord {
+    return this.has.writes.write(writing, entry, next, diffBuilds(entry.build, next), { title, ...noGrams })
+  }
+
+  putParts(buildId: string, handed: HandOver['partsAfter']): void {
     for (const { id, part, lineId } of handed) {
       if (!part) {
-        parts.remove(id)
+        this.has.parts.remove(id)
         continue
       }
-      const came = `on ${get(buildId).build.name}`
-      if (parts.one(id)) {
-        parts.change(part, now(), came)
+      const came = `on ${this.has.cache.get(buildId).build.name}`
+      if (this.has.parts.one(id)) {
+        this.has.parts.change(part, this.has.now(), came)
         continue
       }
-      const versions = builds.versions(buildId).filter(v => v.lineId === lineId)
-      parts.insert(part, versions.find(v => v.mass.versionId === part.mass?.versionId)?.madeAt ?? now(), came)
-      for (const version of versions) parts.addVersion(id, version.mass, version.madeAt, came)
+      const versions = this.has.builds.versions(buildId).filter(v => v.lineId === lineId)
+      this.has.parts.insert(
+        part,
+        versions.find(v => v.mass.versionId === part.mass?.versionId)?.madeAt ?? this.has.now(),
+        came,
+      )
+      for (const version of versions) this.has.parts.addVersion(id, version.mass, version.madeAt, came)
     }
   }
 
   /** Before a hand-over is taken back or done again: the other side must still be where it was. */
-  function otherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string; seq: number } | null {
+  otherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string; seq: number } | null {
     for (const { id: partId } of kind === 'undo' ? handed.partsAfter : []) {
-      const user = all().find(
-        h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId),
-      )
+      const user = this.has.cache
+        .all()
+        .find(h => h.build.id !== handed.fromBuild && h.build.lines.some(line => line.partId === partId))
       if (user)
         throw new DomainProblem(
           'refused',
@@ -230,18 +197,21 @@ export function handOverService<Entry extends Held>({
       handed.fromBuild === id
         ? { id: handed.toBuild, seq: handed.toSeq! }
         : { id: handed.fromBuild, seq: handed.fromSeq }
-    const next = kind === 'undo' ? journal.nextUndo(other.id) : journal.nextRedo(other.id)
+    const next = kind === 'undo' ? this.has.journal.nextUndo(other.id) : this.has.journal.nextRedo(other.id)
     if (next?.seq !== other.seq)
       throw new DomainProblem(
         'refused',
-        `“${get(other.id).build.name}” was changed since. Take its later changes back first.`,
+        `“${this.has.cache.get(other.id).build.name}” was changed since. Take its later changes back first.`,
       )
     return other
   }
+}
 
-  /** Several commands in one commit; when one is refused, none of them was. */
-
-  return { handOver, putParts, otherSide }
+interface Going {
+  readonly entry: HeldBuild
+  readonly next: Build
+  readonly lines: readonly Line[]
+  readonly what: string
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

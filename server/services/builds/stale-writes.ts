@@ -5,10 +5,10 @@ import {
   rebaseCommand,
   type Command,
   type MeetingWords,
-} from '../../core/changes/commands'
-import type { Build } from '../../core/model/ledger'
-import { mergeByField } from '../../core/basics/merge'
-import type { JournalRecord } from '../../shared/schemas/journal'
+} from '../../../core/changes/commands'
+import type { Build } from '../../../core/model/ledger'
+import { mergeByField } from '../../../core/basics/merge'
+import type { JournalRecord } from '../../../shared/schemas/journal'
 
 /** Entries since a revision, oldest first, with the keys of the writes they came from. */
 export type Since = readonly { readonly key: string | null; readonly record: JournalRecord }[]

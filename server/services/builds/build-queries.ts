@@ -1,0 +1,113 @@
+import type { ShelfEntry } from '../../../core/deciding/shelf'
+import type { Placement } from '../../../core/parts/drawer'
+import type { BuildReply } from '../../../shared/schemas/api'
+import type { BuildsRepository } from '../../db/builds-repository'
+import { dataProblemOf } from '../../db/data-problem'
+import type { JournalRepository } from '../../db/journal-repository'
+import { DomainProblem } from '../../problems'
+import type { ReportRunner } from '../report-runner'
+import type { RuleService } from '../rule-service'
+import { noSuchBuild, type BuildCache } from './build-cache'
+
+/** A build that cannot be read, as the shelf says it. */
+export interface UnreadableBuild {
+  readonly id: string
+  readonly name: string
+  readonly archived: boolean
+  readonly sentence: string
+}
+
+interface Dependencies {
+  readonly builds: BuildsRepository
+  readonly journal: JournalRepository
+  readonly cache: BuildCache
+  readonly rules: RuleService
+  readonly reports: ReportRunner
+}
+
+/** How many entries of a journal are told at once. */
+const journalPage = 200
+
+/** What can be asked of builds without changing them. */
+export class BuildQueries {
+  constructor(private readonly has: Dependencies) {}
+
+  read(id: string): BuildReply {
+    return this.has.cache.reply(this.has.cache.get(id))
+  }
+  exists(id: string): boolean {
+    return this.has.builds.headOf(id) !== null
+  }
+
+  /** Every line that is a part of the drawer. */
+  placements(): Placement[] {
+    return this.has.cache
+      .all()
+      .flatMap(({ build }) =>
+        build.lines.flatMap(({ id: lineId, partId, quantity, state }) =>
+          partId === null ? [] : [{ partId, buildId: build.id, buildName: build.name, lineId, quantity, state }],
+        ),
+      )
+  }
+
+  /** Every build as it stands on the shelf; those that cannot be read with what is wrong. */
+  shelfWithUnreadable(): { entries: ShelfEntry[]; unreadable: UnreadableBuild[] } {
+    const { builds, cache, rules } = this.has
+    const cards = rules.cards()
+    const entries: ShelfEntry[] = []
+    const unreadable: UnreadableBuild[] = []
+    for (const id of builds.ids()) {
+      try {
+        entries.push(cache.shelfEntryOf(cache.get(id), cards))
+      } catch (error) {
+        if (dataProblemOf(error)) throw error
+        const { message } = error instanceof DomainProblem ? error : cache.unreadable(id, error)
+        const head = builds.headOf(id)
+        unreadable.push({ id, name: head?.name ?? id, archived: head?.archived === 1, sentence: message })
+      }
+    }
+    return { entries, unreadable }
+  }
+
+  async report(id: string) {
+    const { cache, rules, reports } = this.has
+    const { build, revision } = cache.get(id)
+    const rows = await reports.run({ kind: 'rows', build, cards: rules.cards(), observations: cache.listings() })
+    return { name: build.name, revision, rows }
+  }
+
+  sheet(id: string, currency: string) {
+    const { cache, rules, reports, journal } = this.has
+    const { build } = cache.get(id)
+    const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
+    return reports.run({ kind: 'sheet', build, cards, observations, currency, reasons })
+  }
+
+  /** The rows of a build as they lie there, for one that cannot be read. */
+  rawRows(id: string) {
+    if (!this.exists(id)) throw noSuchBuild()
+    return this.has.builds.rawRows(id)
+  }
+
+  /** A page of the journal before an entry, newest first. */
+  journal(id: string, before = Number.MAX_SAFE_INTEGER) {
+    const { revision } = this.has.cache.get(id)
+    const entries = this.has.journal.entries(id, before, journalPage + 1)
+    return { revision, entries: entries.slice(0, journalPage), earlier: entries.length > journalPage }
+  }
+
+  /** Every version of a line's grams that was not a slip taken back at once. */
+  lineHistory(id: string, lineId: string) {
+    const { cache, journal, builds } = this.has
+    const present = cache.get(id).build.lines.find(line => line.id === lineId)?.mass?.versionId
+    const slips = journal.slips(id, lineId)
+    const stands = (versionId: string) => versionId === present || !slips.has(versionId)
+    return builds.versions(id).filter(version => version.lineId === lineId && stands(version.mass.versionId))
+  }
+
+  /** The build with every version of its grams and its journal, read entry by entry. */
+  wholeOf(id: string) {
+    const { cache, builds, journal } = this.has
+    return { build: cache.get(id).build, massVersions: builds.versions(id), journal: journal.eachRecord(id) }
+  }
+}

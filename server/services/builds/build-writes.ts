@@ -1,0 +1,137 @@
+import {
+  applyPatch,
+  CommandRefused,
+  nextStateProblem,
+  type Description,
+  type Direction,
+  type Patch,
+} from '../../../core/changes/commands'
+import type { Build } from '../../../core/model/ledger'
+import type { JournalRecord } from '../../../shared/schemas/journal'
+import type { BuildsRepository } from '../../db/builds-repository'
+import type { GroupCommit } from '../../db/group-commit'
+import type { JournalRepository } from '../../db/journal-repository'
+import { DomainProblem } from '../../problems'
+import type { BuildCache } from './build-cache'
+import type { Followers } from './followers'
+import type { HeldBuild } from './held-build'
+
+/** One write that is being made: the builds it has changed so far. Given to whatever changes one. */
+export interface Writing {
+  readonly touched: Set<string>
+}
+
+/** The most letters a title of the journal has. */
+const mostLetters = 600
+
+export interface WriteDependencies {
+  readonly builds: BuildsRepository
+  readonly journal: JournalRepository
+  readonly cache: BuildCache
+  readonly writer: GroupCommit
+  readonly followers: Followers
+  readonly now: () => string
+}
+
+/** Changes of builds, each with its entry in the journal. */
+export class BuildWrites {
+  constructor(private readonly has: WriteDependencies) {}
+
+  /**
+   * Runs a write that may change several builds; forgets the held copies of those it had changed when it fails. Their
+   * followers are told once it is on disk.
+   */
+  async run<T>(work: (writing: Writing) => T): Promise<T> {
+    const { writer, cache, followers } = this.has
+    let touched = new Set<string>()
+    const result = await writer.write(() => {
+      touched = new Set()
+      try {
+        return work({ touched })
+      } catch (error) {
+        for (const id of touched) cache.drop(id)
+        if (error instanceof CommandRefused) throw new DomainProblem('refused', error.message, error.field)
+        throw error
+      }
+    })
+    for (const id of touched) followers.tell(id, cache.get(id).revision)
+    return result
+  }
+
+  /** Writes the next state of a build with its entry in the journal. */
+  write(
+    writing: Writing,
+    entry: HeldBuild,
+    next: Build,
+    patch: Patch,
+    description: Description,
+    { note = '', key = null }: { readonly note?: string; readonly key?: string | null } = {},
+  ): JournalRecord {
+    const { journal, cache, now } = this.has
+    const auwBeforeG = cache.allUpWeightG(entry, entry.build)
+    if (entry.steps.redo !== null) journal.overtake(next.id)
+    const recorded: JournalRecord = {
+      seq: entry.seq + 1,
+      at: now(),
+      kind: 'do',
+      target: null,
+      ...description,
+      title: description.title.slice(0, mostLetters),
+      auwBeforeG,
+      auwAfterG: cache.allUpWeightG(entry, next),
+      note,
+      undone: 'in force',
+      patch,
+    }
+    this.record(writing, entry, next, recorded, 'forwards', key)
+    entry.steps = { undo: recorded.title, redo: null }
+    return recorded
+  }
+
+  /** Takes the last change of a build that is in force back, or does the last one that was taken back again. */
+  replay(writing: Writing, entry: HeldBuild, kind: 'undo' | 'redo', key: string | null): JournalRecord {
+    const { journal, cache, now } = this.has
+    const { id } = entry.build
+    const target = (kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id))!
+    const isUndo = kind === 'undo'
+    const direction = directionOf(kind)
+    const next = applyPatch(entry.build, target.patch, direction)
+    const recorded: JournalRecord = {
+      seq: entry.seq + 1,
+      at: now(),
+      kind,
+      target: target.seq,
+      title: `${isUndo ? 'Took back' : 'Did again'}: ${target.title}`.slice(0, mostLetters),
+      gramsBeforeG: isUndo ? target.gramsAfterG : target.gramsBeforeG,
+      gramsAfterG: isUndo ? target.gramsBeforeG : target.gramsAfterG,
+      auwBeforeG: cache.allUpWeightG(entry, entry.build),
+      auwAfterG: cache.allUpWeightG(entry, next),
+      note: '',
+      undone: 'in force',
+      patch: target.patch,
+    }
+    journal.mark(id, target.seq, isUndo ? 'taken back' : 'in force')
+    this.record(writing, entry, next, recorded, direction, key)
+    entry.steps = cache.stepsOf(id)
+    return recorded
+  }
+
+  private record(
+    writing: Writing,
+    entry: HeldBuild,
+    next: Build,
+    recorded: JournalRecord,
+    direction: Direction,
+    key: string | null,
+  ): void {
+    const { builds, journal, cache } = this.has
+    const problem = nextStateProblem(next, recorded.patch, direction, entry.build)
+    if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
+    builds.save(next, recorded.patch, direction, entry.revision + 1, recorded.at)
+    journal.append(next.id, recorded, key)
+    cache.replace(entry, next, recorded.seq)
+    writing.touched.add(next.id)
+  }
+}
+
+export const directionOf = (kind: 'undo' | 'redo'): Direction => (kind === 'undo' ? 'backwards' : 'forwards')

@@ -1,0 +1,35 @@
+import type { Build } from '../../../core/model/ledger'
+import { HonestyTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
+import { LineEstimates } from '../../../core/mass/loadout'
+import type { RuleCard } from '../../../core/limits/rules'
+import type { ShelfEntry } from '../../../core/deciding/shelf'
+import type { Steps } from '../../../shared/schemas/api'
+
+/** A build as the server holds it in memory: the database is the truth, this is its copy. */
+export interface HeldBuild {
+  build: Build
+  revision: number
+  /** What its weighed parts say of listings. */
+  observations: ListingObservation[]
+  /** The last entry of its journal. */
+  seq: number
+  steps: Steps
+  estimates: LineEstimates
+  /** The all-up weight worked out last, and what it was worked out of. */
+  allUp: { build: Build; honesty: HonestyTable; massG: number } | null
+  /** The shelf entry made last, and what it was made of. */
+  shelf: { build: Build; cards: readonly RuleCard[]; honesty: HonestyTable; entry: ShelfEntry } | null
+}
+
+export function heldBuild(build: Build, revision: number, seq: number, steps: Steps): HeldBuild {
+  return {
+    build,
+    revision,
+    observations: listingObservations(build.lines),
+    seq,
+    steps,
+    estimates: new LineEstimates(new HonestyTable()),
+    allUp: null,
+    shelf: null,
+  }
+}
