@@ -3,7 +3,8 @@ import { evidences, groups, slots, type Build, type Group } from '../../core/mod
 import type { ListingObservation } from '../../core/mass/listings'
 import type { FlightReportRow } from '../../core/aircraft/flight'
 import type { ShelfEntry } from '../../core/deciding/shelf'
-import { buildSchema, loadoutChoiceSchema, referenceSchema } from './build'
+import { buildShape, crossProblems, lineSchema, loadoutChoiceSchema, observationSchema, referenceSchema } from './build'
+import { oncePerObject } from './once-per-object'
 import { idSchema, nameSchema } from '../../core/text/schemas'
 import { massVersionSchema } from './build-file'
 import { journalEntrySchema } from './journal'
@@ -13,14 +14,28 @@ import { ruleCardSchema } from './rule-card'
 const stepsSchema = z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() })
 export type Steps = z.infer<typeof stepsSchema>
 
-const observationSchema = z.strictObject({ slot: z.enum(slots), product: z.string(), ratio: z.number() })
+const listingObservationSchema = z.strictObject({ slot: z.enum(slots), product: z.string(), ratio: z.number() })
+
+/**
+ * A build as it is answered. Its lines and weighings never change once they are made, and most of them are the same in
+ * every answer: each is looked at once.
+ */
+const answeredBuildSchema = z
+  .strictObject({
+    ...buildShape,
+    lines: z.array(oncePerObject(lineSchema)),
+    observations: z.array(oncePerObject(observationSchema)),
+  })
+  .superRefine((build, context) => {
+    for (const problem of crossProblems(build as unknown as Build)) context.addIssue({ code: 'custom', ...problem })
+  }) as unknown as z.ZodType<Build>
 
 export const buildReplySchema = z.strictObject({
-  build: buildSchema,
+  build: answeredBuildSchema,
   revision: z.int().nonnegative(),
   steps: stepsSchema,
   /** What other builds teach about listings. */
-  honestyElsewhere: z.array(observationSchema),
+  honestyElsewhere: z.array(listingObservationSchema),
   /** Lines known by the very weighing of a line of an earlier build: to be asked about. */
   weighedElsewhere: z.strictObject({ from: z.string(), lineIds: z.array(idSchema) }).nullable(),
 })
@@ -39,7 +54,7 @@ export const commandReplySchema = z.strictObject({
 })
 export type CommandReply = z.infer<typeof commandReplySchema>
 
-export const listingsReplySchema = z.strictObject({ observations: z.array(observationSchema) })
+export const listingsReplySchema = z.strictObject({ observations: z.array(listingObservationSchema) })
 
 /** Every version of a line's grams, oldest first. */
 export const lineHistorySchema = z.strictObject({ versions: z.array(massVersionSchema) })

@@ -47,6 +47,16 @@ function rememberedEstimates(honesty: HonestyTable): (part: Weighed) => Estimate
   }
 }
 
+/** Weighings one after another of the very same parts name one list of them. */
+function withPartsShared(sums: readonly ObservedSum[]): ObservedSum[] {
+  let last: readonly Estimate[] = []
+  return sums.map(sum => {
+    const isSame = sum.parts.length === last.length && sum.parts.every((part, i) => part === last[i])
+    if (!isSame) last = sum.parts
+    return isSame ? { ...sum, parts: last } : sum
+  })
+}
+
 /** A weighing of one line beside its estimate, as an observation of it. */
 function furtherSums(line: Line, honesty: HonestyTable): ObservedSum[] {
   return line.further.flatMap(({ mass, of }) => {
@@ -68,12 +78,20 @@ export function observedSums(build: Pick<Build, 'lines' | 'observations'>, hones
   const together = build.observations
     .filter(o => o.state === 'taken in' && o.subjects.every(subject => asKnownNow(subject, lines).mass !== null))
     .map(o => observedSum(o, lines, honesty, estimateOfPart))
-  return [...together, ...build.lines.flatMap(line => (line.further.length === 0 ? [] : furtherSums(line, honesty)))]
+  return [
+    ...withPartsShared(together),
+    ...build.lines.flatMap(line => (line.further.length === 0 ? [] : furtherSums(line, honesty))),
+  ]
 }
 
-/** Row of A: how the prediction of the display departs with each cause. Its value is the prediction. */
-function rowOf({ parts, observed }: ObservedSum): Estimate {
-  return addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
+/** Rows of A: how the prediction of each display departs with each cause. Their values are the predictions. */
+function rowsOf(sums: readonly ObservedSum[]): Estimate[] {
+  const onPan = new Map<readonly Estimate[], Estimate>()
+  return sums.map(({ parts, observed }) => {
+    const together = onPan.get(parts) ?? addEstimates(parts)
+    onPan.set(parts, together)
+    return addEstimates([together, { valueG: 0, contributions: observed.contributions }])
+  })
 }
 
 /** An estimate after observations: value and variance at once, the coefficients only when they are asked for. */
@@ -108,7 +126,7 @@ export class Conditioning {
   readonly contradictions: readonly string[]
 
   constructor(sums: readonly ObservedSum[]) {
-    const all = sums.map(rowOf)
+    const all = rowsOf(sums)
     this.factor = factorise(sums.length, productsOf(all))
     this.rows = this.factor.kept.map(i => all[i]!)
     this.ids = this.factor.kept.map(i => sums[i]!.id)
@@ -193,10 +211,11 @@ export class Conditioning {
   private projected(before: Estimate, common: Float64Array): Readonly<Record<string, number>> {
     const gains = solve(this.factor, common)
     const contributions = contributionsOf(...Object.entries(before.contributions))
-    this.rows.forEach((row, i) => {
-      for (const key in row.contributions)
-        contributions[key] = (contributions[key] ?? 0) - row.contributions[key]! * gains[i]!
-    })
+    for (const [key, { rows, coefficientsG }] of this.byKey) {
+      let contribution = contributions[key] ?? 0
+      for (let i = 0; i < rows.length; i++) contribution -= coefficientsG[i]! * gains[rows[i]!]!
+      contributions[key] = contribution
+    }
     return estimateOf(0, contributions).contributions
   }
 }
