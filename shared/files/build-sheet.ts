@@ -7,12 +7,12 @@ import {
   priceWords,
 } from '../../core/text/display'
 import { sequenceOf } from '../../core/making/assembly'
-import { slotFacts, type Build } from '../../core/model/ledger'
+import { slotFacts, type Build, type Line } from '../../core/model/ledger'
 import type { HonestyTable } from '../../core/mass/listings'
-import { defaultLoadout, estimatesOf, loadoutName } from '../../core/mass/loadout'
+import { defaultLoadout, estimatesOf, loadoutName, type LineEstimates } from '../../core/mass/loadout'
 import { spreadG } from '../../core/maths/estimate'
-import { flightReport } from '../../core/aircraft/flight'
-import { judgementWord, overviewOf } from '../../core/mass/report'
+import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
+import { judgementWord, overviewOf, type CardJudgement, type Overview } from '../../core/mass/report'
 import { cardName, limitInWords, whateverItWeighs, type RuleCard } from '../../core/limits/rules'
 
 /** Text that Markdown leaves alone inside a table cell. */
@@ -31,6 +31,92 @@ export interface NotedChange {
   readonly note: string
 }
 
+/** A row of a Markdown table. */
+const row = (cells: readonly (string | number)[]) => `| ${cells.join(' | ')} |`
+
+function totals(build: Build, overview: Overview): string[] {
+  const allUp = gramsWithSpread(overview.massG, overview.spreadG)
+  const dry = gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))
+  return [
+    `# ${cell(build.name)}`,
+    '',
+    cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')),
+    '',
+    `**${allUp}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${dry}. ± at 95 %.`,
+    '',
+  ]
+}
+
+function judgementLine(judgement: CardJudgement, overview: Overview): string {
+  const { card, verdict } = judgement
+  const word = verdict
+    ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.`
+    : `${judgementWord(judgement)}.`
+  const verified = card.verifiedOn ? `Verified by me on ${card.verifiedOn}.` : 'Not verified by me yet.'
+  return `- ${cell(cardName(card))}: ${limitInWords(card)}. ${word} ${verified}`
+}
+
+function judgements(build: Build, cards: readonly RuleCard[], overview: Overview): string[] {
+  const judged = new Set(overview.judgements.map(j => j.card.id))
+  const unlimited = whateverItWeighs(cards, build.aim).filter(card => !judged.has(card.id))
+  return [
+    ...overview.judgements.map(judgement => judgementLine(judgement, overview)),
+    ...unlimited.map(
+      card => `- ${cell(cardName(card))}: whatever it weighs. No limit by weight: ${cell(card.beyond.join('; '))}.`,
+    ),
+    '',
+  ]
+}
+
+function ledger(overview: Overview, estimates: LineEstimates, currency: string): string[] {
+  const lineRow = (line: Line) => {
+    const estimate = estimates.of(line)
+    const grams = line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'
+    const price = line.priceEachCents === null ? '' : centsFigure(line.priceEachCents * line.quantity)
+    return row([slotFacts[line.slot].label, cell(line.name), line.quantity, grams, line.mass?.evidence ?? '', price])
+  }
+  return [
+    '## Parts',
+    '',
+    '| Slot | What | × | Grams | Known by | Price |',
+    '| --- | --- | ---: | ---: | --- | ---: |',
+    ...overview.groups.flatMap(({ group, estimate, lines }) => [
+      `| **${group}** |  |  | **${gramsWithSpread(estimate.valueG, spreadG(estimate))}** |  |  |`,
+      ...lines.map(lineRow),
+    ]),
+    '',
+    `Fitted parts cost ${priceWords(overview.priceCents, overview.unpricedLines, cell(currency))}.`,
+    '',
+  ]
+}
+
+function loadouts(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): string[] {
+  const nameOf = new Map(cards.map(card => [card.id, cell(cardName(card))]))
+  const loadoutRow = (flight: FlightReportRow) => {
+    const { auwG, spreadG: spread, minutes, hardMinutes, gentleMinutes } = flight
+    const verdicts = flight.cards.map(({ cardId, verdict }) => `${nameOf.get(cardId)}: ${verdict}`).join('; ')
+    const band = minutes === null ? '' : minutesBand(hardMinutes!, gentleMinutes!)
+    return row([cell(flight.loadout), gramsWithSpread(auwG, spread), band, verdicts])
+  }
+  return [
+    '## Loadouts',
+    '',
+    '| Loadout | All-up weight | Minutes | Verdicts |',
+    '| --- | ---: | ---: | --- |',
+    ...flightReport(build, cards, honesty).map(loadoutRow),
+  ]
+}
+
+function notes(build: Build, reasons: readonly NotedChange[]): string[] {
+  const steps = build.assembly?.records.filter(record => record.note !== '') ?? []
+  const noted = [
+    ...build.lines.filter(line => line.note !== '').map(line => `- ${cell(line.name)}: ${cell(line.note)}`),
+    ...steps.map(record => `- ${cell(titleOfStep(build, record.stepId))}: ${cell(record.note)}`),
+    ...reasons.map(({ at, title, note }) => `- ${at.slice(0, 10)}, ${cell(title)}: ${cell(note)}`),
+  ]
+  return noted.length > 0 ? ['', '## Notes', '', ...noted] : []
+}
+
 /** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout, and what was noted. */
 export function buildSheet(
   build: Build,
@@ -41,74 +127,16 @@ export function buildSheet(
 ): string {
   const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
-  const out: string[] = [
-    `# ${cell(build.name)}`,
+  return [
+    ...totals(build, overview),
+    ...judgements(build, cards, overview),
+    ...ledger(overview, estimates, currency),
+    ...loadouts(build, cards, honesty),
+    ...notes(build, reasons),
     '',
-    cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')),
+    'A planning aid, not legal advice. Rules change: confirm with your aviation authority.',
     '',
-  ]
-  out.push(
-    `**${gramsWithSpread(overview.massG, overview.spreadG)}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))}. ± at 95 %.`,
-    '',
-  )
-  for (const judgement of overview.judgements) {
-    const verdict = judgement.verdict
-    out.push(
-      `- ${cell(cardName(judgement.card))}: ${limitInWords(judgement.card)}. ${verdict ? `**${verdict.word}**, ${headroomWords(verdict.headroomG, overview.spreadG)}, ${percentSure(verdict.probability)} sure.` : `${judgementWord(judgement)}.`} ${judgement.card.verifiedOn ? `Verified by me on ${judgement.card.verifiedOn}.` : 'Not verified by me yet.'}`,
-    )
-  }
-  for (const card of whateverItWeighs(cards, build.aim)) {
-    if (!overview.judgements.some(j => j.card.id === card.id))
-      out.push(`- ${cell(cardName(card))}: whatever it weighs. No limit by weight: ${cell(card.beyond.join('; '))}.`)
-  }
-  out.push(
-    '',
-    '## Parts',
-    '',
-    '| Slot | What | × | Grams | Known by | Price |',
-    '| --- | --- | ---: | ---: | --- | ---: |',
-  )
-  for (const group of overview.groups) {
-    out.push(
-      `| **${group.group}** |  |  | **${gramsWithSpread(group.estimate.valueG, spreadG(group.estimate))}** |  |  |`,
-    )
-    for (const line of group.lines) {
-      const estimate = estimates.of(line)
-      const price = line.priceEachCents === null ? '' : centsFigure(line.priceEachCents * line.quantity)
-      out.push(
-        `| ${slotFacts[line.slot].label} | ${cell(line.name)} | ${line.quantity} | ${line.mass ? gramsWithSpread(estimate.valueG, spreadG(estimate)) : 'open'} | ${line.mass?.evidence ?? ''} | ${price} |`,
-      )
-    }
-  }
-  out.push(
-    '',
-    `Fitted parts cost ${priceWords(overview.priceCents, overview.unpricedLines, cell(currency))}.`,
-    '',
-    '## Loadouts',
-    '',
-    '| Loadout | All-up weight | Minutes | Verdicts |',
-    '| --- | ---: | ---: | --- |',
-  )
-  for (const row of flightReport(build, cards, honesty)) {
-    const verdicts = row.cards
-      .map(c => {
-        const card = cards.find(k => k.id === c.cardId)!
-        return `${cell(cardName(card))}: ${c.verdict}`
-      })
-      .join('; ')
-    out.push(
-      `| ${cell(row.loadout)} | ${gramsWithSpread(row.auwG, row.spreadG)} | ${row.minutes === null ? '' : minutesBand(row.hardMinutes!, row.gentleMinutes!)} | ${verdicts} |`,
-    )
-  }
-  const steps = build.assembly?.records.filter(record => record.note !== '') ?? []
-  const noted = [
-    ...build.lines.filter(line => line.note !== '').map(line => `- ${cell(line.name)}: ${cell(line.note)}`),
-    ...steps.map(record => `- ${cell(titleOfStep(build, record.stepId))}: ${cell(record.note)}`),
-    ...reasons.map(({ at, title, note }) => `- ${at.slice(0, 10)}, ${cell(title)}: ${cell(note)}`),
-  ]
-  if (noted.length > 0) out.push('', '## Notes', '', ...noted)
-  out.push('', 'A planning aid, not legal advice. Rules change: confirm with your aviation authority.', '')
-  return out.join('\n')
+  ].join('\n')
 }
 
 function titleOfStep(build: Build, stepId: string): string {

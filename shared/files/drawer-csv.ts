@@ -150,6 +150,191 @@ function once<T>(read: (text: string) => T): (text: string) => T {
   }
 }
 
+/** What a row says, as far as it could be read. */
+type ReadRow = { -readonly [K in keyof PartRow]?: PartRow[K] }
+const most = {
+  owned: 99_999,
+  soldIn: 999,
+  cells: 14,
+  capacityMah: 50_000,
+  shortText: 200,
+  note: 2000,
+  tag: 40,
+  tags: 20,
+}
+
+/** How the columns of a list are read: made once, used for every row. */
+class ListReader {
+  private readonly places: Readonly<Partial<Record<DrawerColumn, number>>>
+  private readonly ouncesIn: ReadonlySet<DrawerColumn>
+  private readonly properties: readonly { readonly key: string; readonly i: number }[]
+  readonly slot = once(slotNamed)
+  readonly price = once(readCents)
+  readonly number = once(readNumber)
+  readonly valuesOf = once((slot: string) => this.propertyReaders(slot as Slot))
+
+  constructor({ heads }: DrawerTable, mapping: DrawerMapping) {
+    const at = new Map(heads.flatMap((head, i) => (ownEntry(mapping, head) ? [[mapping[head]!, i] as const] : [])))
+    this.places = Object.fromEntries(columnKeys.map(key => [key, at.get(key)]))
+    this.ouncesIn = new Set(columnKeys.filter(key => at.has(key) && inOunces(heads[at.get(key)!]!)))
+    this.properties = [...at].flatMap(([target, i]) =>
+      target.startsWith('property:') ? [{ key: target.slice('property:'.length), i }] : [],
+    )
+  }
+
+  cell(cells: readonly string[], column: DrawerColumn): string {
+    const i = this.places[column]
+    return i === undefined ? '' : (cells[i] ?? '').trim()
+  }
+  isInOunces(column: DrawerColumn): boolean {
+    return this.ouncesIn.has(column)
+  }
+
+  private propertyReaders(slot: Slot) {
+    const known = propertiesOf(slot)
+    return this.properties.map(({ key, i }) => {
+      const property = known.find(p => p.key === key)
+      return { i, key, read: property ? once((text: string) => readProperty(property, text)) : null }
+    })
+  }
+}
+
+/** One row being read, with what is wrong with it. */
+class RowReading {
+  readonly problems: string[] = []
+  constructor(
+    private readonly list: ListReader,
+    private readonly cells: readonly string[],
+  ) {}
+
+  private cell(column: DrawerColumn): string {
+    return this.list.cell(this.cells, column)
+  }
+
+  slot(): Slot | null {
+    const text = this.cell('slot')
+    const slot = this.list.slot(text)
+    if (slot) return slot
+    this.problems.push(text === '' ? 'The kind is missing.' : `“${text.slice(0, 30)}” is no kind of part.`)
+    return null
+  }
+  name(): string {
+    const name = unguarded(this.cell('name'))
+    const named = plainName.test(name) ? null : partNameSchema.safeParse(name)
+    if (named && !named.success) this.problems.push(named.error.issues[0]!.message)
+    return name
+  }
+  grams(column: 'listed' | 'weighed'): { valueG: number; resolutionG: number } | undefined {
+    const text = this.cell(column)
+    if (text === '') return undefined
+    const read = readGrams(!hasUnit.test(text) && this.list.isInOunces(column) ? `${text} oz` : text)
+    if (!isNotRead(read)) return { valueG: read.massG, resolutionG: read.stepG }
+    this.problems.push(`${drawerColumns[column].title}: ${read.problem}`)
+    return undefined
+  }
+  whole(column: 'owned' | 'soldIn' | 'cells', least: number): number | undefined {
+    const text = this.cell(column)
+    if (text === '') return undefined
+    const read = this.list.number(text)
+    const isRight =
+      !isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most[column]
+    if (isRight) return read.value
+    const range = `a whole number from ${least} to ${most[column].toLocaleString('en')}`
+    this.problems.push(`${drawerColumns[column].title}: ${range}.`)
+    return undefined
+  }
+  price(): number | null {
+    const read = this.list.price(this.cell('price'))
+    if (!isNotRead(read)) return read.cents
+    this.problems.push(read.problem)
+    return null
+  }
+
+  properties(slot: Slot): Record<string, PropertyValue> {
+    const values: Record<string, PropertyValue> = {}
+    for (const { i, read, key } of this.list.valuesOf(slot)) {
+      const text = (this.cells[i] ?? '').trim()
+      if (text === '') continue
+      const value = read?.(text) ?? {
+        problem: `A ${slot} has no “${everyProperty.get(key)?.label.toLowerCase() ?? key}”.`,
+      }
+      if (isNotRead(value)) this.problems.push(value.problem)
+      else values[key] = value.value
+    }
+    // Each value was read by its own property; only how they go together is left to look at.
+    const wrong = this.problems.length === 0 ? orderProblem(values) : null
+    if (wrong) this.problems.push(wrong.message)
+    return values
+  }
+
+  pack(): Pick<ReadRow, 'chemistry' | 'capacityMah'> {
+    const text = this.cell('chemistry')
+    const chemistry = chemistries.find(c => plain(c) === plain(text))
+    if (text !== '' && !chemistry) this.problems.push(`“${text.slice(0, 30)}” is not one of ${chemistries.join(', ')}.`)
+    const capacityMah = this.capacityMah()
+    return {
+      ...(chemistry === undefined ? {} : { chemistry }),
+      ...(capacityMah === undefined ? {} : { capacityMah }),
+    }
+  }
+  private capacityMah(): number | undefined {
+    const text = this.cell('capacity')
+    if (text === '') return undefined
+    const read = readNumber(withoutUnit(text, 'mah'))
+    if (!isNotRead(read) && read.value > 0 && read.value <= most.capacityMah) return read.value
+    this.problems.push(`Pack: mAh is above 0 and at most ${most.capacityMah.toLocaleString('en')}.`)
+    return undefined
+  }
+
+  words(): Pick<ReadRow, 'bag' | 'link' | 'note' | 'tags'> {
+    const [bag, link, note] = [this.cell('bag'), this.cell('link'), this.cell('note')]
+    const tags = this.cell('tags')
+      .split(/[;,|]/)
+      .map(tag => tag.trim().slice(0, most.tag))
+      .filter(tag => tag !== '')
+      .slice(0, most.tags)
+    return {
+      ...(bag === '' ? {} : { bag: bag.slice(0, most.shortText) }),
+      ...(link === '' ? {} : { link: link.slice(0, most.shortText) }),
+      ...(note === '' ? {} : { note: unguarded(note).slice(0, most.note) }),
+      ...(tags.length === 0 ? {} : { tags }),
+    }
+  }
+}
+
+/** What a row makes of a part; its problems where it makes none. */
+function readRow(list: ListReader, cells: readonly string[], heads: number, newId: () => string): PartRow | string[] {
+  const row = new RowReading(list, cells)
+  if (cells.length > heads)
+    row.problems.push(`The row has ${cells.length} cells under ${heads} heads: a decimal comma may have split one.`)
+  const slot = row.slot()
+  const name = row.name()
+  const [listed, weighed] = [row.grams('listed'), row.grams('weighed')]
+  const priceCents = row.price()
+  const owned = row.whole('owned', 0) ?? 1
+  const soldIn = row.whole('soldIn', 1) ?? 1
+  const properties = slot ? row.properties(slot) : {}
+  const packCells = row.whole('cells', 1)
+  const pack = slot === 'pack' ? { ...(packCells === undefined ? {} : { cells: packCells }), ...row.pack() } : {}
+  if (row.problems.length > 0 || !slot) return row.problems
+  return {
+    id: newId(),
+    slot,
+    name,
+    owned,
+    ...(listed ? { listed } : {}),
+    ...(weighed ? { weighed } : {}),
+    ...(Object.keys(properties).length > 0 ? { properties } : {}),
+    ...(priceCents === null ? {} : { priceCents }),
+    ...(soldIn === 1 ? {} : { soldIn }),
+    ...row.words(),
+    ...pack,
+  }
+}
+
+/** Rows after which the one who waits is told how far it is. */
+const toldEvery = 1000
+
 /** Reads the rows one by one; a row with a mistake is given back with what is wrong, the others are not touched by it. */
 export function readDrawerRows(
   table: DrawerTable,
@@ -157,125 +342,15 @@ export function readDrawerRows(
   newId: () => string,
   progress?: (done: number) => void,
 ): DrawerRows {
-  const at = new Map(table.heads.flatMap((head, i) => (ownEntry(mapping, head) ? [[mapping[head]!, i] as const] : [])))
-  const places = Object.fromEntries(columnKeys.map(key => [key, at.get(key)])) as Record<
-    DrawerColumn,
-    number | undefined
-  >
-  const properties = [...at].flatMap(([target, i]) =>
-    target.startsWith('property:') ? [{ key: target.slice('property:'.length), i }] : [],
-  )
-  const readSlot = once(slotNamed)
-  const readPrice = once(readCents)
-  const readWhole = once(readNumber)
-  const readersOf = once((slot: string) =>
-    properties.map(({ key, i }) => {
-      const property = propertiesOf(slot as Slot).find(p => p.key === key)
-      return { i, key, read: property ? once((text: string) => readProperty(property, text)) : null }
-    }),
-  )
+  const list = new ListReader(table, mapping)
   const parts: PartRow[] = []
   const bad: BadRow[] = []
   for (const [index, cells] of table.rows.entries()) {
-    const problems: string[] = []
-    const cell = (column: DrawerColumn) => {
-      const i = places[column]
-      return i === undefined ? '' : (cells[i] ?? '').trim()
-    }
-    if (cells.length > table.heads.length)
-      problems.push(
-        `The row has ${cells.length} cells under ${table.heads.length} heads: a decimal comma may have split one.`,
-      )
-    const slot = readSlot(cell('slot'))
-    if (!slot)
-      problems.push(cell('slot') === '' ? 'The kind is missing.' : `“${cell('slot').slice(0, 30)}” is no kind of part.`)
-    const name = unguarded(cell('name'))
-    if (!plainName.test(name)) {
-      const named = partNameSchema.safeParse(name)
-      if (!named.success) problems.push(named.error.issues[0]!.message)
-    }
-    const grams = (column: 'listed' | 'weighed') => {
-      const text = cell(column)
-      if (text === '') return null
-      const head = table.heads[at.get(column)!]!
-      const read = readGrams(!hasUnit.test(text) && inOunces(head) ? `${text} oz` : text)
-      if (!isNotRead(read)) return read
-      problems.push(`${drawerColumns[column].title}: ${read.problem}`)
-      return null
-    }
-    const whole = (column: 'owned' | 'soldIn' | 'cells', least: number, most: number) => {
-      const text = cell(column)
-      if (text === '') return undefined
-      const read = readWhole(text)
-      if (!isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most)
-        return read.value
-      problems.push(`${drawerColumns[column].title}: a whole number from ${least} to ${most.toLocaleString('en')}.`)
-      return undefined
-    }
-    const listed = grams('listed')
-    const weighed = grams('weighed')
-    const price = readPrice(cell('price'))
-    if (isNotRead(price)) problems.push(price.problem)
-    const owned = whole('owned', 0, 99_999) ?? 1
-    const soldIn = whole('soldIn', 1, 999) ?? 1
-    const packCells = whole('cells', 1, 14)
-    const values: Record<string, PropertyValue> = {}
-    if (slot) {
-      for (const { i, read, key } of readersOf(slot)) {
-        const text = (cells[i] ?? '').trim()
-        if (text === '') continue
-        if (!read) {
-          problems.push(`A ${slot} has no “${everyProperty.get(key)?.label.toLowerCase() ?? key}”.`)
-          continue
-        }
-        const value = read(text)
-        if (isNotRead(value)) problems.push(value.problem)
-        else values[key] = value.value
-      }
-      // Each value was read by its own property; only how they go together is left to look at.
-      const wrong = problems.length === 0 ? orderProblem(values) : null
-      if (wrong) problems.push(wrong.message)
-    }
-    const chemistry = chemistries.find(c => plain(c) === plain(cell('chemistry')))
-    if (slot === 'pack' && cell('chemistry') !== '' && !chemistry)
-      problems.push(`“${cell('chemistry').slice(0, 30)}” is not one of ${chemistries.join(', ')}.`)
-    let capacityMah: number | undefined
-    if (slot === 'pack' && cell('capacity') !== '') {
-      const read = readNumber(withoutUnit(cell('capacity'), 'mah'))
-      if (isNotRead(read) || !(read.value > 0 && read.value <= 50_000))
-        problems.push('Pack: mAh is above 0 and at most 50,000.')
-      else capacityMah = read.value
-    }
-    if (problems.length > 0 || !slot || isNotRead(price)) {
-      bad.push({ row: index + 2, cells, problems })
-    } else {
-      const [bag, link, note, tagged] = [cell('bag'), cell('link'), cell('note'), cell('tags')]
-      const row: { -readonly [K in keyof PartRow]: PartRow[K] } = { id: newId(), slot, name, owned }
-      if (listed) row.listed = { valueG: listed.massG, resolutionG: listed.stepG }
-      if (weighed) row.weighed = { valueG: weighed.massG, resolutionG: weighed.stepG }
-      if (Object.keys(values).length > 0) row.properties = values
-      if (price.cents !== null) row.priceCents = price.cents
-      if (soldIn !== 1) row.soldIn = soldIn
-      if (bag !== '') row.bag = bag.slice(0, 200)
-      if (link !== '') row.link = link.slice(0, 200)
-      if (note !== '') row.note = unguarded(note).slice(0, 2000)
-      const tags =
-        tagged === ''
-          ? []
-          : tagged
-              .split(/[;,|]/)
-              .map(t => t.trim().slice(0, 40))
-              .filter(t => t !== '')
-              .slice(0, 20)
-      if (tags.length > 0) row.tags = tags
-      if (slot === 'pack') {
-        if (packCells !== undefined) row.cells = packCells
-        if (chemistry !== undefined) row.chemistry = chemistry
-        if (capacityMah !== undefined) row.capacityMah = capacityMah
-      }
-      parts.push(row)
-    }
-    if (progress && index % 1000 === 999) progress(index + 1)
+    const row = readRow(list, cells, table.heads.length, newId)
+    // The heads are the first row of the list.
+    if (Array.isArray(row)) bad.push({ row: index + 2, cells, problems: row })
+    else parts.push(row as PartRow)
+    if (progress && (index + 1) % toldEvery === 0) progress(index + 1)
   }
   return { parts, bad }
 }

@@ -44,85 +44,90 @@ const mostLoadouts = 60
 
 /** Looks at every loadout that is flown, the viewed one first, and says each thing once. */
 export function fitReport(build: Build, viewed: LoadoutChoice, gear: GroundGear): FitReport {
-  const choices = [viewed, ...allowedLoadouts(build).filter(choice => !sameLoadout(choice, viewed))].slice(
-    0,
-    mostLoadouts,
-  )
-  const found = new Map<string, { finding: Omit<Finding, 'onlyIn'>; setups: Set<string> }>()
-  const fits = new Map<string, { check: string; words: string; lineIds: readonly string[] }>()
-  const asked = new Map<string, { asked: AskedFor; couldClash: boolean }>()
+  const others = allowedLoadouts(build).filter(choice => !sameLoadout(choice, viewed))
+  const choices = [viewed, ...others].slice(0, mostLoadouts)
   const fit = build.fit ?? blankFit
-  const aside = new Map(fit.setAside.map(s => [s.finding, s.why]))
+  const notes = new FitNotes(new Map(fit.setAside.map(s => [s.finding, s.why])))
   for (const choice of choices) {
     const lines = countedLines(build, choice)
     const pack = lines.find(line => line.id === choice.packLineId) ?? null
-    const context = {
-      lines,
-      pack,
-      fit,
-      gear,
-      tree: electricalTree(lines, pack),
-      full: fullThrottleOf(lines, pack, build.flying ?? undefined),
-    }
-    for (const check of checks) {
-      for (const outcome of check.examine(context)) note(check.id, outcome, choice)
+    const tree = electricalTree(lines, pack)
+    const context = { lines, pack, fit, gear, tree, full: fullThrottleOf(lines, pack, build.flying ?? undefined) }
+    for (const check of checks)
+      for (const outcome of check.examine(context)) notes.take(check.id, outcome, choice.setupId)
+  }
+  const setups = new Map(build.setups.map(setup => [setup.id, setup.name]))
+  const findings = notes.findings(new Set(choices.map(choice => choice.setupId)), setups)
+  const standing = findings.filter(finding => finding.setAside === null)
+  const count = (severity: Finding['severity']) => standing.filter(finding => finding.severity === severity).length
+  return { findings, ...notes.told(), clashes: count('clash'), toCheck: count('check') }
+}
+
+/** What the checks have said of all loadouts so far, each thing once. */
+class FitNotes {
+  private readonly found = new Map<string, { finding: Omit<Finding, 'onlyIn'>; setups: Set<string> }>()
+  private readonly fits = new Map<string, FitReport['fits'][number]>()
+  private readonly asked = new Map<string, { asked: AskedFor; couldClash: boolean }>()
+
+  /** `aside`: why findings were set aside, by their ids. */
+  constructor(private readonly aside: ReadonlyMap<string, string>) {}
+
+  take(check: string, outcome: Outcome, setupId: string): void {
+    switch (outcome.kind) {
+      case 'fits': {
+        const { words, lineIds } = outcome
+        this.fits.set(`${check}:${lineIds.join('+')}:${words}`, { check, words, lineIds })
+        return
+      }
+      case 'unknown':
+        this.ask(check, outcome)
+        return
+      default:
+        this.find(check, outcome, setupId)
     }
   }
 
-  function note(check: string, outcome: Outcome, choice: LoadoutChoice): void {
-    if (outcome.kind === 'fits') {
-      fits.set(`${check}:${outcome.lineIds.join('+')}:${outcome.words}`, {
-        check,
-        words: outcome.words,
-        lineIds: outcome.lineIds,
-      })
-      return
+  private ask(check: string, { asks, couldClash }: Extract<Outcome, { kind: 'unknown' }>): void {
+    for (const ask of asks) {
+      const key = `${ask.lineId}/${ask.key}`
+      const before = this.asked.get(key)
+      const forChecks = [...new Set([...(before?.asked.forChecks ?? []), check])]
+      this.asked.set(key, { asked: { ...ask, forChecks }, couldClash: couldClash || before?.couldClash === true })
     }
-    if (outcome.kind === 'unknown') {
-      for (const ask of outcome.asks) {
-        const key = `${ask.lineId}/${ask.key}`
-        const before = asked.get(key)
-        asked.set(key, {
-          asked: { ...ask, forChecks: [...new Set([...(before?.asked.forChecks ?? []), check])] },
-          couldClash: outcome.couldClash || before?.couldClash === true,
-        })
-      }
-      return
-    }
+  }
+
+  private find(check: string, outcome: Exclude<Outcome, { kind: 'fits' | 'unknown' }>, setupId: string): void {
     const { severity, lineIds, title, sentence, ways, about } = outcome
     const id = `${check}:${about ?? lineIds.join('+')}`
-    const known = found.get(id)
-    if (known) {
-      known.setups.add(choice.setupId)
-      return
+    const known = this.found.get(id)
+    if (known) known.setups.add(setupId)
+    else {
+      const finding = { id, check, severity, lineIds, title, sentence, ways, setAside: this.aside.get(id) ?? null }
+      this.found.set(id, { finding, setups: new Set([setupId]) })
     }
-    found.set(id, {
-      finding: { id, check, severity, lineIds, title, sentence, ways, setAside: aside.get(id) ?? null },
-      setups: new Set([choice.setupId]),
-    })
   }
 
-  const setupsSeen = new Set(choices.map(choice => choice.setupId))
-  const nameOf = (id: string) => build.setups.find(s => s.id === id)?.name ?? ''
-  const findings = [...found.values()]
-    .map(({ finding, setups }): Finding => ({
-      ...finding,
-      onlyIn: setups.size === setupsSeen.size ? [] : [...setups].map(nameOf),
-    }))
-    .sort(
-      (a, b) =>
-        Number(a.setAside !== null) - Number(b.setAside !== null) ||
-        severities.indexOf(a.severity) - severities.indexOf(b.severity),
-    )
-  const standing = findings.filter(finding => finding.setAside === null)
-  const wanted = [...asked.values()]
-  return {
-    findings,
-    fits: [...fits.values()],
-    asked: wanted.filter(w => w.couldClash).map(w => w.asked),
-    folded: wanted.filter(w => !w.couldClash).map(w => w.asked),
-    clashes: standing.filter(f => f.severity === 'clash').length,
-    toCheck: standing.filter(f => f.severity === 'check').length,
+  /** Findings, those set aside last, the worst first; each with the set-ups it is in, where it is not in all. */
+  findings(seen: ReadonlySet<string>, names: ReadonlyMap<string, string>): Finding[] {
+    return [...this.found.values()]
+      .map(({ finding, setups }): Finding => ({
+        ...finding,
+        onlyIn: setups.size === seen.size ? [] : [...setups].map(id => names.get(id) ?? ''),
+      }))
+      .sort(
+        (a, b) =>
+          Number(a.setAside !== null) - Number(b.setAside !== null) ||
+          severities.indexOf(a.severity) - severities.indexOf(b.severity),
+      )
+  }
+
+  told(): Pick<FitReport, 'fits' | 'asked' | 'folded'> {
+    const wanted = [...this.asked.values()]
+    return {
+      fits: [...this.fits.values()],
+      asked: wanted.filter(w => w.couldClash).map(w => w.asked),
+      folded: wanted.filter(w => !w.couldClash).map(w => w.asked),
+    }
   }
 }
 

@@ -110,107 +110,91 @@ export function drawAt(line: Line, volts: number): number | null {
   return watts === undefined ? null : watts / volts
 }
 
+/** Whether a line hangs on the tree. Motors do not: their current is judged against the speed controller. */
+const hangsOnTree = (line: Line) =>
+  line.slot !== 'motor' && line.slot !== 'pack' && (isPowered(line) || line.slot === 'capacitor' || isSupplier(line))
+
+/** Lines by the place their power comes from; those without one, and those that would feed themselves, apart. */
+function byPlace(lines: readonly Line[]) {
+  const on = new Map<string, Line[]>()
+  const looped: Line[] = []
+  const unwired: Line[] = []
+  for (const line of lines.filter(hangsOnTree)) {
+    const feed = feedOf(line, lines)
+    if (!feed) unwired.push(line)
+    else if (feedsItself(line, lines)) looped.push(line)
+    else on.set(key(feed), [...(on.get(key(feed)) ?? []), line])
+  }
+  return { on, looped, unwired }
+}
+
+type OnPlaces = ReadonlyMap<string, readonly Line[]>
+const under = (on: OnPlaces, place: string, at: Volts | null): PowerNode[] =>
+  (on.get(place) ?? []).map(line => nodeOf(on, line, at))
+
+function nodeOf(on: OnPlaces, line: Line, at: Volts | null): PowerNode {
+  const outputs = outputsOf(line).map(output => outputNode(on, line, output))
+  const direct = under(on, key({ from: line.id, output: '' }), at)
+  const own = at ? drawAt(line, at.lowV) : (measureOf(line, 'drawA') ?? null)
+  const regulated = at
+    ? outputs.reduce((sum, node) => sum + (node.demandA * node.volts!.lowV) / (at.lowV * regulatorEfficiency), 0)
+    : 0
+  const children = [...outputs, ...direct]
+  return {
+    id: line.id,
+    kind: children.length > 0 ? 'supplier' : 'device',
+    name: line.name,
+    lineId: line.id,
+    volts: at,
+    capacityA: null,
+    children,
+    demandA: (own ?? 0) + regulated + direct.reduce((sum, node) => sum + node.demandA, 0),
+    unknownDraws: sumUnknown(children) + Number(own === null && outputs.length === 0 && line.slot !== 'capacitor'),
+  }
+}
+
+function outputNode(on: OnPlaces, line: Line, output: PowerOutput): PowerNode {
+  const at = { lowV: output.volts, highV: output.volts }
+  const children = under(on, key({ from: line.id, output: output.name }), at)
+  return {
+    id: `${line.id}/${output.name}`,
+    kind: 'output',
+    name: output.name === `${output.volts} V` ? `${output.name} output` : `${output.name}, ${output.volts} V`,
+    lineId: line.id,
+    volts: at,
+    capacityA: output.amps,
+    children,
+    demandA: sumDemand(children),
+    unknownDraws: sumUnknown(children),
+  }
+}
+
+/** Something that hands the pack's own volts on to its children, and no more. */
+function handingOn(
+  node: Pick<PowerNode, 'id' | 'kind' | 'name' | 'lineId' | 'volts'>,
+  children: readonly PowerNode[],
+): PowerNode {
+  return { ...node, capacityA: null, children, demandA: sumDemand(children), unknownDraws: sumUnknown(children) }
+}
+
 /**
- * The tree of one loadout: pack, what hangs on it, regulated outputs, devices. `lines` are those on board. Motors are not
- * in it (their current is judged against the speed controller); a line that would feed itself is left out and named.
+ * The tree of one loadout: pack, what hangs on it, regulated outputs, devices. `lines` are those on board. A line that
+ * would feed itself is left out and named.
  */
 export function electricalTree(lines: readonly Line[], pack: Line | null): ElectricalTree {
   const volts = pack?.pack ? packVolts(pack.pack) : null
-  const looped: Line[] = []
-  const unwired: Line[] = []
-  const on = new Map<string, Line[]>()
-  for (const line of lines) {
-    if (
-      line.slot === 'motor' ||
-      line.slot === 'pack' ||
-      !(isPowered(line) || line.slot === 'capacitor' || isSupplier(line))
-    )
-      continue
-    const feed = feedOf(line, lines)
-    if (!feed) {
-      unwired.push(line)
-      continue
-    }
-    if (feedsItself(line, lines)) {
-      looped.push(line)
-      continue
-    }
-    const place = key(feed)
-    on.set(place, [...(on.get(place) ?? []), line])
-  }
-  const under = (place: string, at: Volts | null) => (on.get(place) ?? []).map(line => nodeOf(line, at))
-
-  function nodeOf(line: Line, at: Volts | null): PowerNode {
-    const outputs = outputsOf(line).map(output => outputNode(line, output))
-    const direct = under(key({ from: line.id, output: '' }), at)
-    const own = at ? drawAt(line, at.lowV) : (measureOf(line, 'drawA') ?? null)
-    const regulated = at
-      ? outputs.reduce((sum, node) => sum + (node.demandA * node.volts!.lowV) / (at.lowV * regulatorEfficiency), 0)
-      : 0
-    const children = [...outputs, ...direct]
-    return {
-      id: line.id,
-      kind: children.length > 0 ? 'supplier' : 'device',
-      name: line.name,
-      lineId: line.id,
-      volts: at,
-      capacityA: null,
-      children,
-      demandA: (own ?? 0) + regulated + direct.reduce((sum, node) => sum + node.demandA, 0),
-      unknownDraws: sumUnknown(children) + Number(own === null && outputs.length === 0 && line.slot !== 'capacitor'),
-    }
-  }
-
-  function outputNode(line: Line, output: PowerOutput): PowerNode {
-    const at = { lowV: output.volts, highV: output.volts }
-    const children = under(key({ from: line.id, output: output.name }), at)
-    return {
-      id: `${line.id}/${output.name}`,
-      kind: 'output',
-      name: output.name === `${output.volts} V` ? `${output.name} output` : `${output.name}, ${output.volts} V`,
-      lineId: line.id,
-      volts: at,
-      capacityA: output.amps,
-      children,
-      demandA: sumDemand(children),
-      unknownDraws: sumUnknown(children),
-    }
-  }
-
-  const main = under('pack/', volts)
-  const balance = under('balance/', volts)
-  const all =
-    balance.length === 0
-      ? main
-      : [
-          ...main,
-          {
-            id: 'balance',
-            kind: 'balance' as const,
-            name: 'Balance lead',
-            lineId: null,
-            volts,
-            demandA: sumDemand(balance),
-            capacityA: null,
-            unknownDraws: sumUnknown(balance),
-            children: balance,
-          },
-        ]
-  return {
-    root: {
-      id: 'pack',
-      kind: 'pack',
-      name: pack ? packTitle(pack) : 'No pack',
-      lineId: pack?.id ?? null,
-      volts,
-      demandA: sumDemand(all),
-      capacityA: null,
-      unknownDraws: sumUnknown(all),
-      children: all,
-    },
-    unwired,
-    looped,
-  }
+  const { on, looped, unwired } = byPlace(lines)
+  const balance = under(on, 'balance/', volts)
+  const lead = { id: 'balance', kind: 'balance', name: 'Balance lead', lineId: null, volts } as const
+  const all = [...under(on, 'pack/', volts), ...(balance.length > 0 ? [handingOn(lead, balance)] : [])]
+  const root = {
+    id: 'pack',
+    kind: 'pack',
+    name: pack ? packTitle(pack) : 'No pack',
+    lineId: pack?.id ?? null,
+    volts,
+  } as const
+  return { root: handingOn(root, all), unwired, looped }
 }
 
 const key = (feed: Feed) => `${feed.from}/${feed.output}`

@@ -155,170 +155,207 @@ export function toBuy(
   parts: readonly Part[],
   kept: readonly Placement[],
   options: BuyOptions,
-  { kits, radioFamily }: BuySurroundings = { kits: [], radioFamily: '' },
+  surroundings: BuySurroundings = { kits: [], radioFamily: '' },
 ): BuyRow[] {
-  const placements = placementsNow(build, kept)
-  const byId = new Map(parts.map(part => [part.id, part]))
-  const left = new Map(parts.map(part => [part.id, Math.max(0, inDrawer(part, placements))]))
-  const fitted = build.lines.filter(line => line.state === 'fitted')
+  const list = new BuyList(build, parts, kept, surroundings)
+  list.addLines()
+  list.addWhatFlies()
+  list.addOfClass()
+  list.addLeftOut()
+  list.addFixings()
+  if (options.spares) list.addSpares()
+  if (options.tools) list.addTools()
+  return list.rows.filter(row => row.toBuy > 0)
+}
 
-  function row(
-    reason: BuyReason,
-    slot: Slot | null,
-    name: string,
-    wanted: number,
-    each: number | null,
-    why: string,
-    matches: (part: Part) => boolean,
-  ): BuyRow {
+/** What is wanted, before the drawer is looked at. */
+interface Want {
+  readonly reason: BuyReason
+  readonly slot: Slot | null
+  readonly name: string
+  readonly count: number
+  readonly eachCents?: number | null
+  readonly why: string
+  /** Parts of the drawer that will do; none where it is bought all the same. */
+  readonly matches?: (part: Part) => boolean
+}
+
+/** Lengths are compared with this tolerance, mm: decimal figures must compare as they do on paper. */
+const toleranceMm = 1e-9
+
+class BuyList {
+  readonly rows: BuyRow[] = []
+  private readonly fitted: readonly Line[]
+  private readonly placements: readonly Placement[]
+  private readonly byId: ReadonlyMap<string, Part>
+  /** What is left of each part in the drawer, once given out. */
+  private readonly left: Map<string, number>
+
+  constructor(
+    private readonly build: Build,
+    private readonly parts: readonly Part[],
+    kept: readonly Placement[],
+    private readonly surroundings: BuySurroundings,
+  ) {
+    this.placements = placementsNow(build, kept)
+    this.byId = new Map(parts.map(part => [part.id, part]))
+    this.left = new Map(parts.map(part => [part.id, Math.max(0, inDrawer(part, this.placements))]))
+    this.fitted = build.lines.filter(line => line.state === 'fitted')
+  }
+
+  /** Fitted lines that are not owned; pieces of a kit of which none has come are bought as the kit. */
+  addLines(): void {
+    const missing = this.fitted.filter(
+      line => line.slot !== 'other' && !isOwned(line, this.build, this.partOf(line), this.placements),
+    )
+    for (const line of missing) if (!this.comesInKit(line)) this.addLine(line)
+    const inKits = missing.filter(line => this.comesInKit(line))
+    for (const kit of new Set(inKits.map(line => this.kitOf(line)!))) {
+      const pieces = inKits.filter(line => this.kitOf(line) === kit).map(line => line.name)
+      const why = `a kit, with ${pieces.join(', ')}`
+      this.add({ reason: 'not owned yet', slot: null, name: kit.name, count: 1, eachCents: kit.priceCents, why })
+    }
+  }
+
+  addWhatFlies(): void {
+    const { radioFamily } = this.surroundings
+    for (const [slot, name, why, count, when] of whatFlies) {
+      if (!when(this.fitted) || this.has(slot) || (slot === 'screw' && this.joints.length > 0)) continue
+      this.need(slot, slot === 'receiver' && radioFamily !== '' ? `${name}, ${radioFamily}` : name, why, count)
+    }
+  }
+
+  addOfClass(): void {
+    const why = `a craft of the class “${this.build.craftClass}” has one`
+    for (const slot of missingOfClass(this.build, this.fitted))
+      if (!this.rows.some(row => row.reason === 'needed, no line' && row.slot === slot))
+        this.need(slot, slotFacts[slot].label, why, slotFacts[slot].usualCount)
+  }
+
+  /** What the kits it is made of leave out by their own words, and what was missing from their bags. */
+  addLeftOut(): void {
+    const used = this.surroundings.kits.filter(kit => this.fitted.some(line => this.partOf(line)?.kitId === kit.id))
+    for (const kit of used) {
+      for (const word of leftOut(kit)) this.addWord(word, `left out of ${kit.name}`)
+      for (const part of this.parts.filter(one => one.kitId === kit.id && one.missing > 0))
+        this.add({
+          reason: 'needed, no line',
+          slot: part.slot,
+          name: part.name,
+          count: part.missing,
+          eachCents: priceEachCents(part),
+          why: `missing from the bag of ${kit.name}`,
+        })
+    }
+  }
+
+  /** Screws for the joints that are said and have none that fit. */
+  addFixings(): void {
+    for (const joint of this.joints) {
+      if (!isSaidJoint(joint)) continue
+      const { shortestMm, longestMm, verdict, soldMm } = fixingsSchedule([joint]).rows[0]!
+      const fits = (line: Line | Part) => {
+        const lengthMm = measureOf(line, 'lengthMm')
+        return (
+          line.slot === 'screw' &&
+          textOf(line, 'thread') === joint.thread &&
+          lengthMm !== undefined &&
+          lengthMm >= shortestMm - toleranceMm &&
+          lengthMm <= longestMm + toleranceMm
+        )
+      }
+      if ((joint.lineId && verdict === 'fits') || this.fitted.some(fits) || soldMm === null) continue
+      const name = `${joint.thread} × ${soldMm} ${joint.head}, ${joint.material}`
+      const { count, name: why } = joint
+      this.add({ reason: 'needed, no line', slot: 'screw', name, count, why, matches: fits })
+    }
+  }
+
+  addSpares(): void {
+    for (const [slot, count] of spares) {
+      const line = this.fitted.find(l => l.slot === slot)
+      if (!line) continue
+      const { name, priceEachCents: eachCents } = line
+      this.add({ reason: 'crash spare', slot, name, count, eachCents, why: 'breaks first', matches: alike(line) })
+    }
+  }
+
+  addTools(): void {
+    for (const [name, why] of tools) this.add({ reason: 'tool or consumable', slot: null, name, count: 1, why })
+  }
+
+  private get joints() {
+    return (this.build.fit ?? blankFit).joints
+  }
+  private partOf(line: Line): Part | undefined {
+    return line.partId ? this.byId.get(line.partId) : undefined
+  }
+  private kitOf(line: Line): Kit | undefined {
+    const kitId = this.partOf(line)?.kitId
+    return this.surroundings.kits.find(kit => kit.id === kitId)
+  }
+  /** Sold in a kit without a price of its own, of which no piece has come. */
+  private comesInKit(line: Line): boolean {
+    return line.priceEachCents === null && this.kitOf(line) !== undefined && !this.partOf(line)!.owned
+  }
+  private has(slot: Slot): boolean {
+    return providersOf(this.fitted, slot).length > 0
+  }
+
+  private addLine(line: Line): void {
+    const part = this.partOf(line)
+    const count = part?.owned ? shortOf(line, part, this.placements) : line.quantity
+    const why = count < line.quantity ? `${line.quantity - count} of ${line.quantity} are there` : ''
+    const { slot, name, priceEachCents: eachCents } = line
+    this.add({ reason: 'not owned yet', slot, name, count, eachCents, why, matches: alike(line) })
+  }
+
+  private addWord(word: string, why: string): void {
+    const named = slotNamed(word)
+    const slot = named === 'other' ? null : named
+    const isThere =
+      slot === null
+        ? this.fitted.some(line => line.name.toLowerCase() === word.toLowerCase())
+        : this.has(slot) || this.rows.some(row => row.slot === slot)
+    if (isThere) return
+    const matches = (part: Part) => slot !== null && part.slot === slot
+    this.add({ reason: 'needed, no line', slot, name: word, count: 1, why, matches })
+  }
+
+  private need(slot: Slot, name: string, why: string, count: number): void {
+    this.add({ reason: 'needed, no line', slot, name, count, why, matches: part => part.slot === slot })
+  }
+
+  /** Puts a row on the list, and takes what the drawer has of it. */
+  private add({ reason, slot, name, count: wanted, eachCents = null, why, matches = () => false }: Want): void {
     let held = 0
-    let price = each
-    for (const part of parts) {
-      if (!matches(part)) continue
-      price ??= priceEachCents(part)
-      const given = Math.min(left.get(part.id)!, wanted - held)
-      left.set(part.id, left.get(part.id)! - given)
+    let priceEach = eachCents
+    for (const part of this.parts.filter(matches)) {
+      priceEach ??= priceEachCents(part)
+      const given = Math.min(this.left.get(part.id)!, wanted - held)
+      this.left.set(part.id, this.left.get(part.id)! - given)
       held += given
     }
     const toBuyNow = wanted - held
-    return {
+    const priceCents = priceEach === null ? null : priceEach * toBuyNow
+    const row = {
       reason,
       slot,
       name,
       wanted,
       inDrawer: held,
       toBuy: toBuyNow,
-      priceEachCents: price,
-      priceCents: price === null ? null : price * toBuyNow,
+      priceEachCents: priceEach,
+      priceCents,
       why,
     }
+    this.rows.push(row)
   }
-  const alike = (line: Line) => (part: Part) =>
-    part.slot === line.slot && (part.id === line.partId || part.name.toLowerCase() === line.name.toLowerCase())
-  const kitOf = (line: Line) => kits.find(kit => kit.id === partOf(line)?.kitId)
-  const partOf = (line: Line) => (line.partId ? byId.get(line.partId) : undefined)
-  const missing = fitted.filter(line => line.slot !== 'other' && !isOwned(line, build, partOf(line), placements))
-  // Pieces that are sold in a kit and have no price of their own are bought as the kit, while none of them has come.
-  const inKit = (line: Line) => line.priceEachCents === null && kitOf(line) !== undefined && !partOf(line)!.owned
-  const rows = missing
-    .filter(line => !inKit(line))
-    .map(line => {
-      const part = partOf(line)
-      const short = part?.owned ? shortOf(line, part, placements) : line.quantity
-      return row(
-        'not owned yet',
-        line.slot,
-        line.name,
-        short,
-        line.priceEachCents,
-        short < line.quantity ? `${line.quantity - short} of ${line.quantity} are there` : '',
-        alike(line),
-      )
-    })
-  for (const kit of new Set(missing.filter(inKit).map(line => kitOf(line)!))) {
-    const pieces = missing.filter(line => inKit(line) && kitOf(line) === kit).map(line => line.name)
-    rows.push(row('not owned yet', null, kit.name, 1, kit.priceCents, `a kit, with ${pieces.join(', ')}`, () => false))
-  }
-
-  const need = (slot: Slot, name: string, why: string, count = 1) =>
-    rows.push(row('needed, no line', slot, name, count, null, why, part => part.slot === slot))
-  const has = (slot: Slot) => providersOf(fitted, slot).length > 0
-  const joints = (build.fit ?? blankFit).joints
-  for (const [slot, name, why, count, when] of whatFlies) {
-    if (!when(fitted) || has(slot) || (slot === 'screw' && joints.length > 0)) continue
-    need(slot, slot === 'receiver' && radioFamily !== '' ? `${name}, ${radioFamily}` : name, why, count)
-  }
-  for (const slot of missingOfClass(build, fitted)) {
-    if (!rows.some(one => one.reason === 'needed, no line' && one.slot === slot))
-      need(
-        slot,
-        slotFacts[slot].label,
-        `a craft of the class “${build.craftClass}” has one`,
-        slotFacts[slot].usualCount,
-      )
-  }
-  for (const kit of kits.filter(one => fitted.some(line => byId.get(line.partId ?? '')?.kitId === one.id))) {
-    for (const word of leftOut(kit)) {
-      const named = slotNamed(word)
-      const slot = named === 'other' ? null : named
-      if (
-        slot !== null
-          ? has(slot) || rows.some(one => one.slot === slot)
-          : fitted.some(line => line.name.toLowerCase() === word.toLowerCase())
-      )
-        continue
-      rows.push(
-        row(
-          'needed, no line',
-          slot,
-          word,
-          1,
-          null,
-          `left out of ${kit.name}`,
-          part => slot !== null && part.slot === slot,
-        ),
-      )
-    }
-    for (const part of parts.filter(one => one.kitId === kit.id && one.missing > 0)) {
-      rows.push(
-        row(
-          'needed, no line',
-          part.slot,
-          part.name,
-          part.missing,
-          priceEachCents(part),
-          `missing from the bag of ${kit.name}`,
-          () => false,
-        ),
-      )
-    }
-  }
-  for (const joint of joints) {
-    if (!isSaidJoint(joint)) continue
-    const schedule = fixingsSchedule([joint]).rows[0]!
-    const fits = (line: Line | Part) =>
-      line.slot === 'screw' &&
-      textOf(line, 'thread') === joint.thread &&
-      (measureOf(line, 'lengthMm') ?? -1) >= schedule.shortestMm - 1e-9 &&
-      (measureOf(line, 'lengthMm') ?? 1e9) <= schedule.longestMm + 1e-9
-    if (joint.lineId && schedule.verdict === 'fits') continue
-    if (fitted.some(fits)) continue
-    if (schedule.soldMm === null) continue
-    rows.push(
-      row(
-        'needed, no line',
-        'screw',
-        `${joint.thread} × ${schedule.soldMm} ${joint.head}, ${joint.material}`,
-        joint.count,
-        null,
-        joint.name,
-        fits,
-      ),
-    )
-  }
-  if (options.spares) {
-    for (const [slot, count] of spares) {
-      const line = fitted.find(l => l.slot === slot)
-      if (line) rows.push(row('crash spare', slot, line.name, count, line.priceEachCents, 'breaks first', alike(line)))
-    }
-  }
-  if (options.tools)
-    for (const [name, why] of tools)
-      rows.push({
-        reason: 'tool or consumable',
-        slot: null,
-        name,
-        wanted: 1,
-        inDrawer: 0,
-        toBuy: 1,
-        priceEachCents: null,
-        priceCents: null,
-        why,
-      })
-  return rows.filter(r => r.toBuy > 0)
 }
 
-/** Words compared without number and case: “Straps” is “strap”. */
+/** Parts of the drawer that are what a line is: the part it came from, or one of its name. */
+const alike = (line: Line) => (part: Part) =>
+  part.slot === line.slot && (part.id === line.partId || part.name.toLowerCase() === line.name.toLowerCase())
 
 /** Sum of the prices that are known, and how many rows have none. */
 export function buyTotal(rows: readonly BuyRow[]): { readonly cents: number; readonly unpriced: number } {

@@ -53,30 +53,19 @@ function packOfClass(className: string, fitted: Line): PackFacts | null {
   return facts && { ...facts, label: 'typical', cRating: null, plug: fitted.pack?.plug ?? '' }
 }
 
-/**
- * Everything that could go where a fitted line is: that line, the build's own candidates, the drawer, the typical
- * classes. Each is tried in the build, so that total, verdict and fit are those it would have.
- */
-export function candidateRows({ build, fittedId, parts, choice, cards, estimates, gear }: Given): CandidateRow[] {
-  const fitted = build.lines.find(line => line.id === fittedId)
-  if (!fitted) return []
-  const replaced = new Set(
-    [fitted.partId, ...build.lines.filter(l => l.insteadOf === fittedId).map(l => l.partId)].filter(id => id !== null),
-  )
-  const own = build.lines.filter(line => line.state === 'candidate' && line.insteadOf === fittedId)
-  const fromDrawer = parts
-    .filter(part => part.slot === fitted.slot && !replaced.has(part.id))
-    .map(part => lineOfPart(part, `part-${part.id}`, fitted.quantity))
-  const fromCatalogue = typicalClasses(fitted.slot)
+/** A line for each typical class of a slot, in the place of a fitted one. */
+function linesOfClasses(fitted: Line): Line[] {
+  const { slot, quantity } = fitted
+  return typicalClasses(slot)
     .filter(c => c.per === 'piece')
     .map((c, i) =>
       makeLine({
         id: `class-${i}`,
-        slot: fitted.slot,
-        quantity: fitted.quantity,
-        name: `${slotFacts[fitted.slot].label}, ${c.class}`,
+        slot,
+        quantity,
+        name: `${slotFacts[slot].label}, ${c.class}`,
         mass: makeMass({
-          versionId: `class-${fitted.slot.replaceAll(' ', '-')}-${i}`,
+          versionId: `class-${slot.replaceAll(' ', '-')}-${i}`,
           evidence: 'typical',
           valueG: (c.lowG + c.highG) / 2,
           halfRangeG: (c.highG - c.lowG) / 2,
@@ -85,56 +74,76 @@ export function candidateRows({ build, fittedId, parts, choice, cards, estimates
         pack: packOfClass(c.class, fitted),
       }),
     )
+}
+
+/** Parts of the drawer that could go there and are not on the list already. */
+function linesOfDrawer({ build, parts }: Given, fitted: Line): Line[] {
+  const listed = build.lines.filter(line => line.insteadOf === fitted.id)
+  const there = new Set([fitted, ...listed].map(line => line.partId).filter(id => id !== null))
+  return parts
+    .filter(part => part.slot === fitted.slot && !there.has(part.id))
+    .map(part => lineOfPart(part, `part-${part.id}`, fitted.quantity))
+}
+
+/** Findings of a candidate itself, and of devices that would lose their feed by it. */
+function findingsWith(tried: Build, flown: LoadoutChoice, line: Line, fitted: Line, gear: GroundGear): Finding[] {
+  const alone = { ...tried, setups: tried.setups.filter(s => s.id === flown.setupId), neverFlown: [] }
+  const report = fitReport(alone, flown, gear)
+  const cutOff = line.id === fitted.id ? [] : tried.lines.filter(other => other.feed?.from === fitted.id)
+  const own = findingsOf(report, line)
+  const lost = cutOff.flatMap(other =>
+    findingsOf(report, other).filter(f => f.check === 'feed-known' && !own.includes(f)),
+  )
+  return [...own, ...lost].filter(f => f.severity !== 'advice')
+}
+
+/** A candidate tried in the build. `now`: the build as it is; `cells`: of the pack it flies on. */
+function rowOf(
+  line: Line,
+  source: CandidateSource,
+  fitted: Line,
+  { build, choice, cards, estimates, gear }: Given,
+  now: Overview,
+  cells: number | null,
+): CandidateRow {
+  const tried = source === 'fitted' ? build : tryIn(build, fitted, line, source)
+  const flown = choice.packLineId === fitted.id ? { ...choice, packLineId: line.id } : choice
+  const overview = source === 'fitted' ? now : overviewOf(tried, flown, cards, estimates)
+  const estimate = estimates.of(tried.lines.find(l => l.id === line.id)!)
+  const { slot, properties, pack, quantity } = line
+  const eachG = line.mass ? estimate.valueG / quantity : null
+  const flownCells = fitted.slot === 'pack' ? (pack?.cells ?? null) : cells
+  return {
+    source,
+    line,
+    setG: line.mass ? estimate.valueG : null,
+    spreadG: line.mass ? spreadG(estimate) : 0,
+    auwG: overview.massG,
+    deltaG: line.mass && fitted.mass ? overview.massG - now.massG : null,
+    verdict: overview.binding?.verdict ?? null,
+    setPriceCents: line.priceEachCents === null ? null : line.priceEachCents * quantity,
+    figures: figuresOf({ slot, properties, pack, eachG, quantity }, flownCells),
+    findings: properties === null && source === 'catalogue' ? [] : findingsWith(tried, flown, line, fitted, gear),
+  }
+}
+
+/**
+ * Everything that could go where a fitted line is: that line, the build's own candidates, the drawer, the typical
+ * classes. Each is tried in the build, so that total, verdict and fit are those it would have.
+ */
+export function candidateRows(given: Given): CandidateRow[] {
+  const { build, fittedId, choice, cards, estimates } = given
+  const fitted = build.lines.find(line => line.id === fittedId)
+  if (!fitted) return []
   const now = overviewOf(build, choice, cards, estimates)
   const cells = build.lines.find(line => line.id === choice.packLineId)?.pack?.cells ?? null
-
-  function row(line: Line, source: CandidateSource): CandidateRow {
-    const tried = source === 'fitted' ? build : tryIn(build, fitted!, line, source)
-    const flown = choice.packLineId === fitted!.id ? { ...choice, packLineId: line.id } : choice
-    const overview = source === 'fitted' ? now : overviewOf(tried, flown, cards, estimates)
-    const estimate = estimates.of(tried.lines.find(l => l.id === line.id)!)
-    return {
-      source,
-      line,
-      setG: line.mass ? estimate.valueG : null,
-      spreadG: line.mass ? spreadG(estimate) : 0,
-      auwG: overview.massG,
-      deltaG: line.mass && fitted!.mass ? overview.massG - now.massG : null,
-      verdict: overview.binding?.verdict ?? null,
-      setPriceCents: line.priceEachCents === null ? null : line.priceEachCents * line.quantity,
-      figures: figuresOf(
-        {
-          slot: line.slot,
-          properties: line.properties,
-          pack: line.pack,
-          eachG: line.mass ? estimate.valueG / line.quantity : null,
-          quantity: line.quantity,
-        },
-        fitted!.slot === 'pack' ? (line.pack?.cells ?? null) : cells,
-      ),
-      findings: line.properties === null && source === 'catalogue' ? [] : findingsWith(tried, flown, line),
-    }
-  }
-  /** Of the candidate itself, and of devices that would lose their feed by it. */
-  function findingsWith(tried: Build, flown: LoadoutChoice, line: Line): Finding[] {
-    const report = fitReport(
-      { ...tried, setups: tried.setups.filter(s => s.id === flown.setupId), neverFlown: [] },
-      flown,
-      gear,
-    )
-    const cutOff = line.id === fitted!.id ? [] : tried.lines.filter(other => other.feed?.from === fitted!.id)
-    const own = findingsOf(report, line)
-    const lost = cutOff.flatMap(other =>
-      findingsOf(report, other).filter(f => f.check === 'feed-known' && !own.includes(f)),
-    )
-    return [...own, ...lost].filter(f => f.severity !== 'advice')
-  }
-
+  const own = build.lines.filter(line => line.state === 'candidate' && line.insteadOf === fittedId)
+  const row = (source: CandidateSource) => (line: Line) => rowOf(line, source, fitted, given, now, cells)
   return [
-    row(fitted, 'fitted'),
-    ...own.map(line => row(line, 'on the list')),
-    ...fromDrawer.map(line => row(line, 'drawer')),
-    ...fromCatalogue.map(line => row(line, 'catalogue')),
+    row('fitted')(fitted),
+    ...own.map(row('on the list')),
+    ...linesOfDrawer(given, fitted).map(row('drawer')),
+    ...linesOfClasses(fitted).map(row('catalogue')),
   ]
 }
 

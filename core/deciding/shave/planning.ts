@@ -188,74 +188,89 @@ export interface PosedProblem {
   readonly shavings: readonly Shaving[]
 }
 
+type MassGoal = Extract<PlanningSetting['goal'], { readonly gramsG: number }>
+
+/** What a plan is measured by: grams of the loadout or of the dry craft, or the headroom under every card watched. */
+interface Yardstick {
+  readonly targets: ShavingTarget[]
+  /** By how much each of them changes where a build becomes another one. */
+  readonly differences: (after: Build) => Pick<Estimate, 'valueG' | 'contributions'>[]
+}
+
+function byMassAlone({ build, estimates, choice }: PlanningSetting, goal: MassGoal): Yardstick {
+  const massG = (of: Build) =>
+    goal.kind === 'dry'
+      ? dryG(of, estimates, choice)
+      : loadoutMasses(of, movedChoices([choice], build, of), estimates)[0]!.massG
+  const nowG = massG(build)
+  const goalG = goal.kind === 'dry' ? goal.gramsG : nowG - (goal.gramsG - shavedG(build))
+  return {
+    targets: [{ massG: nowG, contributions: {}, goalG, guard: 0 }],
+    differences: after => [{ valueG: massG(after) - nowG, contributions: {} }],
+  }
+}
+
+/** "Less than" asks for a hair more than "at most", grams. */
+const hairG = 1e-8
+
+function byCards(setting: PlanningSetting): Yardstick {
+  const { build, estimates } = setting
+  const watched = watchedOf(setting)
+  const now = watched.map(at => weightUnder(build, at, estimates))
+  const guard = normalQuantile(build.aim.confidence)
+  return {
+    targets: watched.map(({ card }, i) => ({
+      massG: now[i]!.valueG,
+      contributions: now[i]!.contributions,
+      goalG: limitG(card)! - build.aim.reserveG - (card.comparator === '<' ? hairG : 0),
+      guard,
+    })),
+    differences: after =>
+      watched.map((at, i) => {
+        const choice = movedChoices([at.choice], build, after)[0]!
+        return subtractEstimates(weightUnder(after, { ...at, choice }, estimates), now[i]!)
+      }),
+  }
+}
+
+function itemOf({ build, estimates, slipFactor }: PlanningSetting, shaving: Shaving, by: Yardstick): ShavingItem {
+  const differences = by.differences(afterShaving(build, shaving, estimates))
+  const { id, minutes, loss, forGood, gain } = shaving
+  return {
+    id,
+    lock: shaving.lock ?? (shaving.state === 'planned' ? 'in' : null),
+    cents: shavingCents(build, shaving, slipFactor),
+    minutes,
+    loss,
+    forGood,
+    gain,
+    gramsG: differences.map(difference => 0 - difference.valueG),
+    changes: differences.map(difference => difference.contributions),
+  }
+}
+
 export function poseProblem(
   setting: PlanningSetting,
   notLater: readonly Shaving[] = openShavings(setting.build, setting.goal.kind),
 ): PosedProblem {
-  const { build, estimates, goal, choice } = setting
-  const byMassAlone = goal.kind === 'grams' || goal.kind === 'dry'
-  const onlyMean = (of: Build) =>
-    goal.kind === 'dry'
-      ? dryG(of, estimates, choice)
-      : loadoutMasses(of, movedChoices([choice], build, of), estimates)[0]!.massG
-  const watched = byMassAlone ? [] : watchedOf(setting)
-  const now = watched.map(at => weightUnder(build, at, estimates))
-  const guard = normalQuantile(build.aim.confidence)
-  const nowG = byMassAlone ? onlyMean(build) : 0
-  const targets: ShavingTarget[] = byMassAlone
-    ? [
-        {
-          massG: nowG,
-          contributions: {},
-          goalG: goal.kind === 'dry' ? goal.gramsG : nowG - (goal.gramsG - shavedG(build)),
-          guard: 0,
-        },
-      ]
-    : // "Less than" asks for a hair more than "at most".
-      watched.map(({ card }, i) => ({
-        massG: now[i]!.valueG,
-        contributions: now[i]!.contributions,
-        goalG: limitG(card)! - build.aim.reserveG - (card.comparator === '<' ? 1e-8 : 0),
-        guard,
-      }))
-  const items = notLater.map((shaving): ShavingItem => {
-    const after = afterShaving(build, shaving, estimates)
-    const differences = byMassAlone
-      ? [{ valueG: onlyMean(after) - nowG, contributions: {} }]
-      : watched.map((at, i) =>
-          subtractEstimates(
-            weightUnder(after, { ...at, choice: movedChoices([at.choice], build, after)[0]! }, estimates),
-            now[i]!,
-          ),
-        )
-    return {
-      id: shaving.id,
-      lock: shaving.lock ?? (shaving.state === 'planned' ? 'in' : null),
-      cents: shavingCents(build, shaving, setting.slipFactor),
-      minutes: shaving.minutes,
-      loss: shaving.loss,
-      forGood: shaving.forGood,
-      gain: shaving.gain,
-      gramsG: differences.map(difference => 0 - difference.valueG),
-      changes: differences.map(difference => difference.contributions),
-    }
-  })
+  const { build, estimates, goal } = setting
+  const by = goal.kind === 'grams' || goal.kind === 'dry' ? byMassAlone(setting, goal) : byCards(setting)
   const ids = new Set(notLater.map(s => s.id))
   const { spare, caps } = shaveListOf(build)
-  const needs = notLater.flatMap(s => s.needs.filter(id => ids.has(id)).map(id => [s.id, id] as const))
+  const { cents, minutes, loss } = caps
   return {
     shavings: notLater,
     problem: {
-      items,
-      targets,
+      items: notLater.map(shaving => itemOf(setting, shaving, by)),
+      targets: by.targets,
       groups: groupsOf(build, notLater),
-      needs,
+      needs: notLater.flatMap(s => s.needs.filter(id => ids.has(id)).map(id => [s.id, id] as const)),
       lines: lineBudgets(build, notLater, estimates),
       spare: goal.kind === 'put on' ? wantMost(spare) : spareFirst(spare),
       caps: {
-        ...(caps.cents !== null ? { cents: caps.cents } : {}),
-        ...(caps.minutes !== null ? { minutes: caps.minutes } : {}),
-        ...(caps.loss !== null ? { loss: caps.loss } : {}),
+        ...(cents !== null ? { cents } : {}),
+        ...(minutes !== null ? { minutes } : {}),
+        ...(loss !== null ? { loss } : {}),
       },
     },
   }

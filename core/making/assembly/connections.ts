@@ -1,6 +1,6 @@
-import { electricalTree, feedNodeOf, feedOf, isPowered, shortName } from '../../aircraft/wiring'
+import { electricalTree, feedNodeOf, feedOf, isPowered, shortName, type ElectricalTree } from '../../aircraft/wiring'
 import { planWires, type PlannedWire } from '../../aircraft/fit'
-import type { Build, Line, LoadoutChoice, Slot } from '../../model/ledger'
+import type { Build, Feed, Line, LoadoutChoice, Slot } from '../../model/ledger'
 import { countedLines } from '../../mass/loadout'
 import { measureOf, outputsOf, propertiesOfLine, textOf } from '../../model/properties'
 
@@ -37,96 +37,123 @@ const signals: Partial<Record<Slot, readonly (readonly [pad: string, colour: str
   sounder: [['sounder −', 'white', '−']],
 }
 
-/** Every wire of a loadout by its feed: pad, colour, pin, volts, and the lead to cut where one is planned. */
-export function connectionsOf(build: Build, choice: LoadoutChoice): Connection[] {
-  const lines = countedLines(build, choice)
-  const pack = lines.find(line => line.id === choice.packLineId) ?? null
-  const tree = electricalTree(lines, pack)
-  const wires = planWires(build.fit?.wires ?? []).rows
-  const leadOf = (line: Line) =>
-    wires.find(({ wire }) =>
-      [wire.from, wire.to].some(end => end === line.slot || end === line.id || end === line.name),
-    ) ?? null
-  const board = lines.find(line => line.slot === 'board') ?? lines.find(line => line.slot === 'speed controller')
-  const boardName = board ? shortName(board) : 'board'
-  const out: Connection[] = []
-  const put = (row: Omit<Connection, 'itsOwn' | 'clash'> & Partial<Connection>) => {
-    out.push({ itsOwn: null, clash: null, ...row })
+type Row = Omit<Connection, 'itsOwn' | 'clash'> & Partial<Connection>
+
+/** One loadout on the bench: what is on board, how it is fed, the leads that are planned. */
+class Bench {
+  readonly lines: readonly Line[]
+  private readonly tree: ElectricalTree
+  private readonly wires: readonly PlannedWire[]
+  private readonly board: Line | undefined
+  private readonly boardName: string
+
+  constructor(build: Build, choice: LoadoutChoice) {
+    this.lines = countedLines(build, choice)
+    this.tree = electricalTree(this.lines, this.lines.find(line => line.id === choice.packLineId) ?? null)
+    this.wires = planWires(build.fit?.wires ?? []).rows
+    this.board = this.first('board') ?? this.first('speed controller')
+    this.boardName = this.board ? shortName(this.board) : 'board'
   }
-  const packVolts = tree.root.volts ? volts(tree.root.volts.lowV, tree.root.volts.highV) : ''
-  for (const line of lines.filter(l => l.slot === 'power lead' || l.slot === 'capacitor')) {
-    const name = shortName(line)
-    const first = lines.find(l => l.slot === 'power distribution' || l.slot === 'speed controller') ?? board
-    const from = first ? shortName(first) : boardName
-    put({
-      from,
-      pad: 'battery +',
-      colour: 'red',
-      to: name,
-      pin: line.slot === 'capacitor' ? 'long leg, +' : '+',
-      volts: packVolts,
-      lead: line.slot === 'power lead' ? leadOf(line) : null,
-    })
-    put({
-      from,
-      pad: 'battery −',
-      colour: 'black',
-      to: name,
-      pin: line.slot === 'capacitor' ? 'stripe, −' : '−',
-      volts: '0 V',
-      lead: null,
-    })
+
+  private first(...slots: readonly Slot[]): Line | undefined {
+    return this.lines.find(line => slots.includes(line.slot))
   }
-  for (const line of lines.filter(l => l.slot === 'motor')) {
-    const speed = lines.find(l => l.slot === 'speed controller') ?? board
+  private leadOf(line: Line): PlannedWire | null {
+    const isEnd = (end: string) => end === line.slot || end === line.id || end === line.name
+    return this.wires.find(({ wire }) => isEnd(wire.from) || isEnd(wire.to)) ?? null
+  }
+
+  /** The pack’s lead, and the capacitor beside it. */
+  supply(line: Line): Row[] {
+    const first = this.first('power distribution', 'speed controller') ?? this.board
+    const from = first ? shortName(first) : this.boardName
+    const to = shortName(line)
+    const isCapacitor = line.slot === 'capacitor'
+    const { volts: at } = this.tree.root
+    const lead = isCapacitor ? null : this.leadOf(line)
+    const full = at ? volts(at.lowV, at.highV) : ''
+    return [
+      { from, pad: 'battery +', colour: 'red', to, pin: isCapacitor ? 'long leg, +' : '+', volts: full, lead },
+      { from, pad: 'battery −', colour: 'black', to, pin: isCapacitor ? 'stripe, −' : '−', volts: '0 V', lead: null },
+    ]
+  }
+
+  motor(line: Line): Row[] {
+    const speed = this.first('speed controller') ?? this.board
     const plug = textOf(line, 'plug')
-    const planned =
-      wires.find(({ wire }) => wire.from === 'motors' || wire.to === 'motors' || /motor/i.test(wire.name)) ??
-      leadOf(line)
+    const ofMotors = ({ wire }: PlannedWire) =>
+      wire.from === 'motors' || wire.to === 'motors' || /motor/i.test(wire.name)
+    const lead = this.wires.find(ofMotors) ?? this.leadOf(line)
     const [awg, lengthMm] = [measureOf(line, 'leadAwg') ?? null, measureOf(line, 'leadLengthMm') ?? null]
-    const itsOwn = awg === null && lengthMm === null ? null : { awg, lengthMm }
-    put({
-      from: speed ? shortName(speed) : boardName,
-      pad: `motor pads, ${line.quantity} × 3`,
-      colour: 'any order',
-      to: shortName(line),
-      pin: plug ? `plug, ${plug}` : 'three leads each',
-      volts: 'phases',
-      lead: planned,
-      itsOwn: planned ? null : itsOwn,
-    })
+    return [
+      {
+        from: speed ? shortName(speed) : this.boardName,
+        pad: `motor pads, ${line.quantity} × 3`,
+        colour: 'any order',
+        to: shortName(line),
+        pin: plug ? `plug, ${plug}` : 'three leads each',
+        volts: 'phases',
+        lead,
+        itsOwn: lead || (awg === null && lengthMm === null) ? null : { awg, lengthMm },
+      },
+    ]
   }
-  for (const line of lines.filter(
-    l => isPowered(l) && !['motor', 'board', 'speed controller', 'power distribution'].includes(l.slot),
-  )) {
-    const feed = feedOf(line, lines)
-    const node = feedNodeOf(tree, line.id)
-    const source = feed && feed.from !== 'pack' && feed.from !== 'balance' ? lines.find(l => l.id === feed.from) : null
-    const from = source ? shortName(source) : feed?.from === 'balance' ? 'balance lead' : feed ? boardName : 'not said'
+
+  device(line: Line): Row[] {
+    const feed = feedOf(line, this.lines)
+    const at = feedNodeOf(this.tree, line.id)?.volts ?? null
     const [low, high] = [measureOf(line, 'voltsMin'), measureOf(line, 'voltsMax')]
     const bears = low !== undefined && high !== undefined ? `, bears ${volts(low, high)}` : ''
-    const lead = leadOf(line)
-    const clash = clashOf(node?.volts ?? null, low, high)
-    put({
-      from,
-      pad: feed ? feed.output || (feed.from === 'pack' ? 'battery +' : '+') : '?',
-      colour: 'red',
-      to: shortName(line),
-      pin: '+',
-      volts: node?.volts ? `${volts(node.volts.lowV, node.volts.highV)}${bears}` : `not known${bears}`,
-      lead,
-      clash,
-    })
-    put({ from, pad: 'ground', colour: 'black', to: shortName(line), pin: '−', volts: '0 V', lead })
-    for (const [pad, colour, pin] of signals[line.slot] ?? [])
-      put({ from: boardName, pad, colour, to: shortName(line), pin, volts: 'signal', lead })
+    const [from, to, lead] = [this.sourceName(feed), shortName(line), this.leadOf(line)]
+    const pad = feed ? feed.output || (feed.from === 'pack' ? 'battery +' : '+') : '?'
+    const there = at ? volts(at.lowV, at.highV) : 'not known'
+    const clash = clashOf(at, low, high)
+    return [
+      { from, pad, colour: 'red', to, pin: '+', volts: `${there}${bears}`, lead, clash },
+      { from, pad: 'ground', colour: 'black', to, pin: '−', volts: '0 V', lead },
+      ...(signals[line.slot] ?? []).map(([pad, colour, pin]) => ({
+        from: this.boardName,
+        pad,
+        colour,
+        to,
+        pin,
+        volts: 'signal',
+        lead,
+      })),
+    ]
   }
-  for (const camera of lines.filter(l => l.slot === 'camera')) {
-    const unit = lines.find(l => l.slot === 'video transmitter') ?? null
-    for (const row of pictureOf(camera, unit, board ?? null))
-      put({ ...row, volts: 'signal', lead: row.colour === 'yellow' ? leadOf(camera) : null })
+
+  camera(line: Line): Row[] {
+    const unit = this.first('video transmitter') ?? null
+    return pictureOf(line, unit, this.board ?? null).map(row => ({
+      ...row,
+      volts: 'signal',
+      lead: row.colour === 'yellow' ? this.leadOf(line) : null,
+    }))
   }
-  return out
+
+  private sourceName(feed: Feed | null): string {
+    if (!feed) return 'not said'
+    if (feed.from === 'balance') return 'balance lead'
+    const source = feed.from === 'pack' ? undefined : this.lines.find(line => line.id === feed.from)
+    return source ? shortName(source) : this.boardName
+  }
+}
+
+const suppliers: readonly Slot[] = ['motor', 'board', 'speed controller', 'power distribution']
+
+/** Every wire of a loadout by its feed: pad, colour, pin, volts, and the lead to cut where one is planned. */
+export function connectionsOf(build: Build, choice: LoadoutChoice): Connection[] {
+  const bench = new Bench(build, choice)
+  const of = (...slots: readonly Slot[]) => bench.lines.filter(line => slots.includes(line.slot))
+  const devices = bench.lines.filter(line => isPowered(line) && !suppliers.includes(line.slot))
+  const rows = [
+    ...of('power lead', 'capacitor').flatMap(line => bench.supply(line)),
+    ...of('motor').flatMap(line => bench.motor(line)),
+    ...devices.flatMap(line => bench.device(line)),
+    ...of('camera').flatMap(line => bench.camera(line)),
+  ]
+  return rows.map(row => ({ itsOwn: null, clash: null, ...row }))
 }
 
 /** Why a feed and what a device bears do not go together; null where they do, or nobody knows. */

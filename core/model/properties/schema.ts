@@ -5,6 +5,41 @@ import { isDay, propertyText, rangeWords } from './read'
 import { parsePattern } from './patterns'
 import { readBenchTable } from './bench-table'
 
+const patternsSchema = (label: string) =>
+  z
+    .array(
+      z.string().refine(text => parsePattern(text) !== null, `${label} in mm, such as 12×12 M2 or 4 on 9 M2.`),
+      { error: `${label} in mm, such as 12×12 M2.` },
+    )
+    .max(12)
+
+const outputsSchema = (label: string) =>
+  z
+    .array(
+      z.strictObject({
+        name: z.string().min(1, 'An output needs a name.').max(40),
+        volts: z
+          .number({ error: `${label}: volts in V, from 0.5 to 80.` })
+          .min(0.5, `${label}: volts in V, from 0.5 to 80.`)
+          .max(80, `${label}: volts in V, from 0.5 to 80.`),
+        amps: z
+          .number({ error: `${label}: amps in A, above 0 and at most 50.` })
+          .min(0.001, `${label}: amps in A, above 0 and at most 50.`)
+          .max(50, `${label}: amps in A, above 0 and at most 50.`)
+          .nullable(),
+      }),
+    )
+    .max(12)
+    .refine(outputs => new Set(outputs.map(o => o.name)).size === outputs.length, `${label}: two have the same name.`)
+
+const benchSchema = z
+  .array(z.strictObject({ throttlePercent: z.number(), volts: z.number(), amps: z.number(), thrustG: z.number() }))
+  .max(60)
+  .superRefine((rows, context) => {
+    const read = rows.length === 0 ? null : readBenchTable(propertyText(rows))
+    if (read && 'problem' in read) context.addIssue({ code: 'custom', message: read.problem })
+  })
+
 function schemaOf(property: Property): z.ZodType<PropertyValue> {
   switch (property.kind) {
     case 'measure': {
@@ -31,45 +66,11 @@ function schemaOf(property: Property): z.ZodType<PropertyValue> {
           `${property.label} contains characters that cannot be printed.`,
         )
     case 'patterns':
-      return z
-        .array(
-          z
-            .string()
-            .refine(text => parsePattern(text) !== null, `${property.label} in mm, such as 12×12 M2 or 4 on 9 M2.`),
-          { error: `${property.label} in mm, such as 12×12 M2.` },
-        )
-        .max(12)
+      return patternsSchema(property.label)
     case 'outputs':
-      return z
-        .array(
-          z.strictObject({
-            name: z.string().min(1, 'An output needs a name.').max(40),
-            volts: z
-              .number({ error: `${property.label}: volts in V, from 0.5 to 80.` })
-              .min(0.5, `${property.label}: volts in V, from 0.5 to 80.`)
-              .max(80, `${property.label}: volts in V, from 0.5 to 80.`),
-            amps: z
-              .number({ error: `${property.label}: amps in A, above 0 and at most 50.` })
-              .min(0.001, `${property.label}: amps in A, above 0 and at most 50.`)
-              .max(50, `${property.label}: amps in A, above 0 and at most 50.`)
-              .nullable(),
-          }),
-        )
-        .max(12)
-        .refine(
-          outputs => new Set(outputs.map(o => o.name)).size === outputs.length,
-          `${property.label}: two have the same name.`,
-        )
+      return outputsSchema(property.label)
     case 'bench':
-      return z
-        .array(
-          z.strictObject({ throttlePercent: z.number(), volts: z.number(), amps: z.number(), thrustG: z.number() }),
-        )
-        .max(60)
-        .superRefine((rows, context) => {
-          const read = rows.length === 0 ? null : readBenchTable(propertyText(rows))
-          if (read && 'problem' in read) context.addIssue({ code: 'custom', message: read.problem })
-        })
+      return benchSchema
     case 'provides':
       return z.array(z.enum(slots)).max(slots.length)
   }

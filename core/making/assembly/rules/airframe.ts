@@ -1,8 +1,9 @@
+import type { PlannedWire } from '../../../aircraft/fit'
 import { shortName } from '../../../aircraft/wiring'
 import { measureOf } from '../../../model/properties'
 import { choiceOf, frameMade } from './facts'
 import { heldBy, screwFacts } from './screws'
-import { ids, isMotorJoint, jointFact, leadFact, ofSlot, whole, wiresTo, type Rule } from './context'
+import { ids, isMotorJoint, jointFact, leadFact, ofSlot, whole, wiresTo, type Draft, type Rule } from './context'
 
 const iron = 'Solder with ventilation and eye protection.'
 
@@ -55,6 +56,22 @@ export const frame: Rule = context => {
   ]
 }
 
+/** Leads that are longer than their way. */
+function trimLeads(uses: readonly string[], trim: readonly PlannedWire[]): Draft {
+  return {
+    id: 'leads-trim',
+    phase: 'motors',
+    title: 'Cut the motor leads to length',
+    minutes: 12,
+    why: 'Lead that hangs over is grams and finds a propeller. Weigh the motors before and after: the difference goes into the ledger.',
+    need: ['cutter', 'ruler', 'stripper'],
+    uses,
+    after: ['motors-place'],
+    facts: trim.map(leadFact),
+    cautions: ['Measure along the way it will lie, slack included. What is cut off does not come back.'],
+  }
+}
+
 export const motors: Rule = context => {
   const found = ofSlot(context, 'motor')
   if (found.length === 0) return []
@@ -87,22 +104,7 @@ export const motors: Rule = context => {
       },
       proves: ['motors-place'],
     },
-    ...(trim.length > 0
-      ? [
-          {
-            id: 'leads-trim',
-            phase: 'motors' as const,
-            title: 'Cut the motor leads to length',
-            minutes: 12,
-            why: 'Lead that hangs over is grams and finds a propeller. Weigh the motors before and after: the difference goes into the ledger.',
-            need: ['cutter', 'ruler', 'stripper'],
-            uses: ids(found),
-            after: ['motors-place'],
-            facts: trim.map(leadFact),
-            cautions: ['Measure along the way it will lie, slack included. What is cut off does not come back.'],
-          },
-        ]
-      : []),
+    ...(trim.length > 0 ? [trimLeads(ids(found), trim)] : []),
     {
       id: 'motors-join',
       phase: 'motor leads',

@@ -188,106 +188,123 @@ export const devices: Rule = context => {
   ]
 }
 
+/** What stands in the way of too much current at a first power-up. */
+const limiterFor = ({ pack }: Context) => `current limiter${pack?.pack?.cells === 1 ? ' for one cell' : ''}`
+
+const powered = {
+  see: 'The limiter stays dark or goes dark after a blink; lights on the board; nothing warm, no smell.',
+  otherwise:
+    'Unplug at once. Measure between plus and minus: a beep is a bridge of solder. Look at every joint made since the last good power-up.',
+}
+
+function packVoltsFact({ packVolts }: Context): string[] {
+  if (!packVolts) return []
+  const [full, empty] = [packVolts.highV, packVolts.lowV].map(volts => Number(volts.toFixed(1)))
+  return [`A full pack has ${full} V, an empty one ${empty} V.`]
+}
+
+function firstPower(context: Context): Draft {
+  const limiter = limiterFor(context)
+  const look = powered
+  const volts = packVoltsFact(context)
+  return {
+    id: 'first-power',
+    phase: 'first power',
+    title: 'First power-up through a limiter, nothing else connected',
+    minutes: 5,
+    why: 'A bridge now costs a fuse and a minute; later it costs the board and what hangs on it.',
+    need: [limiter, 'multimeter', ...(context.pack ? [`${shortName(context.pack)}, or any pack of its cells`] : [])],
+    after: ['board-in', 'capacitor'],
+    facts: volts,
+    cautions: [
+      'Props off.',
+      'Measure first: no beep between plus and minus.',
+      'Charge and handle lithium packs attended, on a fire-safe surface.',
+    ],
+    test: { doThis: 'Plug the pack in through the limiter.', ...look },
+    proves: ['board-in', 'capacitor', 'motors-join', 'stack'],
+  }
+}
+
+function motorsTest(context: Context): Draft {
+  const limiter = limiterFor(context)
+  return {
+    id: 'motors-test',
+    phase: 'motor test',
+    title: 'Each motor felt, then turned, props off',
+    minutes: 8,
+    why: 'A dead motor or a cold joint is found while everything is still open.',
+    need: [limiter, 'a computer with the firmware’s set-up pages'],
+    after: ['motors-join', 'first-power', 'stack'],
+    cautions: ['Props off. Keep fingers and wires away from the bells.'],
+    test: {
+      doThis: 'Turn each motor by hand, then at low throttle one after another.',
+      see: 'All start at the same throttle, run smoothly, and are alike warm after a few seconds.',
+      otherwise: 'One stutters: its joints first, then swap it with a good one to see whether the fault moves.',
+    },
+    proves: ['motors-join', 'motors-place'],
+  }
+}
+
+/** Steps that put something on the board which the second power-up proves. */
+const connectedSteps = (context: Context) => [
+  'radio',
+  'video',
+  'camera',
+  'stack',
+  ...ids(ofSlot(context, 'navigation', 'sounder', 'payload')).map(id => `device-${id}`),
+  'device-navigation',
+  'device-sounder',
+]
+
+function secondPower(context: Context): Draft {
+  const limiter = limiterFor(context)
+  const look = powered
+  const volts = packVoltsFact(context)
+  const connected = connectedSteps(context)
+  return {
+    id: 'second-power',
+    phase: 'second power',
+    title: 'Second power-up through the limiter, everything connected',
+    minutes: 6,
+    why: 'Radio, video and camera get volts for the first time: a limiter forgives one mistake.',
+    need: [limiter, 'goggles', 'hand controller'],
+    after: ['first-power', ...connected],
+    facts: volts,
+    cautions: ['Props off.', ...(does(context, 'video transmitter') ? ['Aerial on.'] : [])],
+    test: {
+      doThis: 'Plug in through the limiter; look for a picture and the receiver’s light.',
+      ...look,
+      see: `${look.see} ${[does(context, 'receiver') ? 'The receiver’s light blinks or glows.' : '', ofSlot(context, 'camera').length > 0 ? 'A picture comes.' : ''].filter(Boolean).join(' ')}`.trim(),
+    },
+    proves: connected,
+  }
+}
+
+function activateVideo(context: Context): Draft {
+  return {
+    id: 'video-activate',
+    phase: 'set up',
+    title: 'Activate and update the video unit',
+    minutes: 15,
+    why: 'A new unit transmits only after it is activated, and both ends want the same version.',
+    need: ['a fan', 'a computer', 'cable'],
+    uses: ids(ofSlot(context, 'video transmitter')),
+    after: ['second-power'],
+    cautions: ['Without moving air it overheats: fan on, aerial on, props off.'],
+  }
+}
+
 export const power: Rule = context => {
   if (ofSlot(context, 'board', 'speed controller', 'power distribution').length === 0) return []
-  const one = context.pack?.pack?.cells === 1
-  const volts = context.packVolts
-    ? [
-        `A full pack has ${Number(context.packVolts.highV.toFixed(1))} V, an empty one ${Number(context.packVolts.lowV.toFixed(1))} V.`,
-      ]
-    : []
-  const limiter = `current limiter${one ? ' for one cell' : ''}`
-  const look = {
-    see: 'The limiter stays dark or goes dark after a blink; lights on the board; nothing warm, no smell.',
-    otherwise:
-      'Unplug at once. Measure between plus and minus: a beep is a bridge of solder. Look at every joint made since the last good power-up.',
-  }
-  const connected = [
-    'radio',
-    'video',
-    'camera',
-    'stack',
-    ...ids(ofSlot(context, 'navigation', 'sounder', 'payload')).map(id => `device-${id}`),
-    'device-navigation',
-    'device-sounder',
-  ]
   const hasDevices =
     does(context, 'video transmitter') ||
     does(context, 'receiver') ||
     ofSlot(context, 'camera', 'navigation').length > 0
   return [
-    {
-      id: 'first-power',
-      phase: 'first power',
-      title: 'First power-up through a limiter, nothing else connected',
-      minutes: 5,
-      why: 'A bridge now costs a fuse and a minute; later it costs the board and what hangs on it.',
-      need: [limiter, 'multimeter', ...(context.pack ? [`${shortName(context.pack)}, or any pack of its cells`] : [])],
-      after: ['board-in', 'capacitor'],
-      facts: volts,
-      cautions: [
-        'Props off.',
-        'Measure first: no beep between plus and minus.',
-        'Charge and handle lithium packs attended, on a fire-safe surface.',
-      ],
-      test: { doThis: 'Plug the pack in through the limiter.', ...look },
-      proves: ['board-in', 'capacitor', 'motors-join', 'stack'],
-    },
-    ...(ofSlot(context, 'motor').length > 0
-      ? [
-          {
-            id: 'motors-test',
-            phase: 'motor test' as const,
-            title: 'Each motor felt, then turned, props off',
-            minutes: 8,
-            why: 'A dead motor or a cold joint is found while everything is still open.',
-            need: [limiter, 'a computer with the firmware’s set-up pages'],
-            after: ['motors-join', 'first-power', 'stack'],
-            cautions: ['Props off. Keep fingers and wires away from the bells.'],
-            test: {
-              doThis: 'Turn each motor by hand, then at low throttle one after another.',
-              see: 'All start at the same throttle, run smoothly, and are alike warm after a few seconds.',
-              otherwise: 'One stutters: its joints first, then swap it with a good one to see whether the fault moves.',
-            },
-            proves: ['motors-join', 'motors-place'],
-          },
-        ]
-      : []),
-    ...(hasDevices
-      ? [
-          {
-            id: 'second-power',
-            phase: 'second power' as const,
-            title: 'Second power-up through the limiter, everything connected',
-            minutes: 6,
-            why: 'Radio, video and camera get volts for the first time: a limiter forgives one mistake.',
-            need: [limiter, 'goggles', 'hand controller'],
-            after: ['first-power', ...connected],
-            facts: volts,
-            cautions: ['Props off.', ...(does(context, 'video transmitter') ? ['Aerial on.'] : [])],
-            test: {
-              doThis: 'Plug in through the limiter; look for a picture and the receiver’s light.',
-              ...look,
-              see: `${look.see} ${[does(context, 'receiver') ? 'The receiver’s light blinks or glows.' : '', ofSlot(context, 'camera').length > 0 ? 'A picture comes.' : ''].filter(Boolean).join(' ')}`.trim(),
-            },
-            proves: connected,
-          },
-        ]
-      : []),
-    ...(isDigital(context)
-      ? [
-          {
-            id: 'video-activate',
-            phase: 'set up' as const,
-            title: 'Activate and update the video unit',
-            minutes: 15,
-            why: 'A new unit transmits only after it is activated, and both ends want the same version.',
-            need: ['a fan', 'a computer', 'cable'],
-            uses: ids(ofSlot(context, 'video transmitter')),
-            after: ['second-power'],
-            cautions: ['Without moving air it overheats: fan on, aerial on, props off.'],
-          },
-        ]
-      : []),
+    firstPower(context),
+    ...(ofSlot(context, 'motor').length > 0 ? [motorsTest(context)] : []),
+    ...(hasDevices ? [secondPower(context)] : []),
+    ...(isDigital(context) ? [activateVideo(context)] : []),
   ]
 }
