@@ -178,6 +178,8 @@ for (const [lines, packs, setups] of [
 ] as const) {
   const { core, engine, plain } = compare(lines, packs, setups)
   console.log(
-    `${String(lines).padStart(4)} lines, ${packs} packs × ${setups} set-ups: spreadsheet engine / core = ${(engine / core).toFixed(0)}   core / plain loop = ${(core / plain).toFixed(2)}   (core ${core.toFixed(3)} ms)`,
+    `${String(lines).padStart(4)} lines, ${packs} packs × ${setups} set-ups: spreadsheet engine / ` +
+      `core = ${(engine / core).toFixed(0)}   core / plain loop = ${(core / plain).toFixed(2)}   (core ` +
+      `${core.toFixed(3)} ms)`,
   )
 }

@@ -76,7 +76,10 @@ for (const count of [60, 200]) {
   await page.locator('[data-busy=true]').waitFor()
   const solving = await framesUntil(page, '[data-busy=true]')
   console.log(
-    `${count} shavings: frames while solving / at rest = ${(solving.perSecond / rest.perSecond).toFixed(2)}   (${solving.perSecond.toFixed(0)} a second over ${solving.seconds.toFixed(1)} s, ${solving.perSecond >= 50 ? '' : 'NOT '}at least 50; longest between two frames ${solving.longestMs.toFixed(0)} ms)`,
+    `${count} shavings: frames while solving / at rest = ` +
+      `${(solving.perSecond / rest.perSecond).toFixed(2)}   (${solving.perSecond.toFixed(0)} a second ` +
+      `over ${solving.seconds.toFixed(1)} s, ${solving.perSecond >= 50 ? '' : 'NOT '}at least 50; ` +
+      `longest between two frames ${solving.longestMs.toFixed(0)} ms)`,
   )
   await page.close()
 }

@@ -132,7 +132,11 @@ for (const clients of [1, most]) {
         commits: await rate(1, commit),
       })
     console.log(
-      `${String(clients).padStart(2)} at once, ${together} ${together === 1 ? 'edit' : 'edits'} a request: durable edits / empty route = ${median(rounds.map(r => r.edited / r.empties)).toFixed(2)}   durable edits / bare durable commits = ${median(rounds.map(r => r.edited / r.commits)).toFixed(2)}   (${median(rounds.map(r => r.edited)).toFixed(0)} edits a second)`,
+      `${String(clients).padStart(2)} at once, ${together} ${together === 1 ? 'edit' : 'edits'} a ` +
+        `request: durable edits / empty route = ` +
+        `${median(rounds.map(r => r.edited / r.empties)).toFixed(2)}   durable edits / bare durable ` +
+        `commits = ${median(rounds.map(r => r.edited / r.commits)).toFixed(2)}   ` +
+        `(${median(rounds.map(r => r.edited)).toFixed(0)} edits a second)`,
     )
   }
 }

@@ -175,7 +175,9 @@ const engineMs = medianMs(() => {
   sheet.setCellContents({ sheet: partsId, row: 0, col: 0 }, [partOf(build.lines[0]!)])
 }, 31)
 console.log(
-  `verdicts of ${packCount} packs × ${setupCount} set-ups × ${cards.length} cards after an edit: ${verdictsMs.toFixed(2)} ms (${verdictsMs < 5 ? 'under' : 'NOT under'} 5 ms); spreadsheet engine / core = ${(engineMs / verdictsMs).toFixed(0)}`,
+  `verdicts of ${packCount} packs × ${setupCount} set-ups × ${cards.length} cards after an edit: ` +
+    `${verdictsMs.toFixed(2)} ms (${verdictsMs < 5 ? 'under' : 'NOT under'} 5 ms); spreadsheet ` +
+    `engine / core = ${(engineMs / verdictsMs).toFixed(0)}`,
 )
 
 /** The same discharges, stepped through a tenth of a second at a time. */
@@ -218,6 +220,8 @@ const fitsMs = medianMs(() => {
   })
 }, 5)
 console.log(
-  `minutes of the same ${cells.length} loadouts, three discharges and two full throttles each: ${flightsMs.toFixed(0)} ms (${flightsMs < 1000 ? 'under' : 'NOT under'} 1 s); a plain loop through one discharge each takes ${(loopMs / flightsMs).toFixed(1)} times as long`,
+  `minutes of the same ${cells.length} loadouts, three discharges and two full throttles each: ` +
+    `${flightsMs.toFixed(0)} ms (${flightsMs < 1000 ? 'under' : 'NOT under'} 1 s); a plain loop ` +
+    `through one discharge each takes ${(loopMs / flightsMs).toFixed(1)} times as long`,
 )
 console.log(`with what each pack does not fit: ${fitsMs.toFixed(0)} ms`)

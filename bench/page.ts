@@ -96,7 +96,9 @@ const median = (list: number[]) => list.sort((a, b) => a - b)[Math.floor(list.le
 const script = median(times.map(t => t.script))
 const layout = median(times.map(t => t.layout))
 console.log(
-  `400 lines, edit to repainted strip: scripting / one 60 Hz frame = ${(script / frameMs).toFixed(2)}, style and layout / frame = ${(layout / frameMs).toFixed(2)}   (${script.toFixed(1)} ms scripting)`,
+  `400 lines, edit to repainted strip: scripting / one 60 Hz frame = ` +
+    `${(script / frameMs).toFixed(2)}, style and layout / frame = ${(layout / frameMs).toFixed(2)}   ` +
+    `(${script.toFixed(1)} ms scripting)`,
 )
 
 for (let i = 0; i < 299; i++)
@@ -116,7 +118,9 @@ for (let i = 0; i < 5; i++) {
   await fresh.context().close()
 }
 console.log(
-  `shelf of 300 builds, navigation to paint / one second = ${(median(shelfTimes) / 1000).toFixed(2)}, to the last card / one second = ${(median(wholeTimes) / 1000).toFixed(2)}`,
+  `shelf of 300 builds, navigation to paint / one second = ` +
+    `${(median(shelfTimes) / 1000).toFixed(2)}, to the last card / one second = ` +
+    `${(median(wholeTimes) / 1000).toFixed(2)}`,
 )
 await browser.close()
 server.kill()

@@ -77,7 +77,11 @@ for (const [count, limitMs] of [
   const runs = Array.from({ length: 20 }, (_, seed) => timed(problemOf(count, seed + 1, true)))
   const ms = runs.map(run => run.ms)
   console.log(
-    `plan of ${count} shavings, 20 seeds: median ${median(ms).toFixed(0)} ms (${median(ms) < limitMs ? 'under' : 'NOT under'} ${limitMs / 1000} s), slowest ${Math.max(...ms).toFixed(0)} ms; ${median(runs.map(run => run.ms / run.bareMs)).toFixed(2)} times its ${median(runs.map(run => run.calls))} bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of 20`,
+    `plan of ${count} shavings, 20 seeds: median ${median(ms).toFixed(0)} ms ` +
+      `(${median(ms) < limitMs ? 'under' : 'NOT under'} ${limitMs / 1000} s), slowest ` +
+      `${Math.max(...ms).toFixed(0)} ms; ${median(runs.map(run => run.ms / run.bareMs)).toFixed(2)} ` +
+      `times its ${median(runs.map(run => run.calls))} bare solver calls; proven best in ` +
+      `${runs.filter(run => run.answer.status === 'best').length} of 20`,
   )
 }
 
@@ -85,7 +89,11 @@ for (const [count, limitMs] of [
   const runs = Array.from({ length: 10 }, (_, seed) => timed(problemOf(60, seed + 1, true, independent, 2)))
   const ms = runs.map(run => run.ms)
   console.log(
-    `plan of 60 shavings, two loadouts, every guard a cause of its own, prices with grams, 10 seeds: median ${median(ms).toFixed(0)} ms, slowest ${Math.max(...ms).toFixed(0)} ms (${Math.max(...ms) < 5000 ? 'under' : 'NOT under'} 5 s); ${median(runs.map(run => run.calls))} bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of 10`,
+    `plan of 60 shavings, two loadouts, every guard a cause of its own, prices with grams, 10 seeds: ` +
+      `median ${median(ms).toFixed(0)} ms, slowest ${Math.max(...ms).toFixed(0)} ms ` +
+      `(${Math.max(...ms) < 5000 ? 'under' : 'NOT under'} 5 s); ${median(runs.map(run => run.calls))} ` +
+      `bare solver calls; proven best in ${runs.filter(run => run.answer.status === 'best').length} of ` +
+      `10`,
   )
 }
 
@@ -130,5 +138,6 @@ const ratios = Array.from({ length: 10 }, (_, seed) => {
   return ms / binnedMs
 })
 console.log(
-  `without spread, 60 shavings, 10 seeds: the same cost as a dynamic program over 0.01 g bins each time; median ${median(ratios).toFixed(1)} times its time`,
+  `without spread, 60 shavings, 10 seeds: the same cost as a dynamic program over 0.01 g bins each ` +
+    `time; median ${median(ratios).toFixed(1)} times its time`,
 )

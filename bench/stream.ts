@@ -97,7 +97,8 @@ await withScale(500, async () => {
   await page.waitForTimeout(60_000)
   const after = await heapMb(session)
   console.log(
-    `memory after ten minutes' worth of readings / before = ${(after / before).toFixed(3)}   (${before.toFixed(1)} → ${after.toFixed(1)} MB)`,
+    `memory after ten minutes' worth of readings / before = ${(after / before).toFixed(3)}   ` +
+      `(${before.toFixed(1)} → ${after.toFixed(1)} MB)`,
   )
 })
 await browser.close()

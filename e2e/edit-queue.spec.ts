@@ -89,26 +89,29 @@ for (const [how, begin] of Object.entries(troubles)) {
 }
 
 for (const slowMs of [2500, 4000]) {
-  test(`an answer that takes ${slowMs / 1000} s, and another build opened meanwhile: nothing is lost, and “Saved” is said only when it is`, async ({
-    app,
-    server,
-  }) => {
-    await app.goto(`${server.address}/builds/marzipan/parts`)
-    await app.route('**/commands**', async route => {
-      await new Promise(after => setTimeout(after, slowMs))
-      await route.continue().catch(() => undefined)
-    })
-    for (const grams of ['3.01', '3.02', '3.03']) await type(app, 'strap', grams)
-    await openBuild(app, 'Nougat')
-    await expect(app.locator('.waiting')).toContainText('of Marzipan')
-    await type(app, 'strap', '2.50')
-    await expect(app.getByText('Saved', { exact: true })).toBeHidden()
-    await expect(app.locator('.waiting')).toBeHidden({ timeout: 30_000 })
-    await saved(app)
-    expect([await gramsOf(server, 'marzipan', 'strap'), await gramsOf(server, 'nougat', 'strap')]).toEqual([3.03, 2.5])
-    const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
-    expect(entries.slice(0, 3).map(entry => entry.gramsAfterG)).toEqual([3.03, 3.02, 3.01])
-  })
+  test(
+    `an answer that takes ${slowMs / 1000} s, and another build opened meanwhile: nothing is lost, ` +
+      `and “Saved” is said only when it is`,
+    async ({ app, server }) => {
+      await app.goto(`${server.address}/builds/marzipan/parts`)
+      await app.route('**/commands**', async route => {
+        await new Promise(after => setTimeout(after, slowMs))
+        await route.continue().catch(() => undefined)
+      })
+      for (const grams of ['3.01', '3.02', '3.03']) await type(app, 'strap', grams)
+      await openBuild(app, 'Nougat')
+      await expect(app.locator('.waiting')).toContainText('of Marzipan')
+      await type(app, 'strap', '2.50')
+      await expect(app.getByText('Saved', { exact: true })).toBeHidden()
+      await expect(app.locator('.waiting')).toBeHidden({ timeout: 30_000 })
+      await saved(app)
+      expect([await gramsOf(server, 'marzipan', 'strap'), await gramsOf(server, 'nougat', 'strap')]).toEqual([
+        3.03, 2.5,
+      ])
+      const { entries } = await server.json<{ entries: { gramsAfterG: number }[] }>('/api/builds/marzipan/journal')
+      expect(entries.slice(0, 3).map(entry => entry.gramsAfterG)).toEqual([3.03, 3.02, 3.01])
+    },
+  )
 }
 
 test('a note that is too long stands among four edits: it alone is set aside', async ({ app, server }) => {

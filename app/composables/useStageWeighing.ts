@@ -104,12 +104,16 @@ export function useStageWeighing(
     if (state === 'taken in' && draft.value && compared.value) {
       const below = compared.value.belowNothing.map(id => store.lineOf(id)).find(line => line)
       if (below) {
-        message.value = `Taken in, ${lineTitle(below)} would weigh less than nothing. Something booked is not on the pan: say below what it is, or hold the weighing.`
+        message.value =
+          `Taken in, ${lineTitle(below)} would weigh less than nothing. Something booked is not on the ` +
+          `pan: say below what it is, or hold the weighing.`
         return
       }
       if (Math.abs(compared.value.z) > farOff && performance.now() - saidAtMs > soonMs) {
         saidAtMs = performance.now()
-        message.value = `It is ${fixed(Math.abs(compared.value.z), 0)} times its own spread off the ledger. Once more takes it in all the same.`
+        message.value =
+          `It is ${fixed(Math.abs(compared.value.z), 0)} times its own spread off the ledger. Once more ` +
+          `takes it in all the same.`
         return
       }
     }

@@ -54,7 +54,8 @@ const verify = (id: string, event: Event) =>
       </button>
     </div>
     <p class="note">
-      A planning aid and not legal advice. The starting cards are from the published texts as remembered in November 2026; rules change. Confirm each with your aviation authority and put the date on it.
+      A planning aid and not legal advice. The starting cards are from the published texts as remembered in November
+      2026; rules change. Confirm each with your aviation authority and put the date on it.
     </p>
     <p
       v-if="problem"

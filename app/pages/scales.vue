@@ -148,7 +148,8 @@ async function removeReference(id: string) {
     >
       <h2>Reference masses</h2>
       <p class="soft">
-        What scales are checked with, and how far each may be off. A coin of known mass is a poor man’s reference: worn ones are lighter, so give it an honest tolerance.
+        What scales are checked with, and how far each may be off. A coin of known mass is a poor man’s reference:
+        worn ones are lighter, so give it an honest tolerance.
       </p>
       <table v-if="scales.references.length > 0">
         <tbody>

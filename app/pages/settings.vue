@@ -85,7 +85,8 @@ function confidence(event: Event) {
         @change="change({ benchScale: ($event.target as HTMLInputElement).value.trim() })"
       /></label>
       <p class="soft">
-        A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable of this machine is opened in Weigh.
+        A scale on a serial-to-network adapter that sends lines all the time. Empty: none. A scale on a serial cable
+        of this machine is opened in Weigh.
       </p>
     </section>
     <section class="panel">

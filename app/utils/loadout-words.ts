@@ -28,7 +28,10 @@ export function loadoutsWords(cells: readonly SheetCell[]): string {
   const flown = cells.filter(cell => !cell.never)
   if (flown.length === 0) return 'no pack yet'
   if (!flown.some(cell => cell.binding?.verdict))
-    return `${flown.length} ${flown.length === 1 ? 'loadout' : 'loadouts'}, ${flown.some(cell => cell.binding) ? 'nothing that flies yet' : 'no limit'}`
+    return (
+      `${flown.length} ${flown.length === 1 ? 'loadout' : 'loadouts'}, ` +
+      `${flown.some(cell => cell.binding) ? 'nothing that flies yet' : 'no limit'}`
+    )
   const clear = flown.filter(cell => cell.intoReserveG === 0).length
   const onPurpose = flown.filter(cell => cell.onPurpose && cell.binding?.verdict?.word === 'Over').length
   return `${clear} of ${flown.length} clear${onPurpose > 0 ? ` · ${onPurpose} over on purpose` : ''}`

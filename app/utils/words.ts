@@ -49,7 +49,11 @@ export function weighingWords(mass: Mass, quantity: number): string {
   const { weighing } = mass
   if (!weighing) return ''
   if (weighing.method === 'forecast difference')
-    return `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); nobody has weighed it since.`
+    return (
+      `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ` +
+      `${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); ` +
+      `nobody has weighed it since.`
+    )
   const shown = weighing.displaysG.map(g => fixed(g, decimalsOfStep(mass.resolutionG))).join(', ')
   const pieces = mass.pieceReadingsG
     ? `${mass.pieceReadingsG.length} of ${quantity} pieces one by one`
@@ -107,7 +111,10 @@ export function overviewSentence(overview: Overview): string {
     : overview.binding
       ? ` ${judgementWord(overview.binding)}.`
       : ' No limit chosen.'
-  return `All-up weight ${gramsFigure(overview.massG, overview.spreadG)} grams, plus or minus ${spreadFigure(overview.spreadG)}. ${parts.join(', ')}.${end}`
+  return (
+    `All-up weight ${gramsFigure(overview.massG, overview.spreadG)} grams, plus or minus ` +
+    `${spreadFigure(overview.spreadG)}. ${parts.join(', ')}.${end}`
+  )
 }
 
 export function toneOf(judgement: CardJudgement | null): 'clear' | 'close' | 'over' | 'none' {

@@ -3,9 +3,12 @@ export type DataTrouble = 'newer' | 'damaged' | 'read-only' | 'full' | 'in use' 
 
 const words: Readonly<Record<Exclude<DataTrouble, 'newer' | 'unknown'>, string>> = {
   damaged:
-    'The database in the data folder is damaged and cannot be read. Put a copy of it in its place: the application made one before each update, named “jolly-gram.before-…”, in the same folder. Nothing is written meanwhile.',
+    'The database in the data folder is damaged and cannot be read. Put a copy of it in its place: ' +
+    'the application made one before each update, named “jolly-gram.before-…”, in the same folder. ' +
+    'Nothing is written meanwhile.',
   'read-only':
-    'The data folder cannot be written to. Give the application leave to write there, or name another folder in JOLLY_GRAM_DATA. Nothing is written meanwhile.',
+    'The data folder cannot be written to. Give the application leave to write there, or name another ' +
+    'folder in JOLLY_GRAM_DATA. Nothing is written meanwhile.',
   full: 'The disk with the data folder is full. Make room; what was typed is kept where it was typed and written then.',
   'in use':
     'Another program holds the database for itself. Close it; what was typed is kept where it was typed and written then.',

@@ -20,7 +20,8 @@ export function journalRepository(db: Db) {
       `SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`,
     ),
     withId: db.prepare(
-      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND (undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`,
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND ` +
+        `(undone = 'in force') = :inForce AND instr(patch, json_quote(:id)) > 0`,
     ),
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
@@ -30,10 +31,12 @@ export function journalRepository(db: Db) {
       `SELECT ${columns}, patch, vintage, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`,
     ),
     nextUndo: db.prepare(
-      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' ORDER BY seq DESC LIMIT 1`,
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND ` +
+        `undone = 'in force' ORDER BY seq DESC LIMIT 1`,
     ),
     nextRedo: db.prepare(
-      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back' ORDER BY seq LIMIT 1`,
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND ` +
+        `undone = 'taken back' ORDER BY seq LIMIT 1`,
     ),
     mark: db.prepare('UPDATE journal SET undone = :undone WHERE build_id = :buildId AND seq = :seq'),
     overtake: db.prepare(

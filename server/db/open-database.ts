@@ -61,7 +61,8 @@ export function migrate(db: Db, migrations: readonly Migration[], path: string |
   if (newer.length > 0)
     throw new DataProblem(
       'newer',
-      `The database was made by a newer version of the application (${newer.join(', ')}). Update the application to open it, or put a copy from before in its place. Nothing is written meanwhile.`,
+      `The database was made by a newer version of the application (${newer.join(', ')}). Update the ` +
+        `application to open it, or put a copy from before in its place. Nothing is written meanwhile.`,
     )
   const record = db.prepare('INSERT INTO migrations (name, applied_at) VALUES (:name, :appliedAt)')
   const wanted = [...migrations].sort((a, b) => a.name.localeCompare(b.name)).filter(({ name }) => !done.has(name))

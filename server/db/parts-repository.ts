@@ -98,7 +98,9 @@ export function partsRepository(db: Db) {
     known: db.prepare('SELECT id FROM parts WHERE id IN (SELECT value FROM json_each(:ids))').pluck(),
     remove: db.prepare('DELETE FROM parts WHERE id = :id'),
     version: db.prepare(
-      'INSERT OR IGNORE INTO part_versions (part_id, id, made_at, came, mass, entry) VALUES (:partId, :id, :madeAt, :came, :mass, (SELECT coalesce(max(entry), 0) + 1 FROM part_versions WHERE part_id = :partId))',
+      'INSERT OR IGNORE INTO part_versions (part_id, id, made_at, came, mass, entry) VALUES (:partId, ' +
+        ':id, :madeAt, :came, :mass, (SELECT coalesce(max(entry), 0) + 1 FROM part_versions WHERE part_id ' +
+        '= :partId))',
     ),
     versions: db.prepare(
       'SELECT made_at AS madeAt, came, mass FROM part_versions WHERE part_id = :id ORDER BY entry, made_at, id',

@@ -6,7 +6,8 @@ import type { Db } from './open-database'
 export function templatesRepository(db: Db) {
   const select = db.prepare('SELECT value FROM assembly_templates ORDER BY name, id').pluck()
   const put = db.prepare(
-    'INSERT INTO assembly_templates (id, name, value) VALUES (:id, :name, :value) ON CONFLICT (id) DO UPDATE SET name = excluded.name, value = excluded.value',
+    'INSERT INTO assembly_templates (id, name, value) VALUES (:id, :name, :value) ON CONFLICT (id) DO ' +
+      'UPDATE SET name = excluded.name, value = excluded.value',
   )
   const remove = db.prepare('DELETE FROM assembly_templates WHERE id = ?')
   return {

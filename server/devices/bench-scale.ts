@@ -105,7 +105,8 @@ export function benchScale(addressNow: () => string) {
     else if (garbageSinceOpen >= garbageToSay || splitter.tooLong > 0)
       say(
         'not understood',
-        `Something comes from ${address}, but nothing that can be read as grams. Is the rate (baud) right, and the scale set to a dialect such as “S S 17.02 g” or “ST,GS,+ 17.02g”?`,
+        `Something comes from ${address}, but nothing that can be read as grams. Is the rate (baud) ` +
+          `right, and the scale set to a dialect such as “S S 17.02 g” or “ST,GS,+ 17.02g”?`,
       )
     if (linesInBatch > mostLinesInABatch) from.pause()
   }

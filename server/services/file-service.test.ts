@@ -96,7 +96,8 @@ describe('what an earlier version of the application kept', () => {
       INSERT INTO lines (build_id, id, position, slot, name, quantity, state, role, removable, note) VALUES ('b', 'made', 0, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, ''), ('b', 'said', 1, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, '');
       INSERT INTO packs VALUES ('b', 'made', 'P1', 1, 'LiPo', 300, NULL, ''), ('b', 'said', 'P2', 1, 'LiPo', 300, 60, '')`)
     const parts = early.prepare(
-      `INSERT INTO parts (id, slot, name, pack, sold_in, owned, lost, scrapped, missing, bag, link, note, tags) VALUES (?, 'pack', 'Pack', ?, 1, 1, 0, 0, 0, '', '', '', '[]')`,
+      `INSERT INTO parts (id, slot, name, pack, sold_in, owned, lost, scrapped, missing, bag, link, ` +
+        `note, tags) VALUES (?, 'pack', 'Pack', ?, 1, 1, 0, 0, 0, '', '', '', '[]')`,
     )
     const pack = { label: 'P3', cells: 1, chemistry: 'LiPo', capacityMah: 300, cRating: null, plug: '' }
     parts.run('made', JSON.stringify(pack))

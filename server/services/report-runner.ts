@@ -18,7 +18,8 @@ function tooMuch(job: ReportJob): DomainProblem {
   const packs = job.build.lines.filter(line => line.slot === 'pack').length
   return new DomainProblem(
     'too-much',
-    `${job.build.setups.length} set-ups with ${packs} packs are more than can be worked out in ${mostMs / 1000} seconds. Mark the loadouts you never fly, or take off packs you do not use.`,
+    `${job.build.setups.length} set-ups with ${packs} packs are more than can be worked out in ` +
+      `${mostMs / 1000} seconds. Mark the loadouts you never fly, or take off packs you do not use.`,
   )
 }
 

@@ -152,7 +152,8 @@ describe('a write that would make a build unreadable', () => {
     const db = new Database(disk.path)
     db.exec('DROP TRIGGER journal_keeps_entries')
     db.prepare(
-      `UPDATE journal SET patch = ? WHERE build_id = 'other' AND seq = (SELECT max(seq) FROM journal WHERE build_id = 'other' AND kind = 'do' AND undone = 'in force')`,
+      `UPDATE journal SET patch = ? WHERE build_id = 'other' AND seq = (SELECT max(seq) FROM journal ` +
+        `WHERE build_id = 'other' AND kind = 'do' AND undone = 'in force')`,
     ).run(
       JSON.stringify({
         head: { before: { flies: { setupId: 'ghost', packLineId: null } }, after: {} },

@@ -13,7 +13,10 @@ const { massVersions, journal, ownCards } = buildFileSchema.shape
 /** The text of a build file, line by line: every item of a list has its own line, in the order of the schema. */
 export function* linesOfFile(file: WritableBuildFile): Generator<string> {
   const fields = Object.entries(buildSchema.parse(file.build))
-  yield `{\n  "format": ${JSON.stringify(file.format)},\n  "version": ${file.version},\n  "versions": ${JSON.stringify(file.versions)},\n  "build": {\n`
+  yield (
+    `{\n  "format": ${JSON.stringify(file.format)},\n  "version": ${file.version},\n  "versions": ` +
+    `${JSON.stringify(file.versions)},\n  "build": {\n`
+  )
   for (const [i, [key, value]] of fields.entries()) {
     const end = i === fields.length - 1 ? '' : ','
     if (Array.isArray(value) && value.length > 0) yield* rows(key, value, '    ', end)

@@ -47,7 +47,8 @@ describe('a drawer file', () => {
   })
   it('refuses rows one by one, each with its row and unit, and takes the others', () => {
     const { parts, bad } = read(
-      'kind,name,owned,listed,kV,Free height between plates\nmotor,good,4,9.1,3750,\nmotor,,4,9.1,,\nwing,x,1,1,,\nmotor,y,1.5,9,,\nmotor,z,1,heavy,99,\nmotor,u,1,9,,20\nmotor,v,1,9,,,,too,many\nmotor,=1+1,1,9,,\n',
+      'kind,name,owned,listed,kV,Free height between ' +
+        'plates\nmotor,good,4,9.1,3750,\nmotor,,4,9.1,,\nwing,x,1,1,,\nmotor,y,1.5,9,,\nmotor,z,1,heavy,99,\nmotor,u,1,9,,20\nmotor,v,1,9,,,,too,many\nmotor,=1+1,1,9,,\n',
     )
     expect(parts.map(p => p.name)).toEqual(['good'])
     expect(bad.map(b => [b.row, b.problems.join(' ')])).toEqual([

@@ -31,7 +31,9 @@ describe('reading a parts list', () => {
   })
   it('understands everyday words for slots, and heads with a unit in them', () => {
     const rows = read(
-      'Component,Type,Pcs,Weight g\nBrain,Flight controller,1,8\nSender,VTX,1,15\nSpikes,Cap,1,2\nStub,Antenna,1,1.2\nFans,Props,4,1.5\nLong one,Battery,1,72\nBolts,Screws,16,0.2\n',
+      'Component,Type,Pcs,Weight g\nBrain,Flight ' +
+        'controller,1,8\nSender,VTX,1,15\nSpikes,Cap,1,2\nStub,Antenna,1,1.2\nFans,Props,4,1.5\nLong ' +
+        'one,Battery,1,72\nBolts,Screws,16,0.2\n',
     )
     expect(rows.map(row => row.line?.slot)).toEqual([
       'board',

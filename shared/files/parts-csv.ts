@@ -84,7 +84,9 @@ export const mostRows = 2000
 export function readTable(text: string): ReadTable | { problem: string } {
   if (text.length > mostBytes)
     return {
-      problem: `This is ${(text.length / 1e6).toFixed(1)} MB of text; a parts list has at most ${mostBytes / 1e6} MB. Nothing was taken in.`,
+      problem:
+        `This is ${(text.length / 1e6).toFixed(1)} MB of text; a parts list has at most ` +
+        `${mostBytes / 1e6} MB. Nothing was taken in.`,
     }
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     skipEmptyLines: 'greedy',
@@ -93,13 +95,17 @@ export function readTable(text: string): ReadTable | { problem: string } {
   const quotes = parsed.errors.find(e => e.type === 'Quotes')
   if (quotes)
     return {
-      problem: `A quotation mark in row ${(quotes.row ?? 0) + 1} is never closed or stands in the wrong place. Mend the file; nothing was taken in.`,
+      problem:
+        `A quotation mark in row ${(quotes.row ?? 0) + 1} is never closed or stands in the wrong place. ` +
+        `Mend the file; nothing was taken in.`,
     }
   const rows = parsed.data
   if (rows.length === 0) return { problem: 'There are no rows in it.' }
   if (rows.length > mostRows + 1)
     return {
-      problem: `It has ${rows.length.toLocaleString('en')} rows; one build holds at most ${mostRows.toLocaleString('en')} lines. Nothing was taken in.`,
+      problem:
+        `It has ${rows.length.toLocaleString('en')} rows; one build holds at most ` +
+        `${mostRows.toLocaleString('en')} lines. Nothing was taken in.`,
     }
   const hasHeader =
     guessMapping(rows[0]!).matched >= 1 && rows[0]!.every(c => isNotRead(readGrams(c)) || c.trim() === '')

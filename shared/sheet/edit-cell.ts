@@ -129,7 +129,9 @@ function editGrams(line: Line, text: string, valueCount: number, versionId: stri
   if (!several) return read
   if (several.readings.length > line.quantity)
     return {
-      problem: `${several.readings.length} readings for ${line.quantity} ${line.quantity === 1 ? 'piece' : 'pieces'}. Raise “How many” first.`,
+      problem:
+        `${several.readings.length} readings for ${line.quantity} ` +
+        `${line.quantity === 1 ? 'piece' : 'pieces'}. Raise “How many” first.`,
     }
   const meanG = Number((sumCompensated(several.readings) / several.readings.length).toFixed(6))
   return {

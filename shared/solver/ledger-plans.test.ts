@@ -211,61 +211,65 @@ describe('the plan for a whole ledger', () => {
     expect(budgeted).toBeGreaterThan(15)
   }, 240_000)
 
-  it('two swaps of one kind that are Clear together are not passed over for a dearer one: what they share in their listings is one cause', () => {
-    const motor = (id: string, valueG: number, more: Partial<Line> = {}) =>
-      makeLine({
-        id,
-        slot: 'motor',
-        name: id,
-        mass: makeMass({ versionId: id, evidence: 'listed', valueG, resolutionG: 0.1 }),
-        ...more,
-      })
-    const lines = [
-      motor('a', 60),
-      motor('b', 60),
-      makeLine({
-        id: 'rest',
-        slot: 'frame',
-        name: 'rest',
-        mass: makeMass({ versionId: 'rest', evidence: 'weighed', valueG: 130, ownSpreadG: 0 }),
-      }),
-      motor('a2', 57.5, { state: 'candidate', insteadOf: 'a' }),
-      motor('b2', 57.5, { state: 'candidate', insteadOf: 'b' }),
-      makeLine({
-        id: 'rest2',
-        slot: 'frame',
-        name: 'light',
-        state: 'candidate',
-        insteadOf: 'rest',
-        mass: makeMass({ versionId: 'rest2', evidence: 'weighed', valueG: 120, ownSpreadG: 0 }),
-      }),
-    ]
-    const swap = (id: string, lineId: string, candidateId: string, cents: number) =>
-      makeShaving({ id, what: id, kind: 'swap part', lineId, candidateId, cents, minutes: 0, slipPercent: 0 })
-    const base = randomSetting(1)
-    const build: Build = {
-      ...base.build,
-      aim: { ...base.build.aim, confidence: 0.95 },
-      lines,
-      observations: [],
-      shave: {
-        ...blankShaveList,
-        shavings: [swap('one', 'a', 'a2', 1000), swap('two', 'b', 'b2', 1000), swap('dear', 'rest', 'rest2', 9000)],
-      },
-    }
-    const estimates = estimatesOf(build, new HonestyTable())
-    const both = ['a2', 'b2', 'rest'].map(id => estimates.of(build.lines.find(line => line.id === id)!))
-    const keyed = new Map<string, number>()
-    for (const one of both)
-      for (const [key, c] of Object.entries(one.contributions)) keyed.set(key, (keyed.get(key) ?? 0) + c)
-    const guarded =
-      both.reduce((sum, one) => sum + one.valueG, 0) +
-      1.6448536269514722 * Math.sqrt([...keyed.values()].reduce((sum, c) => sum + c * c, 0))
-    const setting: PlanningSetting = { ...base, build, estimates, cards: [card(guarded + 0.001)] }
-    const posed = poseProblem(setting)
-    const answer = new PlanSearch(posed.problem, solve).run({ seconds: 20, elapsed: () => 0 })
-    expect(answer).toMatchObject({ status: 'best', items: [{ id: 'one' }, { id: 'two' }] })
-  })
+  it(
+    'two swaps of one kind that are Clear together are not passed over for a dearer one: what they ' +
+      'share in their listings is one cause',
+    () => {
+      const motor = (id: string, valueG: number, more: Partial<Line> = {}) =>
+        makeLine({
+          id,
+          slot: 'motor',
+          name: id,
+          mass: makeMass({ versionId: id, evidence: 'listed', valueG, resolutionG: 0.1 }),
+          ...more,
+        })
+      const lines = [
+        motor('a', 60),
+        motor('b', 60),
+        makeLine({
+          id: 'rest',
+          slot: 'frame',
+          name: 'rest',
+          mass: makeMass({ versionId: 'rest', evidence: 'weighed', valueG: 130, ownSpreadG: 0 }),
+        }),
+        motor('a2', 57.5, { state: 'candidate', insteadOf: 'a' }),
+        motor('b2', 57.5, { state: 'candidate', insteadOf: 'b' }),
+        makeLine({
+          id: 'rest2',
+          slot: 'frame',
+          name: 'light',
+          state: 'candidate',
+          insteadOf: 'rest',
+          mass: makeMass({ versionId: 'rest2', evidence: 'weighed', valueG: 120, ownSpreadG: 0 }),
+        }),
+      ]
+      const swap = (id: string, lineId: string, candidateId: string, cents: number) =>
+        makeShaving({ id, what: id, kind: 'swap part', lineId, candidateId, cents, minutes: 0, slipPercent: 0 })
+      const base = randomSetting(1)
+      const build: Build = {
+        ...base.build,
+        aim: { ...base.build.aim, confidence: 0.95 },
+        lines,
+        observations: [],
+        shave: {
+          ...blankShaveList,
+          shavings: [swap('one', 'a', 'a2', 1000), swap('two', 'b', 'b2', 1000), swap('dear', 'rest', 'rest2', 9000)],
+        },
+      }
+      const estimates = estimatesOf(build, new HonestyTable())
+      const both = ['a2', 'b2', 'rest'].map(id => estimates.of(build.lines.find(line => line.id === id)!))
+      const keyed = new Map<string, number>()
+      for (const one of both)
+        for (const [key, c] of Object.entries(one.contributions)) keyed.set(key, (keyed.get(key) ?? 0) + c)
+      const guarded =
+        both.reduce((sum, one) => sum + one.valueG, 0) +
+        1.6448536269514722 * Math.sqrt([...keyed.values()].reduce((sum, c) => sum + c * c, 0))
+      const setting: PlanningSetting = { ...base, build, estimates, cards: [card(guarded + 0.001)] }
+      const posed = poseProblem(setting)
+      const answer = new PlanSearch(posed.problem, solve).run({ seconds: 20, elapsed: () => 0 })
+      expect(answer).toMatchObject({ status: 'best', items: [{ id: 'one' }, { id: 'two' }] })
+    },
+  )
 
   it('there is none while a line that counts has no grams, and the line is named', () => {
     const setting = randomSetting(2)

@@ -46,7 +46,8 @@ const swaps = computed(() =>
     </p>
     <template v-else-if="path">
       <p class="lead">
-        {{ path.takeApart.length }} {{ path.takeApart.length === 1 ? 'step' : 'steps' }} to undo, about {{ fixed(path.minutes, 0) }} minutes with what is built and tested again. Pack off first.
+        {{ path.takeApart.length }} {{ path.takeApart.length === 1 ? 'step' : 'steps' }} to undo, about
+        {{ fixed(path.minutes, 0) }} minutes with what is built and tested again. Pack off first.
       </p>
       <div class="columns">
         <div>

@@ -154,7 +154,8 @@ const gearLines = computed(() => {
       </div>
     </template>
     <p class="note">
-      Drag a device to another output, or select it and press the arrow keys. Fit counts again at once. Props off for every bench test; first power-up through a current limiter.
+      Drag a device to another output, or select it and press the arrow keys. Fit counts again at once. Props off for
+      every bench test; first power-up through a current limiter.
     </p>
   </div>
 </template>

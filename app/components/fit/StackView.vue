@@ -166,7 +166,8 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
         class="soft"
         data-test="unknown-heights"
       >
-        Nobody has said how high these are: {{ [...new Set(up.unknown.map(layer => layer.name))].join(', ') }}. They stand at no height until it is said, here or at the part itself.
+        Nobody has said how high these are: {{ [...new Set(up.unknown.map(layer => layer.name))].join(', ') }}. They
+        stand at no height until it is said, here or at the part itself.
       </p>
       <p
         v-for="t in up.touching"
@@ -180,7 +181,8 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
         :key="c.layer.id"
         class="problem"
       >
-        {{ c.layer.name }} is {{ Math.abs(c.clearanceMm).toFixed(1) }} mm {{ c.clearanceMm < 0 ? 'inside' : 'from' }} the nearest prop or duct.
+        {{ c.layer.name }} is {{ Math.abs(c.clearanceMm).toFixed(1) }} mm {{ c.clearanceMm < 0 ? 'inside' : 'from' }}
+        the nearest prop or duct.
       </p>
       <div class="drawings">
         <svg
@@ -497,7 +499,9 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
         </tbody>
       </table>
       <p class="soft">
-        Outlines against {{ discs ? 'the props or ducts of this build' : 'props: say the frame’s diagonal and the prop’s diameter' }}. Carbon plates conduct: boards want at least 1 mm of air or tape between.
+        Outlines against
+        {{ discs ? 'the props or ducts of this build' : 'props: say the frame’s diagonal and the prop’s diameter' }}.
+        Carbon plates conduct: boards want at least 1 mm of air or tape between.
       </p>
     </template>
   </div>

@@ -239,7 +239,8 @@ const headWords = computed(() => {
       </button>
     </p>
     <p class="soft">
-      Stranded wire with a silicone jacket, ± 5 %. A lead that is too short for its way is said before it is laid: with the grams of a splice, or lay it another way.
+      Stranded wire with a silicone jacket, ± 5 %. A lead that is too short for its way is said before it is laid:
+      with the grams of a splice, or lay it another way.
     </p>
   </div>
 </template>

@@ -128,7 +128,7 @@ const words = computed(() =>
   panels.value
     .map(
       panel =>
-        `${panel.label} from ${fixed(panel.of(points.value[0]!), panel.digits)} to ${fixed(panel.of(points.value.at(-1)!), panel.digits)} ${panel.unit}`,
+        `${panel.label} from ${fixed(panel.of(points.value[0]!), panel.digits)} to ` + `${fixed(panel.of(points.value.at(-1)!), panel.digits)} ${panel.unit}`,
     )
     .join(', '),
 )
@@ -279,7 +279,8 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
       <b>Little left for the landing.</b> At the end full throttle lifts only {{ fixed(forecastOf!.thrustToWeightEnd!, 1) }} times the weight: land earlier, or keep more in reserve.
     </p>
     <p class="soft">
-      A flight at constant mean power in the middle of the band. Real flights rise and fall around it. Land by the warning, not by the clock.
+      A flight at constant mean power in the middle of the band. Real flights rise and fall around it. Land by the
+      warning, not by the clock.
     </p>
   </section>
 </template>

@@ -122,7 +122,8 @@ function printList() {
       </table>
     </div>
     <p class="soft">
-      A planning aid, not legal advice. Rules change: confirm with your aviation authority. Never fly or charge a swollen or damaged pack; charge attended, on a fire-safe surface.
+      A planning aid, not legal advice. Rules change: confirm with your aviation authority. Never fly or charge a
+      swollen or damaged pack; charge attended, on a fire-safe surface.
     </p>
   </section>
 </template>

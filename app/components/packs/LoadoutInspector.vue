@@ -96,7 +96,8 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     <VerdictMark
       :word="verdict.word"
       filled
-    /> {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}
+    />
+    {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}
   </p>
   <ul
     v-if="cell.judgements.length > 1"
@@ -166,7 +167,10 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       v-if="told.weakest && told.weakest.share > 1"
       class="note"
     >
-      Full throttle asks for {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }} A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.
+      Full throttle asks for
+      {{ told.weakest.atLeast ? 'at least ' : '' }}{{ fixed(told.weakest.fullA ?? told.weakest.meanA, 0) }}
+      A{{ told.start?.from === 'kV and prop' ? ' (worked out from kV and prop: a third either way)' : '' }}; the
+      {{ told.weakest.name }} bears {{ fixed(told.weakest.burstA, 0) }} A in bursts.
     </p>
     <p
       v-if="told.thrustToWeightStart === null && !told.collapses"

@@ -86,7 +86,8 @@ function charged() {
     v-if="resistance"
     class="soft"
   >
-    A cell resists {{ fixed(resistance.mohm, 1) }} mΩ, {{ resistance.from }}{{ resistance.from === 'assumed' ? ' from its capacity, 40 % either way' : '' }}.
+    A cell resists {{ fixed(resistance.mohm, 1) }} mΩ,
+    {{ resistance.from }}{{ resistance.from === 'assumed' ? ' from its capacity, 40 % either way' : '' }}.
   </p>
   <PropertyFields
     slot-name="pack"

@@ -42,7 +42,8 @@ function minutes(setup: Setup) {
 <template>
   <section aria-label="Set-ups">
     <p class="soft">
-      A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload in Parts, then tick it here.' : 'Tick the lines that are on board.' }}
+      A set-up says which fittings and payload fly.
+      {{ optional.length === 0 ? 'Give a line the role fitting or payload in Parts, then tick it here.' : 'Tick the lines that are on board.' }}
     </p>
     <div class="scroll">
       <table>

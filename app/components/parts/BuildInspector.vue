@@ -129,7 +129,8 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         v-if="judgement.leftOut.length > 0"
         class="soft"
       >
-        Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.
+        Counts {{ countingSentences[judgement.card.counts] }}: leaves out {{ judgement.leftOut.join(', ') }} and looks
+        at {{ gramsFigure(judgement.massG, overview.spreadG) }} g.
       </div>
       <div
         v-if="judgement.heaviest"
@@ -143,7 +144,8 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95"
         class="soft"
       >
-        ± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.
+        ± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes
+        {{ fixed(judgement.verdict.guardG, 2) }} g of the headroom.
       </div>
       <div
         v-if="openNames !== '' && judgement.openLines > 0 && !judgement.heaviest"

@@ -93,10 +93,10 @@ const explanation = computed((): string => {
     case 'worked out':
       return `Worked out from its dimensions: ${props.line.slot === 'screw' ? '10' : '5'} % either way.`
     case 'weighed':
-      return `${pieces.value ? `${pieces.value.length} of ${props.line.quantity} pieces weighed one by one` : mass.valueCount > 1 ? `${mass.valueCount} pieces on the pan together` : props.line.quantity > 1 ? `One of ${props.line.quantity} pieces weighed; the others may differ` : 'Weighed'}, ${mass.basis}. The scale has not been checked: 0.3 % either way.`
+      return `${pieces.value ? `${pieces.value.length} of ${props.line.quantity} pieces weighed one by one` : mass.valueCount > 1 ? `${mass.valueCount} pieces on the pan together` : props.line.quantity > 1 ? `One of ${props.line.quantity} pieces weighed; the others may differ` : 'Weighed'}, ` + `${mass.basis}. The scale has not been checked: 0.3 % either way.`
     default:
       return honesty.value.products > 0
-        ? `${honesty.value.products} ${slotFacts[props.line.slot].label.toLowerCase()} ${honesty.value.products === 1 ? 'part' : 'parts'} of yours came out ${fixed(Math.abs(100 * (Math.exp(honesty.value.mu) - 1)), 1)} % ${honesty.value.mu >= 0 ? 'heavier' : 'lighter'} than listed, so the ledger plans for that until this one is weighed.`
+        ? `${honesty.value.products} ${slotFacts[props.line.slot].label.toLowerCase()} ` + `${honesty.value.products === 1 ? 'part' : 'parts'} of yours came out ` + `${fixed(Math.abs(100 * (Math.exp(honesty.value.mu) - 1)), 1)} % ` + `${honesty.value.mu >= 0 ? 'heavier' : 'lighter'} than listed, so the ledger plans for that ` + `until this one is weighed.`
         : 'As the seller lists it. None of your own parts of this kind have been held against their listing yet.'
   }
 })
@@ -421,7 +421,8 @@ function remove() {
       :key="judgement.card.id"
       class="note"
     >
-      {{ judgement.card.place }} leaves removable accessories out: this line does not count there ({{ gramsWithSpread(judgement.massG, 0) }} counted), but it does under cards that count everything on board.
+      {{ judgement.card.place }} leaves removable accessories out: this line does not count there
+      ({{ gramsWithSpread(judgement.massG, 0) }} counted), but it does under cards that count everything on board.
     </p>
     <template v-if="isOptional(line) && line.state === 'fitted'">
       <h3>Flies in</h3>

@@ -26,7 +26,8 @@ function contents(setup: Setup): string {
 <template>
   <h3>Set-ups</h3>
   <p class="soft">
-    A set-up says which fittings and payload fly. {{ optional.length === 0 ? 'Give a line the role fitting or payload first.' : 'Tick them at each such line, under “Flies in”.' }}
+    A set-up says which fittings and payload fly.
+    {{ optional.length === 0 ? 'Give a line the role fitting or payload first.' : 'Tick them at each such line, under “Flies in”.' }}
   </p>
   <div
     v-for="setup in store.build!.setups"

@@ -58,7 +58,8 @@ const x = computed(() => {
   >
     <h2>How honest listings are</h2>
     <p class="soft">
-      Parts of yours that were listed and then weighed as they came. What they teach corrects the parts that are only listed; few parts teach little, so the correction is shrunk towards none.
+      Parts of yours that were listed and then weighed as they came. What they teach corrects the parts that are only
+      listed; few parts teach little, so the correction is shrunk towards none.
     </p>
     <p
       v-if="problem"

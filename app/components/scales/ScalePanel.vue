@@ -156,7 +156,8 @@ function takeLive(index: number) {
       v-if="standing.drift?.flagged"
       class="note"
     >
-      It has drifted {{ signed(100 * standing.drift.change, 2) }} % since the check before: more than both checks allow. What was weighed in between may be off by as much.
+      It has drifted {{ signed(100 * standing.drift.change, 2) }} % since the check before: more than both checks
+      allow. What was weighed in between may be off by as much.
     </p>
     <p
       v-else-if="standing.check && standing.overdue"
@@ -175,7 +176,8 @@ function takeLive(index: number) {
     >
       <h3>The same thing ten times</h3>
       <p class="soft">
-        Take any part, put it on, note the display, take it off; ten times. Enter takes the next; an empty field with a connected scale takes the steady reading.
+        Take any part, put it on, note the display, take it off; ten times. Enter takes the next; an empty field with
+        a connected scale takes the steady reading.
       </p>
       <form
         class="displays"

@@ -109,7 +109,8 @@ const both = computed(() => {
         Both together: <b class="figure">{{ gramsWithSpread(both.compared.combined.valueG, spreadG(both.compared.combined)) }}</b>
       </p>
       <p v-else>
-        Trust the {{ both.better.scale.name }} for now: {{ both.why }}. {{ both.unchecked.length > 0 ? `Check the ${both.unchecked.join(' and the ')} with a reference mass: one of them is off.` : 'One of the two checks no longer holds: check both again.' }}
+        Trust the {{ both.better.scale.name }} for now: {{ both.why }}.
+        {{ both.unchecked.length > 0 ? `Check the ${both.unchecked.join(' and the ')} with a reference mass: one of them is off.` : 'One of the two checks no longer holds: check both again.' }}
       </p>
     </div>
   </section>

@@ -61,13 +61,15 @@ async function set(text: string) {
   <section class="panel">
     <h2>On the network</h2>
     <p class="soft">
-      For a phone at the bench. Only this machine can open the application unless it is started with “npm start -- --lan”; then other devices need this passphrase.
+      For a phone at the bench. Only this machine can open the application unless it is started with “npm start --
+      --lan”; then other devices need this passphrase.
     </p>
     <p
       v-if="network?.shouldRenew"
       class="note"
     >
-      The passphrase is of an earlier form or shorter than is asked for now. It goes on opening; set a new one of at least ten characters when you can.
+      The passphrase is of an earlier form or shorter than is asked for now. It goes on opening; set a new one of at
+      least ten characters when you can.
     </p>
     <p
       v-if="network?.fromEnvironment"

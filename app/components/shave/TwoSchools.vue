@@ -52,7 +52,8 @@ function price(way: SchoolWay): string {
       </tbody>
     </table>
     <p class="soft">
-      Grams from the fixings plan, the wire plan and typical masses. Minutes are the usual ones; money is said where the ledger knows a price.
+      Grams from the fixings plan, the wire plan and typical masses. Minutes are the usual ones; money is said where
+      the ledger knows a price.
     </p>
   </details>
 </template>

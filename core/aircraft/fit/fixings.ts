@@ -107,9 +107,17 @@ function wordsOf(
     return `No length is safe: holding ${joint.engagementMm} mm of thread would go past the ${joint.freeDepthMm} mm that are free.`
   switch (verdict) {
     case 'too long':
-      return `${joint.lengthMm} mm would touch ${touched(joint)}: ${joint.lengthMm} through ${joint.clampedMm} leaves ${round(joint.lengthMm! - joint.clampedMm)}, and ${joint.freeDepthMm} are free. ${capital(buy)}.`
+      return (
+        `${joint.lengthMm} mm would touch ${touched(joint)}: ${joint.lengthMm} through ` +
+        `${joint.clampedMm} leaves ${round(joint.lengthMm! - joint.clampedMm)}, and ${joint.freeDepthMm} ` +
+        `are free. ${capital(buy)}.`
+      )
     case 'too short':
-      return `${joint.lengthMm} mm holds too few threads: ${round(Math.max(0, joint.lengthMm! - joint.clampedMm))} mm of the ${joint.engagementMm} mm wanted. ${capital(buy)}.`
+      return (
+        `${joint.lengthMm} mm holds too few threads: ` +
+        `${round(Math.max(0, joint.lengthMm! - joint.clampedMm))} mm of the ${joint.engagementMm} mm ` +
+        `wanted. ${capital(buy)}.`
+      )
     case 'fits':
       return `${joint.lengthMm} mm fits: ${range}.`
     case 'not chosen':

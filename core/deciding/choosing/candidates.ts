@@ -13,7 +13,7 @@ import {
   type PackFacts,
 } from '../../model/ledger'
 import type { LineEstimates } from '../../mass/loadout'
-import { overviewOf } from '../../mass/report'
+import { overviewOf, type Overview } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
 import type { Verdict } from '../../limits/verdict'
 import { figuresOf, type Figure } from './figures'

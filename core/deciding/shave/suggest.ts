@@ -168,7 +168,10 @@ function fromPacks(setting: SuggestionSetting): Suggestion[] {
 /** Where a part that is owned is: in the drawer, or on other builds, by their names. */
 function whereItLies(part: Part, placements: readonly Placement[]): string {
   if (inDrawer(part, placements) > 0) return 'it lies in the drawer'
-  return `it is on ${[...new Set(placements.filter(one => one.partId === part.id && one.state !== 'candidate').map(one => one.buildName))].join(' and ')}`
+  return (
+    `it is on ` +
+    `${[...new Set(placements.filter(one => one.partId === part.id && one.state !== 'candidate').map(one => one.buildName))].join(' and ')}`
+  )
 }
 const minutesWith = ({ choice, estimates }: SuggestionSetting, build: Build, packLineId: string): number | null => {
   const with_ = { ...choice, packLineId }

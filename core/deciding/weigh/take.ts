@@ -236,7 +236,9 @@ export function readAtHand(
   const over = displaysG.find(displayG => displayG > ready.scale.capacityG)
   if (over !== undefined)
     return {
-      problem: `${ready.name} goes to ${ready.scale.capacityG} g and cannot have shown ${over} g. Choose the scale it was weighed on, or add that one, under Scales.`,
+      problem:
+        `${ready.name} goes to ${ready.scale.capacityG} g and cannot have shown ${over} g. Choose the ` +
+        `scale it was weighed on, or add that one, under Scales.`,
     }
   return {
     mass: typedAt(

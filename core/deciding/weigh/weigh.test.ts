@@ -132,7 +132,8 @@ describe('grams typed as weighed, with a scale at hand', () => {
     expect(readAtHand(ready, typed({ valueG: 200 }), '')).toHaveProperty('mass')
     expect(readAtHand(ready, typed({ valueG: 200.01 }), '')).toEqual({
       problem:
-        'blue pocket scale goes to 200 g and cannot have shown 200.01 g. Choose the scale it was weighed on, or add that one, under Scales.',
+        'blue pocket scale goes to 200 g and cannot have shown 200.01 g. Choose the scale it was weighed ' +
+        'on, or add that one, under Scales.',
     })
     expect(readAtHand(ready, typed({ valueG: 150, pieceReadingsG: [90, 210] }), '')).toHaveProperty('problem')
   })

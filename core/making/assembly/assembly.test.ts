@@ -59,19 +59,27 @@ const at = '2026-11-20T10:00:00.000Z'
 describe('the sequence of each demo build', () => {
   it('follows from its parts', () => {
     expect(ids(sherbet)).toBe(
-      'dry-fit frame-base motors-place board-in motors-join first-power motors-test video camera second-power bind settings close pack-on props weigh maiden',
+      'dry-fit frame-base motors-place board-in motors-join first-power motors-test video camera ' +
+        'second-power bind settings close pack-on props weigh maiden',
     )
     expect(ids(praline)).toBe(
-      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera second-power bind settings close pack-on guards props weigh maiden',
+      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio ' +
+        'video camera second-power bind settings close pack-on guards props weigh maiden',
     )
     expect(ids(marzipan)).toBe(
-      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close pack-on props weigh maiden',
+      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio ' +
+        'video camera device-navigation second-power video-activate bind settings close pack-on props ' +
+        'weigh maiden',
     )
     expect(ids(nougat)).toBe(
-      'dry-fit frame-base motors-place leads-trim board-in capacitor motors-join first-power motors-test radio video camera device-heat second-power video-activate bind settings close pack-on props weigh maiden',
+      'dry-fit frame-base motors-place leads-trim board-in capacitor motors-join first-power ' +
+        'motors-test radio video camera device-heat second-power video-activate bind settings close ' +
+        'pack-on props weigh maiden',
     )
     expect(ids(treacle)).toBe(
-      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio video camera device-navigation second-power video-activate bind settings close loose-load pack-on directions props weigh maiden',
+      'dry-fit frame-base motors-place board-in capacitor motors-join first-power motors-test radio ' +
+        'video camera device-navigation second-power video-activate bind settings close loose-load ' +
+        'pack-on directions props weigh maiden',
     )
   })
   it('has no capacitor on the ducted single cell, plugs in place of solder, and a limiter for one cell', () => {
@@ -157,17 +165,21 @@ describe('the sequence of each demo build', () => {
     expect(step(sherbet, 'bind').facts).toEqual([])
     expect(step(nougat, 'pack-on').title).toMatch(/^Strap and Pad, and /)
   })
-  it('says the low-volt warning as Packs has it: its own, where the flight ends, or the usual, and is nearly empty for an empty build', () => {
-    expect(step(marzipan, 'settings').facts.join(' ')).toContain('3.70 V a cell, 14.8 V for the pack of 4')
-    expect(step(treacle, 'settings').facts.join(' ')).toContain('2.90 V a cell, 5.8 V for the pack of 2')
-    expect(step(sherbet, 'settings').facts.join(' ')).toContain('3.50 V a cell, 3.5 V for the pack of 1')
-    expect(sorted({ ...sherbet, lines: [], flies: { ...sherbet.flies, packLineId: null } }).map(s => s.id)).toEqual([
-      'dry-fit',
-      'close',
-      'weigh',
-      'maiden',
-    ])
-  })
+  it(
+    'says the low-volt warning as Packs has it: its own, where the flight ends, or the usual, and is ' +
+      'nearly empty for an empty build',
+    () => {
+      expect(step(marzipan, 'settings').facts.join(' ')).toContain('3.70 V a cell, 14.8 V for the pack of 4')
+      expect(step(treacle, 'settings').facts.join(' ')).toContain('2.90 V a cell, 5.8 V for the pack of 2')
+      expect(step(sherbet, 'settings').facts.join(' ')).toContain('3.50 V a cell, 3.5 V for the pack of 1')
+      expect(sorted({ ...sherbet, lines: [], flies: { ...sherbet.flies, packLineId: null } }).map(s => s.id)).toEqual([
+        'dry-fit',
+        'close',
+        'weigh',
+        'maiden',
+      ])
+    },
+  )
 })
 
 describe('what is on board', () => {
@@ -340,7 +352,8 @@ describe('the order', () => {
     const steps = sorted(nougat)
     expect(movedStep(steps, 'motors-test', -1)).toEqual({
       problem:
-        '“Each motor felt, then turned, props off” comes after “First power-up through a limiter, nothing else connected”: it needs it done.',
+        '“Each motor felt, then turned, props off” comes after “First power-up through a limiter, nothing ' +
+        'else connected”: it needs it done.',
     })
     expect(movedStep(steps, 'dry-fit', -1)).toEqual({ problem: 'There is nothing further that way.' })
     const moved = movedStep(steps, 'camera', 1)
@@ -392,7 +405,8 @@ describe('gates', () => {
       state('capacitor'),
     ]).toEqual(['failed', 'blocked', 'blocked', 'blocked', 'open', 'open'])
     expect(whyBlocked(steps, assemblyOf(failed), step(failed, 'radio'))).toBe(
-      '“Radio: 2.4 GHz” waits for “First power-up through a limiter, nothing else connected”: its test failed. Test it again, or go past it with a reason.',
+      '“Radio: 2.4 GHz” waits for “First power-up through a limiter, nothing else connected”: its test ' +
+        'failed. Test it again, or go past it with a reason.',
     )
     expect(() => record(failed, 'radio', { doneAt: at })).toThrow('its test failed')
     expect(() => record(failed, 'first-power', { test: 'failed', doneAt: at })).toThrow('Its test failed')
@@ -505,29 +519,33 @@ describe('the connection table', () => {
     expect(row(praline, 'Analogue nano camera', 'video out')).toMatchObject({ pad: 'video in', colour: 'yellow' })
     expect(row(nougat, '470 µF 35 V', 'stripe, −')).toMatchObject({ colour: 'black', volts: '0 V' })
   })
-  it('a digital picture comes on its ready cable whatever its outputs are called; an analogue one goes through the board that lays figures over it', () => {
-    const named = (build: Build, changes: Record<string, Line['properties']>): Build => ({
-      ...build,
-      lines: build.lines.map(line =>
-        changes[line.slot] === undefined
-          ? line
-          : { ...line, properties: { ...line.properties, ...changes[line.slot] } },
-      ),
-    })
-    const pictures = (build: Build) =>
-      connectionsOf(build, build.flies)
-        .filter(c => c.pad.startsWith('video') || c.pad === 'camera socket')
-        .map(c => [c.from, c.pad, c.to, c.pin])
-    expect(pictures(named(nougat, { 'video transmitter': { outputs: [] } }))).toEqual([
-      [expect.anything(), 'camera socket', 'Digital nano camera', 'plug'],
-    ])
-    const short = (slot: string) => praline.lines.find(line => line.slot === slot)!.name.split(',')[0]
-    expect(pictures(praline)).toEqual([[short('video transmitter'), 'video in', short('camera'), 'video out']])
-    expect(pictures(named(praline, { board: { laysFiguresOver: true } }))).toEqual([
-      [short('board'), 'video in', short('camera'), 'video out'],
-      [short('board'), 'video out', short('video transmitter'), 'video in'],
-    ])
-  })
+  it(
+    'a digital picture comes on its ready cable whatever its outputs are called; an analogue one goes ' +
+      'through the board that lays figures over it',
+    () => {
+      const named = (build: Build, changes: Record<string, Line['properties']>): Build => ({
+        ...build,
+        lines: build.lines.map(line =>
+          changes[line.slot] === undefined
+            ? line
+            : { ...line, properties: { ...line.properties, ...changes[line.slot] } },
+        ),
+      })
+      const pictures = (build: Build) =>
+        connectionsOf(build, build.flies)
+          .filter(c => c.pad.startsWith('video') || c.pad === 'camera socket')
+          .map(c => [c.from, c.pad, c.to, c.pin])
+      expect(pictures(named(nougat, { 'video transmitter': { outputs: [] } }))).toEqual([
+        [expect.anything(), 'camera socket', 'Digital nano camera', 'plug'],
+      ])
+      const short = (slot: string) => praline.lines.find(line => line.slot === slot)!.name.split(',')[0]
+      expect(pictures(praline)).toEqual([[short('video transmitter'), 'video in', short('camera'), 'video out']])
+      expect(pictures(named(praline, { board: { laysFiguresOver: true } }))).toEqual([
+        [short('board'), 'video in', short('camera'), 'video out'],
+        [short('board'), 'video out', short('video transmitter'), 'video in'],
+      ])
+    },
+  )
   it('a clash is printed as a clash, and what the motor says of its own leads appears where none is planned', () => {
     const onPack: Build = {
       ...marzipan,

@@ -126,31 +126,35 @@ describe('better known is not changed', () => {
     expect(total(without).massG).toBeCloseTo(total(known).massG - gramsOf(known, 'wires').valueG, 6)
     expect(total(without).sigmaG).toBeLessThan(0.1)
   })
-  it('weighings kept before there were editions count for the piece while its grams are the same, and go on when it becomes better known', () => {
-    const old: Build = {
-      ...whole,
-      observations: whole.observations.map(o => ({
-        ...o,
-        subjects: o.subjects.map(({ edition: _edition, ...subject }) => subject),
-      })),
-    }
-    expect(total(old)).toEqual(total(whole))
-    const after = weighOne(old, 'frame', 41.3)
-    expect(total(after).sigmaG).toBeLessThanOrEqual(1.03 * total(old).sigmaG)
-    expect(lineOf(after, 'frame').edition).toBe(0)
-    const swapped = applyCommand(old, {
-      type: 'lines.change',
-      changes: [
-        {
-          id: 'frame',
-          fields: { mass: makeMass({ versionId: 'else', evidence: 'weighed', valueG: 20 }) },
-          anotherPiece: true,
-        },
-      ],
-    })
-    expect(gramsOf(swapped, 'frame').valueG).toBe(20)
-    expect(total(swapped).massG).toBeCloseTo(total(old).massG - gramsOf(old, 'frame').valueG + 20, 3)
-  })
+  it(
+    'weighings kept before there were editions count for the piece while its grams are the same, and ' +
+      'go on when it becomes better known',
+    () => {
+      const old: Build = {
+        ...whole,
+        observations: whole.observations.map(o => ({
+          ...o,
+          subjects: o.subjects.map(({ edition: _edition, ...subject }) => subject),
+        })),
+      }
+      expect(total(old)).toEqual(total(whole))
+      const after = weighOne(old, 'frame', 41.3)
+      expect(total(after).sigmaG).toBeLessThanOrEqual(1.03 * total(old).sigmaG)
+      expect(lineOf(after, 'frame').edition).toBe(0)
+      const swapped = applyCommand(old, {
+        type: 'lines.change',
+        changes: [
+          {
+            id: 'frame',
+            fields: { mass: makeMass({ versionId: 'else', evidence: 'weighed', valueG: 20 }) },
+            anotherPiece: true,
+          },
+        ],
+      })
+      expect(gramsOf(swapped, 'frame').valueG).toBe(20)
+      expect(total(swapped).massG).toBeCloseTo(total(old).massG - gramsOf(old, 'frame').valueG + 20, 3)
+    },
+  )
   it('something on the pan without grams says nothing of the others until it has some', () => {
     const open = buildOf([...craft.lines, makeLine({ id: 'tape', slot: 'other', name: 'tape' })])
     const seen = weighTogether(open, 106)

@@ -122,33 +122,37 @@ describe('what a card counts', () => {
       verdict: { word: 'Clear' },
     })
   })
-  it('not the heaviest by mean decides, but the least probable: a pack that is only guessed is not Clear in its cell and too close by itself', () => {
-    const eu = startingCards.find(c => c.id === 'eu-open-a1-home-built')!
-    const guess = makeLine({
-      id: 'q',
-      slot: 'pack',
-      name: 'q',
-      mass: makeMass({ versionId: 'v-q', evidence: 'guess', valueG: 107 }),
-    })
-    const two = buildOf([grams('frame', 'frame', 130), grams('heavy', 'pack', 112), guess])
-    expect(judgeUnderCard(two, two.flies, eu, estimates())).toMatchObject({
-      heaviest: { packLineId: 'q' },
-      verdict: { word: 'Too close to call' },
-    })
-    const asked = { ...two, aim: { ...two.aim, cardIds: [eu.id] } }
-    expect(shelfEntry(asked, [eu], new HonestyTable())).toMatchObject({
-      word: 'Too close to call',
-      loadout: 'all · heavy',
-      decidedBy: 'all · q',
-    })
-    expect(
-      shelfEntry({ ...asked, flies: { setupId: 's', packLineId: 'q' } }, [eu], new HonestyTable()).decidedBy,
-    ).toBeNull()
-    expect(loadoutVerdicts(two, allLoadouts(two), [eu], estimates()).map(one => one.binding?.verdict?.word)).toEqual([
-      'Too close to call',
-      'Too close to call',
-    ])
-  })
+  it(
+    'not the heaviest by mean decides, but the least probable: a pack that is only guessed is not ' +
+      'Clear in its cell and too close by itself',
+    () => {
+      const eu = startingCards.find(c => c.id === 'eu-open-a1-home-built')!
+      const guess = makeLine({
+        id: 'q',
+        slot: 'pack',
+        name: 'q',
+        mass: makeMass({ versionId: 'v-q', evidence: 'guess', valueG: 107 }),
+      })
+      const two = buildOf([grams('frame', 'frame', 130), grams('heavy', 'pack', 112), guess])
+      expect(judgeUnderCard(two, two.flies, eu, estimates())).toMatchObject({
+        heaviest: { packLineId: 'q' },
+        verdict: { word: 'Too close to call' },
+      })
+      const asked = { ...two, aim: { ...two.aim, cardIds: [eu.id] } }
+      expect(shelfEntry(asked, [eu], new HonestyTable())).toMatchObject({
+        word: 'Too close to call',
+        loadout: 'all · heavy',
+        decidedBy: 'all · q',
+      })
+      expect(
+        shelfEntry({ ...asked, flies: { setupId: 's', packLineId: 'q' } }, [eu], new HonestyTable()).decidedBy,
+      ).toBeNull()
+      expect(loadoutVerdicts(two, allLoadouts(two), [eu], estimates()).map(one => one.binding?.verdict?.word)).toEqual([
+        'Too close to call',
+        'Too close to call',
+      ])
+    },
+  )
   it('a pack nobody has said the grams of is not Clear; one that is Over is Over all the same', () => {
     const eu = startingCards.find(c => c.id === 'eu-open-a1-home-built')!
     const open = { ...grams('q', 'pack', 0), mass: null }

@@ -168,7 +168,9 @@ export const calculators: readonly Calculator[] = [
       if (longestMm < shortestMm)
         return {
           grams: null,
-          words: `No length fits: it wants ${shortestMm} mm to hold and touches something beyond ${longestMm} mm. A washer or a nut below makes room.`,
+          words:
+            `No length fits: it wants ${shortestMm} mm to hold and touches something beyond ${longestMm} mm. ` +
+            `A washer or a nut below makes room.`,
           caution: '',
         }
       const said = {

@@ -41,7 +41,9 @@ export function readBenchTable(text: string): { value: readonly BenchRow[] } | N
       const read = readNumber(figureOf(cells[places[k]!] ?? ''))
       if (isNotRead(read) || read.value < least[k]! || read.value > most[k]!)
         return {
-          problem: `Row ${i + 1}, ${column}: ${cells[places[k]!] ? `“${cells[places[k]!]!.slice(0, 20)}” is not a number from ${least[k]} to ${most[k]}` : 'missing'}.`,
+          problem:
+            `Row ${i + 1}, ${column}: ` +
+            `${cells[places[k]!] ? `“${cells[places[k]!]!.slice(0, 20)}” is not a number from ${least[k]} to ${most[k]}` : 'missing'}.`,
         }
       numbers.push(read.value)
     }
@@ -55,7 +57,9 @@ export function readBenchTable(text: string): { value: readonly BenchRow[] } | N
       return { problem: `Row ${i + 1}, grams: the thrust falls from ${before.thrustG} g to ${row.thrustG} g.` }
     if (before && row.throttlePercent * row.volts <= before.throttlePercent * before.volts)
       return {
-        problem: `Row ${i + 1}, volts: ${row.volts} V falls so far below the ${before.volts} V of the row before that more throttle passes on less.`,
+        problem:
+          `Row ${i + 1}, volts: ${row.volts} V falls so far below the ${before.volts} V of the row before ` +
+          `that more throttle passes on less.`,
       }
     rows.push(row)
   }

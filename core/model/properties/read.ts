@@ -106,7 +106,9 @@ function readPatterns(property: Property, text: string): { value: readonly strin
   const wrong = texts.find(t => !parsePattern(t))
   if (wrong !== undefined || texts.length === 0 || texts.length > 12)
     return {
-      problem: `${property.label} in mm, such as 12×12 M2 or 4 on 9 M2, several with a semicolon${wrong === undefined ? '' : `; “${wrong.slice(0, 30)}” is neither`}.`,
+      problem:
+        `${property.label} in mm, such as 12×12 M2 or 4 on 9 M2, several with a ` +
+        `semicolon${wrong === undefined ? '' : `; “${wrong.slice(0, 30)}” is neither`}.`,
     }
   return { value: texts }
 }
@@ -153,7 +155,9 @@ function readOutputs(property: Property, text: string): { value: readonly PowerO
       !read.some(o => o.name === output.name)
     if (!fits)
       return {
-        problem: `${property.label} in V and A, such as “5 V 2 A; camera 9 V 1.5 A”, each with a name of its own; “${part.slice(0, 30)}” is not.`,
+        problem:
+          `${property.label} in V and A, such as “5 V 2 A; camera 9 V 1.5 A”, each with a name of its own; ` +
+          `“${part.slice(0, 30)}” is not.`,
       }
     read.push(output)
   }

@@ -139,7 +139,9 @@ export class BuildCommands {
   private met(entry: HeldBuild, meetings: readonly MeetingWords[]): DomainProblem {
     const { what, mine, theirs } = meetings[0]!
     const others = meetings.length > 1 ? ` And ${meetings.length - 1} more.` : ''
-    const sentence = `“${entry.build.name}” was changed in another window meanwhile. ${what}: you ${mine}; meanwhile ${theirs}.${others} Nothing of yours was written.`
+    const sentence =
+      `“${entry.build.name}” was changed in another window meanwhile. ${what}: you ${mine}; meanwhile ` +
+      `${theirs}.${others} Nothing of yours was written.`
     return new DomainProblem('stale', sentence, undefined, this.has.cache.reply(entry), meetings)
   }
 }

@@ -385,7 +385,8 @@ const text = (value: number | string | null, digits: number) =>
         <h2>{{ fitted ? slotFacts[fitted.slot].label : 'Choosing' }}</h2>
         <p>{{ fitted ? slotFacts[fitted.slot].sentence : '' }}</p>
         <p class="soft">
-          Each row is tried in this build: its total, verdict and fit are those it would have. Filled point: fitted now; brass: in the drawer; dashed: a typical class; red ring: clashes.
+          Each row is tried in this build: its total, verdict and fit are those it would have. Filled point: fitted
+          now; brass: in the drawer; dashed: a typical class; red ring: clashes.
         </p>
       </template>
       <template v-if="considered.length > 0">

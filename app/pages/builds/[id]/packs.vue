@@ -94,7 +94,7 @@ const sentence = computed(() => {
   const { setups } = store.build!
   return packs === 0
     ? ''
-    : `every way to fly it: ${packs} ${packs === 1 ? 'pack' : 'packs'} × ${setups.length} ${setups.length === 1 ? 'set-up' : 'set-ups'}, ${loadoutsWords(ownCells.value)}`
+    : `every way to fly it: ${packs} ${packs === 1 ? 'pack' : 'packs'} × ${setups.length} ` + `${setups.length === 1 ? 'set-up' : 'set-ups'}, ${loadoutsWords(ownCells.value)}`
 })
 </script>
 
@@ -206,7 +206,8 @@ const sentence = computed(() => {
       </template>
       <template v-else>
         <h2>Packs</h2><p class="soft">
-          The pack is the heaviest part and the last decision. Packs of one capacity differ by a tenth and more: weigh each and give it a label.
+          The pack is the heaviest part and the last decision. Packs of one capacity differ by a tenth and more: weigh
+          each and give it a label.
         </p>
       </template>
     </aside>

@@ -35,7 +35,10 @@ const stackHeight: Check = {
       lineIds: [c.layer.lineId, frame.id].filter(id => id !== null),
       about: c.layer.id,
       title: c.clearanceMm < 0 ? 'Board reaches into the props' : 'Board close to the props',
-      sentence: `${c.layer.name} at ${figure(c.layer.turnDeg)}° is ${figure(Math.abs(c.clearanceMm))} mm ${c.clearanceMm < 0 ? 'inside' : 'from'} the nearest ${measureOf(frame, 'ductMm') === undefined ? 'prop disc' : 'duct'}.`,
+      sentence:
+        `${c.layer.name} at ${figure(c.layer.turnDeg)}° is ${figure(Math.abs(c.clearanceMm))} mm ` +
+        `${c.clearanceMm < 0 ? 'inside' : 'from'} the nearest ` +
+        `${measureOf(frame, 'ductMm') === undefined ? 'prop disc' : 'duct'}.`,
       ways: [way('Turn the board')],
     }))
     if (free === null)
@@ -144,14 +147,18 @@ const tipSpeed: Check = {
               return { kind: 'unknown', lineIds: [motor.id, prop.id], asks, couldClash: false }
             const full = pack.pack.cells * fullCellV(pack.pack.chemistry)
             const tip = (((Math.PI * across) / 1000) * kv * full * loadedSpeed) / 60
-            const words = `${kv} kV on ${pack.pack.cells} cells turn a ${figure(across)} mm prop to a tip speed of about ${tip.toFixed(0)} m/s`
+            const words =
+              `${kv} kV on ${pack.pack.cells} cells turn a ${figure(across)} mm prop to a tip speed of about ` +
+              `${tip.toFixed(0)} m/s`
             if (tip > 0.65 * soundMS)
               return {
                 kind: 'finding',
                 severity: 'advice',
                 lineIds: [motor.id, prop.id],
                 title: 'Fast blade tips',
-                sentence: `${words}, ${((100 * tip) / soundMS).toFixed(0)} % of the speed of sound: loud, hot, and little thrust for the watts.`,
+                sentence:
+                  `${words}, ${((100 * tip) / soundMS).toFixed(0)} % of the speed of sound: loud, hot, and little ` +
+                  `thrust for the watts.`,
                 ways: [way('Fewer cells, a lower kV or a smaller prop')],
               }
             return { kind: 'fits', lineIds: [motor.id, prop.id], words }
@@ -196,7 +203,10 @@ const mounting: Check = {
         lineIds: ids('board'),
         about: 'board',
         title: 'Board orientation to be set',
-        sentence: `${boardUpsideDown ? 'The board is upside down' : 'The board is upright'}, turned by ${boardTurnDeg}°: set it in the flight-controller firmware and check on the bench that the horizon follows.`,
+        sentence:
+          `${boardUpsideDown ? 'The board is upside down' : 'The board is upright'}, turned by ` +
+          `${boardTurnDeg}°: set it in the flight-controller firmware and check on the bench that the ` +
+          `horizon follows.`,
         ways: [],
       })
     return said.length > 0 ? said : [{ kind: 'fits', lineIds: [], words: 'mounted the usual way up' }]

@@ -115,7 +115,9 @@ export const holeAndPropChecks: readonly Check[] = [
         return {
           severity: 'advice',
           title: 'Board sits turned',
-          sentence: `The holes meet when the board is turned by ${meeting.turnDeg}°: set the board’s orientation in the flight-controller firmware.`,
+          sentence:
+            `The holes meet when the board is turned by ${meeting.turnDeg}°: set the board’s orientation in ` +
+            `the flight-controller firmware.`,
         }
       return { fits: `${board.slot} ${meeting.mine.text}` }
     },
@@ -168,7 +170,10 @@ export const holeAndPropChecks: readonly Check[] = [
       if (over[0] > 0 || over[1] > 0)
         return {
           title: 'Pack stands over its tray',
-          sentence: `${packLabel(pack)} is ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm, the tray ${mm(frame, 'trayLengthMm')} × ${mm(frame, 'trayWidthMm')} mm. Look where it meets props and plugs.`,
+          sentence:
+            `${packLabel(pack)} is ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm, the tray ` +
+            `${mm(frame, 'trayLengthMm')} × ${mm(frame, 'trayWidthMm')} mm. Look where it meets props and ` +
+            `plugs.`,
         }
       return { fits: `pack ${mm(pack, 'lengthMm')} × ${mm(pack, 'widthMm')} mm` }
     },

@@ -76,7 +76,9 @@ const feedVolts: Check = {
               severity: 'clash',
               lineIds: [line.id],
               title: `${line.name} gets too many volts`,
-              sentence: `It takes ${volts(low)} to ${volts(high)}; ${through} gives ${volts(node.volts.highV)}${node.volts.lowV === node.volts.highV ? '' : ' when full'}.`,
+              sentence:
+                `It takes ${volts(low)} to ${volts(high)}; ${through} gives ` +
+                `${volts(node.volts.highV)}${node.volts.lowV === node.volts.highV ? '' : ' when full'}.`,
               ways: betterFeeds(line, context),
             },
           ]
@@ -87,7 +89,9 @@ const feedVolts: Check = {
               severity: node.volts.highV < low - 1e-9 ? 'clash' : 'check',
               lineIds: [line.id],
               title: `${line.name} gets too few volts`,
-              sentence: `It wants at least ${volts(low)}; ${through} falls to ${volts(node.volts.lowV)}${node.volts.lowV === node.volts.highV ? '' : ' when empty'}.`,
+              sentence:
+                `It wants at least ${volts(low)}; ${through} falls to ` +
+                `${volts(node.volts.lowV)}${node.volts.lowV === node.volts.highV ? '' : ' when empty'}.`,
               ways: betterFeeds(line, context),
             },
           ]
@@ -124,7 +128,9 @@ const outputAmps: Check = {
               severity: 'clash',
               lineIds: [node.lineId!, ...devices.map(d => d.id)],
               about: node.id,
-              title: `${node.name} gives ${amps(node.capacityA)}, asked for ${node.unknownDraws > 0 ? 'at least ' : ''}${amps(node.demandA)}`,
+              title:
+                `${node.name} gives ${amps(node.capacityA)}, asked for ` +
+                `${node.unknownDraws > 0 ? 'at least ' : ''}${amps(node.demandA)}`,
               sentence: `${shares.join(' + ')}.`,
               ways: [
                 ...direct
@@ -167,7 +173,10 @@ const wired: Check = {
             severity: 'check',
             lineIds: [line.id],
             title: `${line.name} has lost its feed`,
-            sentence: `It was on ${line.feed.output === '' ? 'the volts handed on by a part' : `“${line.feed.output}” of a part`} that is not on board: connect it anew.`,
+            sentence:
+              `It was on ` +
+              `${line.feed.output === '' ? 'the volts handed on by a part' : `“${line.feed.output}” of a part`} ` +
+              `that is not on board: connect it anew.`,
             ways: betterFeeds(line, context),
           }
         : { kind: 'unknown', lineIds: [line.id], asks: [{ lineId: line.id, key: 'feed' }], couldClash: true },
@@ -204,7 +213,9 @@ function peakAgainst(
     return {
       severity: 'check',
       title: `${capital(name)} bears full throttle only in bursts`,
-      sentence: `Full throttle asks for ${asked}${by}; ${name} bears ${amps(continuousA)} for long and ${amps(burstA)} in bursts. Short punches only.`,
+      sentence:
+        `Full throttle asks for ${asked}${by}; ${name} bears ${amps(continuousA)} for long and ` +
+        `${amps(burstA)} in bursts. Short punches only.`,
     }
   return {
     ...(from === 'kV and prop' ? { severity: 'check' as const } : {}),
@@ -366,7 +377,9 @@ export const powerChecks: readonly Check[] = [
         : {
             severity: 'advice',
             title: 'Nobody knows what this plug bears',
-            sentence: `“${textOf(lead, 'plug')!}” is a name of your own: Fit cannot tell whether it bears ${amps(peakOfPack(context)!.amps)}.`,
+            sentence:
+              `“${textOf(lead, 'plug')!}” is a name of your own: Fit cannot tell whether it bears ` +
+              `${amps(peakOfPack(context)!.amps)}.`,
             ways: [way('Name it by one of the facts, or say its class, as in “30 A class”')],
           },
   }),
@@ -395,7 +408,9 @@ export const powerChecks: readonly Check[] = [
         ? {
             severity: 'check',
             title: 'Do these plugs mate?',
-            sentence: `${packLabel(pack)} has “${mine}”, the lead “${theirs}”: names that are not both among the facts. Look, or name both the same.`,
+            sentence:
+              `${packLabel(pack)} has “${mine}”, the lead “${theirs}”: names that are not both among the ` +
+              `facts. Look, or name both the same.`,
           }
         : {
             title: 'Plugs do not mate',

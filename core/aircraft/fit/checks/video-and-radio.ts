@@ -134,7 +134,9 @@ export const videoAndRadioChecks: readonly Check[] = [
       return {
         severity: crossed ? 'check' : 'advice',
         title: 'Aerials of different hands',
-        sentence: `On board ${mine}, at your goggles ${gear.polarisation}: ${crossed ? 'most of the signal is lost' : 'about half of the signal is lost'}.`,
+        sentence:
+          `On board ${mine}, at your goggles ${gear.polarisation}: ` +
+          `${crossed ? 'most of the signal is lost' : 'about half of the signal is lost'}.`,
         ways: [way(`An aerial of ${gear.polarisation}`)],
       }
     },

@@ -101,12 +101,15 @@ export function wiresTo({ wires, lines }: Context, ...names: string[]): PlannedW
   return wires.filter(({ wire }) => known.has(wire.from) || known.has(wire.to))
 }
 export const leadFact = ({ wire, lengthMm, words, massG }: PlannedWire) =>
-  `${wire.name}: ${wire.count} × AWG ${wire.awg}, ${lengthMm} mm each (${wire.routeMm} way, ${wire.slackMm} slack), ${massG.toFixed(2)} g. ${words}`
+  `${wire.name}: ${wire.count} × AWG ${wire.awg}, ${lengthMm} mm each (${wire.routeMm} way, ` +
+  `${wire.slackMm} slack), ${massG.toFixed(2)} g. ${words}`
 
 export const jointFact = (joint: JointPlan) =>
   !isSaidJoint(joint)
     ? `${joint.name}: its screws are not all said yet.`
-    : `${joint.name}: ${joint.count} × ${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ${joint.material}.`
+    : `${joint.name}: ${joint.count} × ` +
+      `${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ` +
+      `${joint.material}.`
 
 /** Joints of a step by what their name says of them. */
 export const isMotorJoint = (joint: JointPlan) => /motor/i.test(joint.name) || joint.beyond === 'windings'

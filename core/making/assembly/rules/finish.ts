@@ -35,7 +35,8 @@ export const setUp: Rule = context => {
       after: ['second-power', 'first-power', 'bind', 'motors-test'],
       facts: [
         mounting.boardUpsideDown || mounting.boardTurnDeg !== 0
-          ? `Board orientation: ${[mounting.boardUpsideDown ? 'upside down' : '', mounting.boardTurnDeg !== 0 ? `turned by ${mounting.boardTurnDeg}°` : ''].filter(Boolean).join(', ')}.`
+          ? `Board orientation: ` +
+            `${[mounting.boardUpsideDown ? 'upside down' : '', mounting.boardTurnDeg !== 0 ? `turned by ${mounting.boardTurnDeg}°` : ''].filter(Boolean).join(', ')}.`
           : 'Board orientation: as it came, the arrow forwards. Tilt it: the picture on the screen tilts with it.',
         'Motor order and direction: one after another, by the drawing on the screen.',
         ...(mounting.pushedProps || mounting.motorsUpsideDown
@@ -79,7 +80,8 @@ export const coat: Rule = context => {
       after: ['second-power', 'settings', 'video-activate'],
       over: [],
       facts: [
-        'Mask: every plug and button, the USB socket, the memory card slot, the barometer, the camera’s lens and sensor, heat sinks, and pads you still want to solder.',
+        'Mask: every plug and button, the USB socket, the memory card slot, the barometer, the camera’s ' +
+          'lens and sensor, heat sinks, and pads you still want to solder.',
       ],
       cautions: ['Work with fresh air. Power it only when it is dry.'],
       test: {
