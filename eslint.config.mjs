@@ -40,7 +40,7 @@ const longByReason = [
   },
   {
     why: 'A device, its stand-in and the guard are closures over one connection, one server or one process.',
-    files: ['server/devices/bench-scale.ts', 'simulators/scale/stand-in.ts', 'server/plugins/guard.ts'],
+    files: ['server/devices/bench-scale.ts', 'simulators/scale/stand-in.ts', 'server/plugins/access-control.ts'],
   },
   { why: 'The drawer of the demo is a list.', files: ['demo/drawer.ts', 'demo/compose.ts'] },
 ]

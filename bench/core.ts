@@ -5,7 +5,7 @@
 import { HyperFormula } from 'hyperformula'
 import { makeBuild, applyCommand } from '../core/changes/commands'
 import { makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
-import { HonestyTable } from '../core/mass/listings'
+import { ListingBiasTable } from '../core/mass/listings'
 import { allLoadouts, LineEstimates, loadoutMasses } from '../core/mass/loadout'
 import { judge } from '../core/limits/verdict'
 import { normalQuantile } from '../core/maths/numbers'
@@ -134,7 +134,7 @@ function plainLoop(build: Build): number {
 
 function compare(lineCount: number, packs: number, setups: number) {
   let build = buildOf(lineCount, packs, setups)
-  const estimates = new LineEstimates(new HonestyTable())
+  const estimates = new LineEstimates(new ListingBiasTable())
   const choices = allLoadouts(build)
   const verdicts = (b: Build) =>
     loadoutMasses(b, choices, estimates).map(

@@ -4,9 +4,9 @@
  */
 import { HyperFormula } from 'hyperformula'
 import { makeBuild, applyCommand } from '../core/changes/commands'
-import { sheetCells, sheetFlights, type SheetCell } from '../core/aircraft/flight'
+import { sheetCells, sheetFlights, type LoadoutCell } from '../core/aircraft/flight'
 import { blankAim, makeLine, makeMass, type Build, type Line } from '../core/model/ledger'
-import { HonestyTable } from '../core/mass/listings'
+import { ListingBiasTable } from '../core/mass/listings'
 import { estimatesOf } from '../core/mass/loadout'
 import { normalQuantile } from '../core/maths/numbers'
 import { blankFlightPlan, openCircuitV, usualCutOffV } from '../core/aircraft/power'
@@ -98,7 +98,7 @@ let build: Build = makeBuild({
   })),
   flies: { setupId: 's0', packLineId: 'p0' },
 })
-const estimates = estimatesOf(build, new HonestyTable())
+const estimates = estimatesOf(build, new ListingBiasTable())
 const edit = (n: number) => {
   build = applyCommand(build, {
     type: 'lines.change',
@@ -181,7 +181,7 @@ console.log(
 )
 
 /** The same discharges, stepped through a tenth of a second at a time. */
-function plainLoop(cells: readonly SheetCell[], watts: readonly number[]): number {
+function plainLoop(cells: readonly LoadoutCell[], watts: readonly number[]): number {
   let seconds = 0
   cells.forEach(({ pack }, i) => {
     const { cells: count, chemistry, capacityMah } = pack.pack!

@@ -3,7 +3,13 @@
  * case without spread against a dynamic program over bins of 0.01 g, which must find the same cost.
  */
 import loadHighs from 'highs'
-import { bestPlan, spareFirst, type LinearSolver, type ShavingItem, type ShavingProblem } from '../core/deciding/shave'
+import {
+  bestPlan,
+  minimiseFirst,
+  type LinearSolver,
+  type ShavingItem,
+  type ShavingProblem,
+} from '../core/deciding/shave'
 import { exactSolver } from '../shared/solver/highs'
 import { seeded } from './measure'
 
@@ -43,7 +49,7 @@ function problemOf(count: number, seed: number, spread: boolean, causesOf = shar
       goalG: Math.round((250 + t - all * 0.3) * 100) / 100,
       guard: spread ? 1.6448536269514722 : 0,
     })),
-    spare: { ...spareFirst('cents'), minutes: 0, loss: 0, changes: 0, forGood: 0 },
+    spare: { ...minimiseFirst('cents'), minutes: 0, loss: 0, changes: 0, forGood: 0 },
     caps: {},
     groups: spread
       ? Array.from({ length: Math.floor(count / 10) }, (_, g) => [0, 1, 2].map(k => `s${g * 10 + k}`))

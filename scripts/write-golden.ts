@@ -20,7 +20,7 @@ import {
   type ReadyScale,
   type Taking,
 } from '../core/deciding/weigh'
-import { HonestyTable } from '../core/mass/listings'
+import { ListingBiasTable } from '../core/mass/listings'
 import { lineEstimate } from '../core/mass/evidence'
 import { makeApplication } from '../server/services/application'
 
@@ -63,7 +63,7 @@ const taking = (): Taking => ({
   takenAt: '2026-11-20T18:00:00.000Z',
   id: newId('weighing'),
 })
-const gramsOf = (line: Line) => lineEstimate(line, new HonestyTable()).valueG
+const gramsOf = (line: Line) => lineEstimate(line, new ListingBiasTable()).valueG
 const display = (grams: number) => Number((grams * 1.0022 + 0.03).toFixed(2))
 
 /** Edits of every kind to one build, each made from what the build is by then; `null` takes the last one back, `true` does it again. */
@@ -105,7 +105,7 @@ const edits: ((build: Build) => Command | null | true)[] = [
     return {
       type: 'line.weigh',
       id: lead.id,
-      mass: takeByDifference(taking(), lead, display(gramsOf(lead)), display(gramsOf(lead) - 0.4), new HonestyTable()),
+      mass: takeByDifference(taking(), lead, display(gramsOf(lead)), display(gramsOf(lead) - 0.4), new ListingBiasTable()),
       as: 'another piece',
     }
   },

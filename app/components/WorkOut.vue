@@ -2,7 +2,7 @@
 import { CoreInputError } from '#core/basics/errors'
 import { fixed, inputSentence } from '#core/text/display'
 import type { Line } from '#core/model/ledger'
-import { answersOf, calculators, calculatorsFor } from '#core/mass/workings'
+import { answersOf, calculators, calculatorsFor } from '#core/mass/mass-calculators'
 import { isNotRead, readNumber } from '#core/text/units'
 
 /**

@@ -1,4 +1,4 @@
-import { flightPlanOf, sheetCells, triedPacks, type SheetCell, type SheetFlight } from '#core/aircraft/flight'
+import { flightPlanOf, sheetCells, triedPacks, type LoadoutCell, type SheetFlight } from '#core/aircraft/flight'
 import { chosenCards } from '#core/mass/report'
 import { blankFlightPlan, type FlightPlan } from '#core/aircraft/power'
 import type { FlightsReply, FlightsRequest } from '~/workers/loadouts.worker'
@@ -28,7 +28,7 @@ export const useLoadouts = createSharedComposable(() => {
       ({ source }) => source !== 'typical' || withTypical.value,
     )
   })
-  const cells = computed<readonly SheetCell[]>(() =>
+  const cells = computed<readonly LoadoutCell[]>(() =>
     store.build && !store.build.reference ? sheetCells(store.build, tried.value, cards.value, store.estimates) : [],
   )
   const ownCells = computed(() => cells.value.filter(cell => cell.source === 'on the build'))

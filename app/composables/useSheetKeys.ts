@@ -2,7 +2,7 @@ import type { Line } from '#core/model/ledger'
 import { cellText, editCellAt, sheetColumns, sheetTyping, type SheetColumn } from '#shared/sheet/edit-cell'
 import { cellAway, draftAction, gridAction, type GridAction } from '#shared/sheet/grid-keys'
 
-export interface SheetCell {
+export interface GridCell {
   readonly rowId: string
   readonly column: SheetColumn
 }
@@ -15,7 +15,7 @@ export type Move = 'down' | 'right' | 'left' | 'stay'
 export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<HTMLElement | null>) {
   const store = useBuildStore()
   const scales = useScalesStore()
-  const active = shallowRef<SheetCell | null>(null)
+  const active = shallowRef<GridCell | null>(null)
   const draft = ref<string | null>(null)
   /** Whether the editor holds what the cell held, all of it chosen; otherwise it holds what was typed so far. */
   const whole = ref(false)
@@ -24,7 +24,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
   const rowIndex = (id: string) => toValue(rows).findIndex(line => line.id === id)
   const lineAt = computed(() => (active.value ? (store.lineOf(active.value.rowId) ?? null) : null))
 
-  async function focusCell(cell: SheetCell) {
+  async function focusCell(cell: GridCell) {
     active.value = cell
     store.selectedId = cell.rowId
     await nextTick()

@@ -1,9 +1,9 @@
-import type { SheetCell } from '#core/aircraft/flight'
+import type { LoadoutCell } from '#core/aircraft/flight'
 import { loadoutsWords } from '~/utils/loadout-words'
 import { withoutParts, type Station, type StationStatus } from './station'
 
 /** Red only where something is over that nobody has decided to fly so. */
-function toneOfLoadouts(cells: readonly SheetCell[]): StationStatus['tone'] {
+function toneOfLoadouts(cells: readonly LoadoutCell[]): StationStatus['tone'] {
   const judged = cells.filter(cell => !cell.never && cell.binding?.verdict)
   if (judged.length === 0) return 'quiet'
   if (judged.every(cell => cell.intoReserveG === 0 || cell.onPurpose)) return 'good'

@@ -1,4 +1,4 @@
-import type { SheetCell } from '#core/aircraft/flight'
+import type { LoadoutCell } from '#core/aircraft/flight'
 import type { FitReport } from '#core/aircraft/fit'
 import type { Overview } from '#core/mass/report'
 import type { Build, LoadoutChoice } from '#core/model/ledger'
@@ -11,7 +11,7 @@ export interface Desk {
   /** Null while it is worked out, and where there is nothing to fit. */
   readonly fit: FitReport | null
   /** Every loadout of the build's own packs. */
-  readonly loadouts: readonly SheetCell[]
+  readonly loadouts: readonly LoadoutCell[]
   /** Titles of what would be taken back. */
   readonly lastChange: string | null
 }

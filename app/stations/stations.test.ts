@@ -5,7 +5,7 @@ import { fitReport, noGear } from '#core/aircraft/fit'
 import { checked, taking } from '../../core/deciding/weigh/testing'
 import { takeTogether } from '#core/deciding/weigh'
 import { startingCards } from '#core/limits/rules'
-import { HonestyTable } from '#core/mass/listings'
+import { ListingBiasTable } from '#core/mass/listings'
 import { estimatesOf } from '#core/mass/loadout'
 import { chosenCards, overviewOf } from '#core/mass/report'
 import { sequenceOf } from '#core/making/assembly'
@@ -18,7 +18,7 @@ const [marzipan, nougat] = [marzipanFile.build, nougatFile.build] as unknown as 
 const after = (build: Build, ...commands: readonly Command[]) => commands.reduce(applyCommand, build)
 
 function deskOf(build: Build): Desk {
-  const estimates = estimatesOf(build, new HonestyTable())
+  const estimates = estimatesOf(build, new ListingBiasTable())
   return {
     build,
     choice: build.flies,

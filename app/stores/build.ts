@@ -8,10 +8,10 @@ import {
   type Command,
 } from '#core/changes/commands'
 import { asTwin, type Build, type Line, type LoadoutChoice } from '#core/model/ledger'
-import { HonestyTable, listingObservations, type ListingObservation } from '#core/mass/listings'
+import { ListingBiasTable, listingObservations, type ListingObservation } from '#core/mass/listings'
 import { countedLines, defaultLoadout, LineEstimates } from '#core/mass/loadout'
 import { overviewOf, spreadShares } from '#core/mass/report'
-import { bestNarrowing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/deciding/weigh'
+import { mostInformativeWeighing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/deciding/weigh'
 import type { BuildReply, CommandReply, CommandsReply, JournalReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
@@ -55,10 +55,10 @@ export const useBuildStore = defineStore('build', () => {
   const conflict = computed(() => line.value?.met ?? null)
 
   const honesty = computed(
-    () => new HonestyTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])]),
+    () => new ListingBiasTable([...honestyElsewhere.value, ...listingObservations(build.value?.lines ?? [])]),
   )
   const estimates = computed((before?: LineEstimates) =>
-    (before ?? new LineEstimates(new HonestyTable())).for(
+    (before ?? new LineEstimates(new ListingBiasTable())).for(
       build.value ?? { lines: [], observations: [] },
       honesty.value,
     ),
@@ -86,8 +86,8 @@ export const useBuildStore = defineStore('build', () => {
         ? { limitG: binding.limitG, comparator: binding.card.comparator, confidence: build.value.aim.confidence }
         : null
     const honestyOf = (lines: readonly Line[]) =>
-      new HonestyTable([...honestyElsewhere.value, ...listingObservations(lines)])
-    return bestNarrowing(
+      new ListingBiasTable([...honestyElsewhere.value, ...listingObservations(lines)])
+    return mostInformativeWeighing(
       build.value,
       looked,
       estimates.value,

@@ -1,8 +1,8 @@
 import { fixed, minutesBand, signed } from '#core/text/display'
-import type { LongerBy, SheetCell, SheetFlight } from '#core/aircraft/flight'
+import type { LongerBy, LoadoutCell, SheetFlight } from '#core/aircraft/flight'
 
 /** "Clear +13.4" under the grams of a loadout. */
-export function headroomTag(cell: SheetCell): string {
+export function headroomTag(cell: LoadoutCell): string {
   const verdict = cell.binding?.verdict
   return verdict ? signed(verdict.headroomG, 1) : ''
 }
@@ -24,7 +24,7 @@ export function longerWords({ share, from, to }: LongerBy): string {
 }
 
 /** How many loadouts are clear: the line under the station. */
-export function loadoutsWords(cells: readonly SheetCell[]): string {
+export function loadoutsWords(cells: readonly LoadoutCell[]): string {
   const flown = cells.filter(cell => !cell.never)
   if (flown.length === 0) return 'no pack yet'
   if (!flown.some(cell => cell.binding?.verdict))

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { makeBuild } from '../../core/changes/commands'
 import { evidences, groups, makeLine, makeMass, type Weighing } from '#core/model/ledger'
 import { estimatesOf } from '#core/mass/loadout'
-import { HonestyTable } from '#core/mass/listings'
+import { ListingBiasTable } from '#core/mass/listings'
 import { overviewOf } from '#core/mass/report'
 import { startingCards } from '#core/limits/rules'
 import { verdictWords } from '#core/limits/verdict'
@@ -112,7 +112,7 @@ describe('how things are said', () => {
         goalPriceCents: null,
       },
     })
-    const overview = overviewOf(build, build.flies, startingCards, estimatesOf(build, new HonestyTable()))
+    const overview = overviewOf(build, build.flies, startingCards, estimatesOf(build, new ListingBiasTable()))
     expect(overviewSentence(overview)).toMatch(
       /^All-up weight 143 grams, plus or minus 22\. Drive 44 g, Flight pack 99 g\. Clear: 106\.\d g headroom under United States/,
     )

@@ -1,4 +1,4 @@
-import { sheetFlights, type SheetCell, type SheetFlight } from '#core/aircraft/flight'
+import { sheetFlights, type LoadoutCell, type SheetFlight } from '#core/aircraft/flight'
 import type { GroundGear } from '#core/aircraft/fit'
 import type { Build } from '#core/model/ledger'
 import type { FlightPlan } from '#core/aircraft/power'
@@ -9,7 +9,7 @@ export interface FlightsRequest {
   readonly build: Build
   readonly plan: FlightPlan
   readonly gear: GroundGear | null
-  readonly cells: readonly Pick<SheetCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[]
+  readonly cells: readonly Pick<LoadoutCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[]
 }
 export interface FlightsReply {
   readonly number: number

@@ -1,6 +1,6 @@
 import loadHighs from 'highs'
 import wasmUrl from 'highs/runtime?url'
-import { HonestyTable, listingObservations, type ListingObservation } from '#core/mass/listings'
+import { ListingBiasTable, listingObservations, type ListingObservation } from '#core/mass/listings'
 import type { Build, LoadoutChoice } from '#core/model/ledger'
 import { estimatesOf } from '#core/mass/loadout'
 import type { RuleCard } from '#core/limits/rules'
@@ -120,7 +120,7 @@ function settingOf({ build, choice, cards, honestyElsewhere, goal, slipFactor }:
     cards,
     goal,
     slipFactor,
-    estimates: estimatesOf(build, new HonestyTable([...honestyElsewhere, ...listingObservations(build.lines)])),
+    estimates: estimatesOf(build, new ListingBiasTable([...honestyElsewhere, ...listingObservations(build.lines)])),
   }
 }
 function searchOf(

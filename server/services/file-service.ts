@@ -7,7 +7,7 @@ import type { BuildService } from './build-service'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
 
-interface Parts {
+interface Dependencies {
   builds: BuildService
   rules: RuleService
   settings: ReturnType<typeof settingsRepository>
@@ -15,7 +15,7 @@ interface Parts {
 }
 
 /** The use cases of files: a build out and in, the parts list, the build sheet. */
-export function fileService({ builds, rules, settings, newId }: Parts) {
+export function fileService({ builds, rules, settings, newId }: Dependencies) {
   /**
    * The build file line by line, its fields in the order of the schema, a line of the ledger, a version and an entry of the
    * journal to each: the same build always gives the same text. What is written is what there was when the first line was

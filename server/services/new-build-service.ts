@@ -6,14 +6,14 @@ import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
 import { DomainProblem } from '../problems'
 
-interface Parts {
+interface Dependencies {
   builds: BuildService
   settings: ReturnType<typeof settingsRepository>
   newId: () => string
 }
 
 /** Starts builds: from a craft class, empty, as a copy, or as a reference craft. */
-export function newBuildService({ builds, settings, newId }: Parts) {
+export function newBuildService({ builds, settings, newId }: Dependencies) {
   function blank(name: string, craftClass: string, lines: Line[]): Build {
     const setups = [{ id: newId(), name: 'as built', lineIds: [] }]
     return makeBuild({ id: newId(), name, craftClass, aim: blankAim(settings.load().confidence), lines, setups })

@@ -6,7 +6,7 @@ import type { GroupCommit } from '../db/group-commit'
 import type { BuildService, Writing } from './build-service'
 import { DomainProblem } from '../problems'
 
-interface Given {
+interface Dependencies {
   parts: PartsRepository
   builds: BuildService
   writer: GroupCommit
@@ -14,7 +14,7 @@ interface Given {
 }
 
 /** The use cases of the drawer. Lines that are still simply their part follow its grams and properties. */
-export function partService({ parts, builds, writer, now }: Given) {
+export function partService({ parts, builds, writer, now }: Dependencies) {
   function keepAll(writing: Writing, wanted: readonly Part[], came: string): number {
     const known = parts.known(wanted.map(part => part.id))
     const at = now()

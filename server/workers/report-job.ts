@@ -1,6 +1,6 @@
 import type { Build } from '../../core/model/ledger'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
-import { HonestyTable, type ListingObservation } from '../../core/mass/listings'
+import { ListingBiasTable, type ListingObservation } from '../../core/mass/listings'
 import type { RuleCard } from '../../core/limits/rules'
 import { buildSheet, type NotedChange } from '../../shared/files/build-sheet'
 
@@ -18,7 +18,7 @@ export type ReportResult<Job extends ReportJob> = Job extends { readonly kind: '
   : string
 
 export function doReportJob<Job extends ReportJob>(job: Job): ReportResult<Job> {
-  const honesty = new HonestyTable(job.observations)
+  const honesty = new ListingBiasTable(job.observations)
   const result =
     job.kind === 'rows'
       ? flightReport(job.build, job.cards, honesty)

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { makeBuild } from '../../core/changes/commands'
 import { blankAim, makeLine, makeMass } from '../../core/model/ledger'
-import { HonestyTable } from '../../core/mass/listings'
+import { ListingBiasTable } from '../../core/mass/listings'
 import { startingCards } from '../../core/limits/rules'
 import { buildSheet } from './build-sheet'
 
@@ -25,7 +25,7 @@ const build = makeBuild({
 })
 
 describe('the build sheet', () => {
-  const sheet = buildSheet(build, startingCards, new HonestyTable(), '€')
+  const sheet = buildSheet(build, startingCards, new ListingBiasTable(), '€')
   it('adds up as by hand and says what is open', () => {
     expect(sheet).toContain('**25.00 g** all-up (as built · no pack)')
     expect(sheet).toContain('Fitted parts cost at least 21.00 €.')
@@ -38,7 +38,7 @@ describe('the build sheet', () => {
     const paid = buildSheet(
       { ...build, aim: { ...build.aim, places: ['United States'], cardIds: ['us-recreation'] } },
       startingCards,
-      new HonestyTable(),
+      new ListingBiasTable(),
       '€',
     )
     expect(paid).toContain('whatever it weighs. No limit by weight: register the aircraft whatever it weighs')
@@ -51,7 +51,7 @@ describe('the build sheet', () => {
       name: 'Strap',
       mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 3, ownSpreadG: 0 }),
     })
-    const alone = buildSheet({ ...build, lines: [strap] }, startingCards, new HonestyTable(), '€')
+    const alone = buildSheet({ ...build, lines: [strap] }, startingCards, new ListingBiasTable(), '€')
     expect(alone).toContain('less than 100 g. Nothing that flies yet.')
     expect(alone).toContain('Japan: Nothing that flies yet')
   })

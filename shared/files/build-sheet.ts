@@ -8,7 +8,7 @@ import {
 } from '../../core/text/display'
 import { sequenceOf } from '../../core/making/assembly'
 import { slotFacts, type Build, type Line } from '../../core/model/ledger'
-import type { HonestyTable } from '../../core/mass/listings'
+import type { ListingBiasTable } from '../../core/mass/listings'
 import { defaultLoadout, estimatesOf, loadoutName, type LineEstimates } from '../../core/mass/loadout'
 import { spreadG } from '../../core/maths/estimate'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
@@ -90,7 +90,7 @@ function ledger(overview: Overview, estimates: LineEstimates, currency: string):
   ]
 }
 
-function loadouts(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): string[] {
+function loadouts(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): string[] {
   const nameOf = new Map(cards.map(card => [card.id, cell(cardName(card))]))
   const loadoutRow = (flight: FlightReportRow) => {
     const { auwG, spreadG: spread, minutes, hardMinutes, gentleMinutes } = flight
@@ -121,7 +121,7 @@ function notes(build: Build, reasons: readonly NotedChange[]): string[] {
 export function buildSheet(
   build: Build,
   cards: readonly RuleCard[],
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
   currency: string,
   reasons: readonly NotedChange[] = [],
 ): string {

@@ -159,7 +159,7 @@ export type NewBuild = z.infer<typeof newBuildSchema>
 /** What can be done with a build that cannot be read. */
 export const rescueSchema = z.strictObject({ what: z.enum(['put away', 'bring back', 'take back']) })
 
-export const newBuildReplySchema = z.strictObject({ id: idSchema })
+export const idReplySchema = z.strictObject({ id: idSchema })
 export const cardsReplySchema = z.strictObject({ cards: z.array(ruleCardSchema) })
 
 export const foundSchema = z.strictObject({

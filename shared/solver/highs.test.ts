@@ -4,11 +4,11 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import {
   bestPlan,
   costOf,
-  missG,
+  shortfallG,
   PlanSearch,
   reachesGoals,
-  spareFirst,
-  wantMost,
+  minimiseFirst,
+  maximiseBenefit,
   type LinearSolver,
   type ShavingItem,
   type ShavingProblem,
@@ -75,7 +75,7 @@ function randomProblem(seed: number): ShavingProblem {
     groups: random() < 0.5 ? [ids.slice(0, 2 + Math.floor(random() * 2))] : [],
     needs: random() < 0.5 ? [[ids[2]!, ids[3]!]] : [],
     caps: random() < 0.3 ? { cents: Math.floor(random() * 6000), ...(random() < 0.5 ? { loss: 6 } : {}) } : {},
-    spare: among(spareFirst('cents'), spareFirst('loss'), spareFirst('changes'), wantMost('cents'), {
+    spare: among(minimiseFirst('cents'), minimiseFirst('loss'), minimiseFirst('changes'), maximiseBenefit('cents'), {
       cents: 1,
       minutes: 20,
       loss: 100,
@@ -90,7 +90,7 @@ function onTheEdge(problem: ShavingProblem, seed: number): ShavingProblem {
   const plan = plans[Math.floor(seeded(seed + 5)() * plans.length)]
   if (!plan) return problem
   const targets = problem.targets.map((target, i) =>
-    i > 0 ? target : { ...target, goalG: target.goalG + missG(target, plan, 0) + ((seed % 3) - 1) * 0.005 },
+    i > 0 ? target : { ...target, goalG: target.goalG + shortfallG(target, plan, 0) + ((seed % 3) - 1) * 0.005 },
   )
   return { ...problem, targets }
 }
@@ -131,10 +131,10 @@ describe('the best plan', () => {
         if (answer.status !== 'none') continue
         const nearest = Math.min(
           ...[...allowedPlans(problem)].map(plan =>
-            Math.max(...problem.targets.map((target, i) => missG(target, plan, i))),
+            Math.max(...problem.targets.map((target, i) => shortfallG(target, plan, i))),
           ),
         )
-        expect(answer.missG, `seed ${seed}`).toBeCloseTo(nearest, 5)
+        expect(answer.shortfallG, `seed ${seed}`).toBeCloseTo(nearest, 5)
         none++
       }
     }
@@ -166,7 +166,7 @@ describe('the best plan', () => {
           break
         }
         problem.targets.forEach((_, t) => {
-          if (program.missG(t, plan) > 1e-9) program.cutAt(t, plan)
+          if (program.shortfallG(t, plan) > 1e-9) program.cutAt(t, plan)
         })
         expect(round, `seed ${seed}`).toBeLessThan(25)
       }

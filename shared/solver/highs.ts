@@ -1,5 +1,5 @@
 import type { Highs } from 'highs'
-import { linearText, type LinearAnswer, type LinearSolver } from '../../core/deciding/shave'
+import { linearText, type SolveResult, type LinearSolver } from '../../core/deciding/shave'
 
 /**
  * With a gap of nothing and its usual tolerance the solver has called worse plans optimal where they lie near the
@@ -9,7 +9,7 @@ export const exact = { mip_rel_gap: 0, mip_abs_gap: 0, mip_feasibility_tolerance
 
 /** The solver HiGHS, loaded by whoever has it (a worker, a test), as the optimiser wants it: exact, one thread, with a time. */
 export function exactSolver(highs: Highs): LinearSolver {
-  return (program, seconds): LinearAnswer => {
+  return (program, seconds): SolveResult => {
     const answer = highs.solve(linearText(program), {
       ...exact,
       time_limit: Math.max(0.05, seconds),

@@ -2,7 +2,7 @@ import { makeBuild } from '../../core/changes/commands'
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { blankAim, makeLine, makeMass, type Build, type Evidence, type Line, type Slot } from '../../core/model/ledger'
-import { HonestyTable, listingObservations } from '../../core/mass/listings'
+import { ListingBiasTable, listingObservations } from '../../core/mass/listings'
 import { estimatesOf } from '../../core/mass/loadout'
 import { startingCards, type RuleCard } from '../../core/limits/rules'
 import {
@@ -150,7 +150,7 @@ function randomSetting(seed: number): PlanningSetting {
         : [],
     shave: { ...blankShaveList, shavings, spare: among('cents', 'minutes', 'loss', 'changes') },
   })
-  const estimates = estimatesOf(build, new HonestyTable(listingObservations(build.lines)))
+  const estimates = estimatesOf(build, new ListingBiasTable(listingObservations(build.lines)))
   const allG = lines.filter(line => line.state === 'fitted').reduce((sum, line) => sum + estimates.of(line).valueG, 0)
   return {
     build,
@@ -256,7 +256,7 @@ describe('the plan for a whole ledger', () => {
           shavings: [swap('one', 'a', 'a2', 1000), swap('two', 'b', 'b2', 1000), swap('dear', 'rest', 'rest2', 9000)],
         },
       }
-      const estimates = estimatesOf(build, new HonestyTable())
+      const estimates = estimatesOf(build, new ListingBiasTable())
       const both = ['a2', 'b2', 'rest'].map(id => estimates.of(build.lines.find(line => line.id === id)!))
       const keyed = new Map<string, number>()
       for (const one of both)

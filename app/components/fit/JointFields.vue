@@ -2,7 +2,7 @@
 import { beyondThings, type JointPlan } from '#core/aircraft/fit'
 import { measureOf, textOf } from '#core/model/properties'
 import { isNotRead, readNumber } from '#core/text/units'
-import { screwForms, materialsFor } from '#core/mass/workings'
+import { screwForms, materialsFor } from '#core/mass/mass-calculators'
 import { jointSchema } from '#core/slices/fit'
 
 const props = defineProps<{ joint: JointPlan }>()

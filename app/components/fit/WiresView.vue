@@ -3,7 +3,7 @@ import { askedOfWire, newWire, planWires, type AskedOfWire, type WirePlan } from
 import { makeLine, makeMass } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
 import { isNotRead, readNumber } from '#core/text/units'
-import { wireGauges } from '#core/mass/workings'
+import { wireGauges } from '#core/mass/mass-calculators'
 import { wirePlanSchema } from '#core/slices/fit'
 
 const store = useBuildStore()

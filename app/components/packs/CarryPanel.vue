@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { fixed } from '#core/text/display'
-import { carryOf, type SheetCell } from '#core/aircraft/flight'
+import { carryOf, type LoadoutCell } from '#core/aircraft/flight'
 import { withSetup } from '#core/mass/loadout'
 import { packLabel, type LoadoutChoice } from '#core/model/ledger'
 
 const props = defineProps<{ choice: LoadoutChoice }>()
-const emit = defineEmits<{ cell: [cell: SheetCell] }>()
+const emit = defineEmits<{ cell: [cell: LoadoutCell] }>()
 const store = useBuildStore()
 const { cells, cards, withDrawer } = useLoadouts()
 const like = computed(

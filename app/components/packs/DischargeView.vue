@@ -2,7 +2,7 @@
 import { line as lineOf, scaleLinear } from 'd3'
 import { fixed, minutesFigure } from '#core/text/display'
 import { craftOf, packModelOf } from '#core/aircraft/currents'
-import { dischargeAsked, landsWeakly, withTried, type SheetCell } from '#core/aircraft/flight'
+import { dischargeAsked, landsWeakly, withTried, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { countedLines, withSetup } from '#core/mass/loadout'
 import {
@@ -16,7 +16,7 @@ import {
 } from '#core/aircraft/power'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 
-const props = defineProps<{ cell: SheetCell }>()
+const props = defineProps<{ cell: LoadoutCell }>()
 const store = useBuildStore()
 const { plan, flights } = useLoadouts()
 /** Volts a cell the pack was charged to today; null: by its own policy. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { gramsWithSpread, headroomWords } from '#core/text/display'
-import { packNotes, type SheetCell } from '#core/aircraft/flight'
+import { packNotes, type LoadoutCell } from '#core/aircraft/flight'
 import { countedLines, withSetup } from '#core/mass/loadout'
 import { packLabel, scaleWeighings } from '#core/model/ledger'
 import { spreadFactor95 } from '#core/maths/numbers'
@@ -12,7 +12,7 @@ const { ownCells, cards, flights } = useLoadouts()
 const left = ref<ReadonlySet<string>>(new Set())
 const withAll = ref(false)
 const today = localDay()
-const isClear = (cell: SheetCell) => cell.intoReserveG === 0
+const isClear = (cell: LoadoutCell) => cell.intoReserveG === 0
 const listed = computed(() =>
   ownCells.value.filter(cell => !cell.never && (isClear(cell) || cell.onPurpose || withAll.value)),
 )
@@ -23,7 +23,7 @@ function toggle(key: string) {
   left.value = next
 }
 /** The latest weighing on a scale of the builder's own that had this loadout's pack, or all of it, on the pan. */
-function weighedOn(cell: SheetCell): string {
+function weighedOn(cell: LoadoutCell): string {
   const lines = countedLines(store.build!, cell.choice)
   const ids = new Set(lines.map(line => line.id))
   const whole = store

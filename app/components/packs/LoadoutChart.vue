@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { extent, line as lineOf, scaleLinear, curveStepAfter } from 'd3'
 import { fixed } from '#core/text/display'
-import { frontierOf, loadoutFigure, loadoutFigures, type SheetCell } from '#core/aircraft/flight'
+import { frontierOf, loadoutFigure, loadoutFigures, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { withSetup } from '#core/mass/loadout'
 import { toGrams } from '#core/text/units'
 
 const props = defineProps<{ selectedKey: string | null; yKey: string }>()
-const emit = defineEmits<{ cell: [cell: SheetCell]; y: [key: string] }>()
+const emit = defineEmits<{ cell: [cell: LoadoutCell]; y: [key: string] }>()
 const store = useBuildStore()
 const { cells, flights } = useLoadouts()
 const xKey = ref('auw')
@@ -18,7 +18,7 @@ const width = computed(() => Math.max(measured.value || 620, 280))
 const height = 248
 const edge = { left: 46, right: 16, top: 24, bottom: 34 }
 
-const packG = (cell: SheetCell) => store.estimates.of(cell.pack).valueG
+const packG = (cell: LoadoutCell) => store.estimates.of(cell.pack).valueG
 const points = computed(() =>
   cells.value
     .filter(cell => !cell.never)

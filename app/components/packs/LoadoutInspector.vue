@@ -10,15 +10,15 @@ import {
   sureWords,
 } from '#core/text/display'
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/aircraft/currents'
-import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type SheetCell } from '#core/aircraft/flight'
+import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { judgementWord } from '#core/mass/report'
 import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/mass/loadout'
 import { spreadFactor95 } from '#core/maths/numbers'
 import { cardName } from '#core/limits/rules'
 
-const props = defineProps<{ cell: SheetCell }>()
-const emit = defineEmits<{ cell: [cell: SheetCell]; take: [cell: SheetCell] }>()
+const props = defineProps<{ cell: LoadoutCell }>()
+const emit = defineEmits<{ cell: [cell: LoadoutCell]; take: [cell: LoadoutCell] }>()
 const store = useBuildStore()
 const { plan, cells, flights } = useLoadouts()
 

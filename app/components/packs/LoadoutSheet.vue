@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/text/display'
 import { spreadG } from '#core/maths/estimate'
-import { loadoutFigure, loadoutFigures, packNotes, type SheetCell, type SheetPack } from '#core/aircraft/flight'
+import { loadoutFigure, loadoutFigures, packNotes, type LoadoutCell, type SheetPack } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { judgementWord } from '#core/mass/report'
 import { loadoutName, sameLoadout, withSetup } from '#core/mass/loadout'
@@ -9,7 +9,7 @@ import { spreadFactor95 } from '#core/maths/numbers'
 import { textOf } from '#core/model/properties'
 
 const props = defineProps<{ selectedKey: string | null; selectedPackId: string | null; figureKey: string }>()
-const emit = defineEmits<{ cell: [cell: SheetCell]; pack: [id: string]; figure: [key: string] }>()
+const emit = defineEmits<{ cell: [cell: LoadoutCell]; pack: [id: string]; figure: [key: string] }>()
 const store = useBuildStore()
 const { cells, flights, busy, withDrawer, withTypical } = useLoadouts()
 
@@ -23,11 +23,11 @@ interface Row {
   pack: SheetPack
   packG: number
   packSpreadG: number
-  cells: (SheetCell | null)[]
+  cells: (LoadoutCell | null)[]
   retired: boolean
 }
 /** What a pack fits with in none of its set-ups is said once, at the pack. */
-function misfitsOf(row: Row): { all: readonly string[]; of: (cell: SheetCell) => readonly string[] } {
+function misfitsOf(row: Row): { all: readonly string[]; of: (cell: LoadoutCell) => readonly string[] } {
   const each = row.cells.flatMap(cell => (cell ? [flights.value.get(cell.key)?.misfits ?? []] : []))
   const all = (each[0] ?? []).filter(misfit => each.every(misfits => misfits.includes(misfit)))
   return { all, of: cell => (flights.value.get(cell.key)?.misfits ?? []).filter(misfit => !all.includes(misfit)) }
@@ -52,7 +52,7 @@ const rows = computed<Row[]>(() => {
     .filter(row => (withRetired.value || !row.retired) && (row.cells.some(cell => cell) || !onlyClear.value))
     .sort(compare)
 })
-function shows(cell: SheetCell): boolean {
+function shows(cell: LoadoutCell): boolean {
   return (withNever.value || !cell.never) && (!onlyClear.value || cell.intoReserveG === 0)
 }
 function valueOf(row: Row): number | string | null {
@@ -78,7 +78,7 @@ function sortBy(key: string) {
 }
 const sorted = (key: string) => (sort.value.key === key ? (sort.value.down ? 'descending' : 'ascending') : 'none')
 
-function figureWords(cell: SheetCell, row: Row): string {
+function figureWords(cell: LoadoutCell, row: Row): string {
   const flight = flights.value.get(cell.key)
   if (figure.value.key === 'minutes')
     return flight?.forecast && flight.forecast.why === null ? minutesWords(flight) : flight ? 'no minutes' : ''
@@ -88,12 +88,12 @@ function figureWords(cell: SheetCell, row: Row): string {
     : `${fixed(value, figure.value.digits)}${figure.value.unit.startsWith(':') ? ' ' : ' '}${figure.value.unit}`
 }
 /** Where the binding card looks at the heaviest loadout allowed, and that is another one: which decides. */
-function decidedBy({ binding, choice }: SheetCell): string {
+function decidedBy({ binding, choice }: LoadoutCell): string {
   if (!binding?.heaviest || sameLoadout(binding.heaviest, choice)) return ''
   return `by ${loadoutName(store.build!, binding.heaviest)}`
 }
-const toneOfCell = (cell: SheetCell) => (cell.binding?.verdict ? verdictTone[cell.binding.verdict.word] : 'none')
-function cellTitle(cell: SheetCell, row: Row): string {
+const toneOfCell = (cell: LoadoutCell) => (cell.binding?.verdict ? verdictTone[cell.binding.verdict.word] : 'none')
+function cellTitle(cell: LoadoutCell, row: Row): string {
   const setup = store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
   const flight = flights.value.get(cell.key)
   const verdict = cell.binding?.verdict
@@ -103,7 +103,7 @@ function cellTitle(cell: SheetCell, row: Row): string {
       : 'no limit'
   return `${packLabel(row.pack.line)} ${withSetup(setup)}: ` + `${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ` + `${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ` + `${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
-const isFlown = (cell: SheetCell) =>
+const isFlown = (cell: LoadoutCell) =>
   cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId
 
 const grid = useTemplateRef<HTMLElement>('grid')
@@ -131,7 +131,7 @@ function step(event: KeyboardEvent) {
     }
   }
 }
-const openIn = (cell: SheetCell) => cell.openLines
+const openIn = (cell: LoadoutCell) => cell.openLines
 const stateOf = (row: Row) => textOf(row.pack.line, 'packState')
 const sourceWords: Record<SheetPack['source'], string> = {
   'on the build': '',

@@ -6,9 +6,9 @@ import { fixed, gramsFigure, gramsWithSpread, signed, spreadFigure } from '#core
 import { isOptional } from '#core/mass/loadout'
 import type { LineFields } from '#core/changes/commands'
 import { sameAsPart } from '#core/parts/drawer'
-import { confirmed, HonestyTable, listingDoubt, listingObservations } from '#core/mass/listings'
+import { confirmed, ListingBiasTable, listingDoubt, listingObservations } from '#core/mass/listings'
 import { withDisplays } from '#core/deciding/weigh'
-import { calculatorsFor } from '#core/mass/workings'
+import { calculatorsFor } from '#core/mass/mass-calculators'
 import { nameSchema } from '#core/text/schemas'
 
 const props = defineProps<{ line: Line }>()
@@ -104,7 +104,7 @@ const explanation = computed((): string => {
 const doubt = computed(() =>
   listingDoubt(
     props.line,
-    new HonestyTable([
+    new ListingBiasTable([
       ...store.honestyElsewhere,
       ...listingObservations(store.build!.lines.filter(line => line.id !== props.line.id)),
     ]),

@@ -2,7 +2,7 @@
 import { extent, scaleLinear } from 'd3'
 import { fixed, signed } from '#core/text/display'
 import { slotFacts, slots } from '#core/model/ledger'
-import { HonestyTable, tendencies, type ListingObservation } from '#core/mass/listings'
+import { ListingBiasTable, tendencies, type ListingObservation } from '#core/mass/listings'
 import { spreadFactor95 } from '#core/maths/numbers'
 
 const shelf = useShelfStore()
@@ -19,7 +19,7 @@ shelf
 
 const width = 360
 const kinds = computed(() => {
-  const table = new HonestyTable(observations.value)
+  const table = new ListingBiasTable(observations.value)
   return slots.flatMap(slot => {
     const mine = observations.value.filter(o => o.slot === slot)
     if (mine.length === 0) return []

@@ -10,8 +10,8 @@ import {
   type PackModel,
 } from '../power'
 import { measureOf, textOf } from '../../model/properties'
-import { gaugeNear } from '../../mass/workings'
-import { currentFrom, motorsOn, type CurrentFrom, type MotorsOn } from './craft'
+import { gaugeNear } from '../../mass/mass-calculators'
+import { currentFrom, motorsOn, type CurrentFrom, type MotorsOn } from './vehicle-model'
 import { deviceWatts } from './devices'
 
 /** Resistance of a pack's cell, milliohms, and where it comes from. */

@@ -1,3 +1,3 @@
-export * from './craft'
+export * from './vehicle-model'
 export * from './devices'
 export * from './full-throttle'

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { craftPresets, presetLines } from '../../parts/catalogue'
 import { applyCommand } from '../../changes/commands'
 import { makeLine, type Build, type Line } from '../../model/ledger'
-import { wiresG } from '../../mass/workings'
+import { wiresG } from '../../mass/mass-calculators'
 import {
   askedOfJoint,
   blankFit,

@@ -6,7 +6,7 @@ import {
   screwForms,
   screwG,
   screwVerdict,
-} from '../../mass/workings'
+} from '../../mass/mass-calculators'
 import { measureOf, textOf } from '../../model/properties'
 import type { Line } from '../../model/ledger'
 import { frameWith } from './stack'

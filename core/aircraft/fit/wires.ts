@@ -1,4 +1,4 @@
-import { spliceG, wiresG } from '../../mass/workings'
+import { spliceG, wiresG } from '../../mass/mass-calculators'
 import { measureOf } from '../../model/properties'
 import type { Line } from '../../model/ledger'
 import { isSaidWire, type SaidWire, type WirePlan } from '../../model/data'

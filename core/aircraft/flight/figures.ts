@@ -1,5 +1,5 @@
 import { packWh } from '../power'
-import type { SheetCell, SheetFlight } from './sheet'
+import type { LoadoutCell, SheetFlight } from './loadout-matrix'
 
 /** A ratio or figure loadouts can be compared, sorted and drawn by. */
 export interface LoadoutFigure {
@@ -10,7 +10,7 @@ export interface LoadoutFigure {
   /** Whether more of it is better. */
   readonly moreIsBetter: boolean
   /** Null where it cannot be told. `packG`: grams of the pack. */
-  readonly of: (cell: SheetCell, flight: SheetFlight | undefined, packG: number) => number | null
+  readonly of: (cell: LoadoutCell, flight: SheetFlight | undefined, packG: number) => number | null
 }
 
 const told = (flight: SheetFlight | undefined) => (flight?.forecast?.why === null ? flight.forecast : null)

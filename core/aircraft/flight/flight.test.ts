@@ -10,7 +10,7 @@ import { applyCommand } from '../../changes/commands'
 import type { Part } from '../../parts/drawer'
 import { noGear } from '../fit'
 import { blankAim, makeLine, makeMass, packLabel, type Build, type Line, type PackFacts } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, countedLines, estimatesOf } from '../../mass/loadout'
 import { blankFlightPlan, fullCellV, styles, type FlightPlan } from '../power'
 import { judgeUnderCard, bindingJudgement, overviewOf } from '../../mass/report'
@@ -43,7 +43,7 @@ const demo: Record<string, Build> = Object.fromEntries(
   ]),
 )
 const parts = drawerFile.parts as unknown as Part[]
-const honesty = new HonestyTable()
+const honesty = new ListingBiasTable()
 const packOf = (facts: Partial<PackFacts>, grams = 80, properties: Line['properties'] = { resistanceMohm: 9 }) =>
   makeLine({
     id: 'p',
@@ -304,7 +304,7 @@ describe('a pack nobody has said', () => {
       ],
       beforeId: null,
     })
-    const estimates = estimatesOf(more, new HonestyTable())
+    const estimates = estimatesOf(more, new ListingBiasTable())
     const cell = sheetCells(more, [], startingCards, estimates).find(c => c.pack.id === 'new')!
     expect(cell.massG).toBeCloseTo(overviewOf(more, cell.choice, [], estimates).massG, 9)
     expect(cell.binding?.verdict?.word).toBeDefined()

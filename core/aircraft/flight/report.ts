@@ -1,8 +1,8 @@
 import type { Build } from '../../model/ledger'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import { reportRows, type ReportRow } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
-import { flightPlanOf, sheetFlight } from './sheet'
+import { flightPlanOf, sheetFlight } from './loadout-matrix'
 
 /** A row of the report with the minutes of its loadout, from hard to gentle; null, with the reason, where they cannot be told. */
 export interface FlightReportRow extends ReportRow {
@@ -14,7 +14,7 @@ export interface FlightReportRow extends ReportRow {
 }
 
 /** Every loadout with weight, verdicts and minutes. */
-export function flightReport(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): FlightReportRow[] {
+export function flightReport(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): FlightReportRow[] {
   const plan = flightPlanOf(build)
   return reportRows(build, cards, honesty).map(row => {
     const { forecast, missing } = sheetFlight(build, row.choice, row.auwG, plan)

@@ -5,7 +5,7 @@ import nougatFile from '../../../demo/builds/nougat.build.json'
 import { candidateRows } from '../../deciding/choosing'
 import { fitReport, noGear, type GroundGear } from '../../aircraft/fit'
 import { makeLine, type Build } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { outputsOf } from '../../model/properties'
 import { applyCommand } from './index'
@@ -78,7 +78,7 @@ describe('what hung on a part that is replaced', () => {
       parts: [],
       choice: build.flies,
       cards: [],
-      estimates: estimatesOf(build, new HonestyTable()),
+      estimates: estimatesOf(build, new ListingBiasTable()),
       gear: drawer.gear as GroundGear,
     })
     expect(

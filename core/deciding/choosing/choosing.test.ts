@@ -5,7 +5,7 @@ import { applyCommand } from '../../changes/commands'
 import type { Part } from '../../parts/drawer'
 import type { GroundGear } from '../../aircraft/fit'
 import type { Build } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { openCircuitV } from '../../aircraft/power'
 import { overviewOf } from '../../mass/report'
@@ -13,7 +13,7 @@ import { candidateRows } from './index'
 
 const build = nougatFile.build as unknown as Build
 const parts = drawer.parts as unknown as Part[]
-const honesty = new HonestyTable()
+const honesty = new ListingBiasTable()
 const rows = (fittedId: string) =>
   candidateRows({
     build,

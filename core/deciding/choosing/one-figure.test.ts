@@ -8,7 +8,7 @@ import { sigmaG } from '../../maths/estimate'
 import { noGear } from '../../aircraft/fit'
 import { sheetCells } from '../../aircraft/flight'
 import { makeLine, makeMass, type Build, type Evidence, type Line, type LoadoutChoice } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, estimatesOf } from '../../mass/loadout'
 import { spreadFactor95 } from '../../maths/numbers'
 import {
@@ -24,7 +24,7 @@ import { openLinesOf, poseProblem, planSteps, makeShaving, type PlanningSetting 
 import { checked, buildOf, unchecked, weighTogether } from '../weigh/testing'
 import { candidateRows } from './index'
 
-const nobody = new HonestyTable()
+const nobody = new ListingBiasTable()
 const evidences: readonly Evidence[] = ['guess', 'listed', 'weighed', 'worked out']
 const part = fc.record({
   evidence: fc.constantFrom(...evidences),

@@ -37,7 +37,7 @@ export interface ShavingTarget {
 }
 
 /** What is to be spared: how much each measure weighs. At least one is above zero. */
-export interface Sparing {
+export interface ObjectiveWeights {
   readonly cents: number
   readonly minutes: number
   readonly loss: number
@@ -64,25 +64,25 @@ export interface ShavingProblem {
   /** What the shavings of one line take off it together is at most what it weighs. None where nothing is said. */
   readonly lines?: readonly LineBudget[]
   readonly caps: { readonly cents?: number; readonly minutes?: number; readonly loss?: number }
-  readonly spare: Sparing
+  readonly spare: ObjectiveWeights
 }
 
 /**
  * Weights that spare one measure first; the others only decide between plans equal in it, and so hardly count.
  */
-export function spareFirst(measure: CostMeasure): Sparing {
+export function minimiseFirst(measure: CostMeasure): ObjectiveWeights {
   const small = { cents: 1e-6, minutes: 1e-4, loss: 1e-3, changes: 1e-3, forGood: 1e-3 }
   return { ...small, [measure]: 1 }
 }
 
 /** Weights that want as much as possible of what is brought, and spare one measure among equals. */
-export function wantMost(measure: CostMeasure): Sparing {
+export function maximiseBenefit(measure: CostMeasure): ObjectiveWeights {
   const small = { cents: 1e-6, minutes: 1e-5, loss: 1e-3, changes: 1e-4, forGood: 1e-4 }
   return { ...small, [measure]: 10 * small[measure], gain: 1 }
 }
 
 /** What an item costs under the weights, less what it brings. */
-export function costOf(item: ShavingCost, spare: Sparing): number {
+export function costOf(item: ShavingCost, spare: ObjectiveWeights): number {
   return (
     spare.cents * item.cents +
     spare.minutes * item.minutes +
@@ -100,7 +100,7 @@ export const toleranceG = 1e-9
  * Grams by which a set of changes misses the goal of a loadout; zero or less when it is reached. Causes of one key add
  * before they are squared.
  */
-export function missG(target: ShavingTarget, items: readonly ShavingItem[], loadout: number): number {
+export function shortfallG(target: ShavingTarget, items: readonly ShavingItem[], loadout: number): number {
   let massG = target.massG
   const causes = new Map(Object.entries(target.contributions))
   for (const item of items) {
@@ -115,7 +115,7 @@ export function missG(target: ShavingTarget, items: readonly ShavingItem[], load
 
 /** Whether a set of changes brings every loadout to its goal. */
 export function reachesGoals(problem: ShavingProblem, items: readonly ShavingItem[]): boolean {
-  return problem.targets.every((target, loadout) => missG(target, items, loadout) <= toleranceG)
+  return problem.targets.every((target, loadout) => shortfallG(target, items, loadout) <= toleranceG)
 }
 
 /** Throws {@link CoreInputError} where a problem cannot be meant: figures not finite, unknown ids, costs below zero. */

@@ -1,4 +1,4 @@
-import type { LinearProgram, LinearRow } from './linear'
+import type { LinearProgram, LinearRow } from './linear-program'
 import { costOf, type ShavingProblem } from './problem'
 import { dot, restOf, SpreadOfPlan, type LinearParts } from './spread-of-plan'
 
@@ -41,7 +41,7 @@ export class PlanProgram {
   }
 
   /** Grams by which a plan misses the goal of a loadout. */
-  missG(loadout: number, shares: ArrayLike<number>): number {
+  shortfallG(loadout: number, shares: ArrayLike<number>): number {
     const { massG, goalG, guard } = this.problem.targets[loadout]!
     const spread = this.spreads[loadout]!
     let grams = massG - goalG
@@ -96,7 +96,7 @@ export class PlanProgram {
   }
 
   /** The program as it stands. `goal`: the least cost, the least of the greatest misses, or any plan the rules allow at all. */
-  program(goal: 'least cost' | 'least miss' | 'any plan', caps = this.problem.caps): LinearProgram {
+  program(goal: 'least cost' | 'least shortfall' | 'any plan', caps = this.problem.caps): LinearProgram {
     const { items, targets, groups, needs, lines, spare } = this.problem
     const index = new Map(items.map((item, i) => [item.id, nameOf(i)]))
     const each = (values: readonly number[]) => new Map(items.map((_, i) => [nameOf(i), values[i]!]))
@@ -107,7 +107,7 @@ export class PlanProgram {
     }
     if (goal !== 'any plan') {
       const reach = (coefficients: Map<string, number>, least: number) => {
-        if (goal === 'least miss') coefficients.set('miss', 1)
+        if (goal === 'least shortfall') coefficients.set('miss', 1)
         rows.push({ coefficients, least: least - slackG })
       }
       targets.forEach(({ massG, goalG }, t) => reach(each(items.map(item => item.gramsG[t]!)), massG - goalG))
@@ -138,7 +138,7 @@ export class PlanProgram {
       rows.push({ coefficients: each(items.map((_, i) => (inside.has(i) ? -1 : 1))), least: 1 - inside.size })
     }
     const objective =
-      goal === 'least miss'
+      goal === 'least shortfall'
         ? new Map([['miss', 1]])
         : goal === 'any plan'
           ? new Map<string, number>()
@@ -148,7 +148,10 @@ export class PlanProgram {
       objective,
       rows,
       binaries: [...items.map((_, i) => nameOf(i)), ...extra.binaries],
-      continuous: [...(goal === 'least miss' ? [{ name: 'miss', least: -1e5, most: 1e5 }] : []), ...extra.continuous],
+      continuous: [
+        ...(goal === 'least shortfall' ? [{ name: 'miss', least: -1e5, most: 1e5 }] : []),
+        ...extra.continuous,
+      ],
     }
   }
 

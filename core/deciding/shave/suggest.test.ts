@@ -6,12 +6,12 @@ import { applyCommand } from '../../changes/commands'
 import { makePart, type Part, type Placement } from '../../parts/drawer'
 import { noGear } from '../../aircraft/fit'
 import { makeMass, type Build } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf, loadoutMasses } from '../../mass/loadout'
 import { startingCards } from '../../limits/rules'
 import { differenceSpreadG } from '../weigh'
 import { checked, fine, unchecked } from '../weigh/testing'
-import { calculators, materialSavesG, spliceG, wiresG } from '../../mass/workings'
+import { calculators, materialSavesG, spliceG, wiresG } from '../../mass/mass-calculators'
 import {
   afterShaving,
   effectOf,
@@ -32,7 +32,7 @@ import {
 
 const [marzipan, nougat] = [marzipanFile, nougatFile].map(file => file.build as unknown as Build) as [Build, Build]
 const parts = drawerFile.parts as unknown as Part[]
-const estimatesFor = (build: Build) => estimatesOf(build, new HonestyTable())
+const estimatesFor = (build: Build) => estimatesOf(build, new ListingBiasTable())
 let made = 0
 const suggest = (
   build: Build,

@@ -1,7 +1,7 @@
 import { progressOf, sequenceOf } from '../../making/assembly'
 import type { Build, Evidence, Group, LoadoutChoice } from '../../model/ledger'
 import { defaultLoadout, estimatesOf, isOnPurpose, loadoutName, sameLoadout } from '../../mass/loadout'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import { overviewOf } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
 
@@ -39,7 +39,7 @@ export interface ShelfEntry {
 }
 
 /** The shelf entry of a build in its default loadout; a reference craft stands for itself. */
-export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ShelfEntry {
+export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): ShelfEntry {
   const choice = defaultLoadout(build)
   const overview = overviewOf(build, choice, cards, estimatesOf(build, honesty))
   const evidenceCounts = { guess: 0, typical: 0, listed: 0, 'worked out': 0, twin: 0, weighed: 0 }

@@ -2,12 +2,12 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyCommand } from '../../changes/commands'
 import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
-import { HonestyTable, listingObservations } from '../../mass/listings'
+import { ListingBiasTable, listingObservations } from '../../mass/listings'
 import { countedLines, estimatesOf, loadoutMasses } from '../../mass/loadout'
 import { spreadFactor95 } from '../../maths/numbers'
 import { evaluateCheck } from '../../mass/scale'
 import {
-  bestNarrowing,
+  mostInformativeWeighing,
   correctionsBy,
   placeOf,
   takeObservation,
@@ -33,10 +33,16 @@ import {
 
 const limit = { limitG: 249.4758, comparator: '<=' as const, confidence: 0.95 }
 const reference = { id: 'r', name: 'the 200 g weight', massG: 200, toleranceG: 0.02, coin: false }
-const honestyOf = (lines: readonly Line[]) => new HonestyTable(listingObservations(lines))
+const honestyOf = (lines: readonly Line[]) => new ListingBiasTable(listingObservations(lines))
 const desk = (ready: ReadyScale | null): Desk => ({ ready, references: [reference], honestyOf })
 const advise = (build: Build, ready: ReadyScale | null, wanted: typeof limit | null = limit) =>
-  bestNarrowing(build, countedLines(build, flown), estimatesOf(build, honestyOf(build.lines)), desk(ready), wanted)
+  mostInformativeWeighing(
+    build,
+    countedLines(build, flown),
+    estimatesOf(build, honestyOf(build.lines)),
+    desk(ready),
+    wanted,
+  )
 const spreadOf = (build: Build) =>
   spreadFactor95 * loadoutMasses(build, [flown], estimatesOf(build, honestyOf(build.lines)))[0]!.sigmaG
 const names = (narrowing: Narrowing | null) => narrowing?.action.lines.map(line => line.id)
@@ -129,7 +135,7 @@ describe('what would settle it', () => {
       wordAfter: 'Clear',
     })
     expect(
-      bestNarrowing(
+      mostInformativeWeighing(
         craft,
         craft.lines,
         estimatesOf(craft, honestyOf(craft.lines)),

@@ -2,10 +2,10 @@ import { applyCommand } from '../../changes/commands'
 import { addEstimates, scaleEstimate, sigmaG, spreadG, varianceG2, type Estimate } from '../../maths/estimate'
 import { lineEstimate } from '../../mass/evidence'
 import type { Build, Line } from '../../model/ledger'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import type { LineEstimates } from '../../mass/loadout'
 import { spreadFactor95 } from '../../maths/numbers'
-import { Conditioning, observedSums } from '../../mass/observation'
+import { Conditioning, linearObservations } from '../../mass/observation'
 import { spreadShares } from '../../mass/report'
 import { evaluateCheck, type ReferenceMass } from '../../mass/scale'
 import { judge, type VerdictInput, type VerdictWord } from '../../limits/verdict'
@@ -40,7 +40,7 @@ export interface Desk {
   /** The scale at hand; null while nobody has said one: then a 0.01 g scale that nobody has checked is imagined. */
   readonly ready: ReadyScale | null
   readonly references: readonly ReferenceMass[]
-  readonly honestyOf: (lines: readonly Line[]) => HonestyTable
+  readonly honestyOf: (lines: readonly Line[]) => ListingBiasTable
 }
 
 /** The pocket scale imagined where no scale is known: the same causes as grams typed as weighed. */
@@ -67,7 +67,7 @@ class Looked {
   constructor(
     readonly build: Build,
     counted: readonly Line[],
-    private readonly honesty: HonestyTable,
+    private readonly honesty: ListingBiasTable,
   ) {
     this.ids = new Set(counted.map(line => line.id))
     for (const line of counted) this.before.set(line.id, line)
@@ -75,7 +75,7 @@ class Looked {
   }
 
   /** The total of the same lines in another state of the build. */
-  total(next: Build, honesty: HonestyTable): Estimate {
+  total(next: Build, honesty: ListingBiasTable): Estimate {
     const changes: Estimate[] = [this.sum]
     for (const line of next.lines) {
       if (!this.ids.has(line.id) || !line.mass) continue
@@ -84,7 +84,7 @@ class Looked {
         continue
       changes.push(scaleEstimate(lineEstimate(was, this.honesty), -1), lineEstimate(line, honesty))
     }
-    const sums = observedSums(next, honesty)
+    const sums = linearObservations(next, honesty)
     const total = changes.length === 1 ? this.sum : addEstimates(changes)
     return sums.length === 0 ? total : new Conditioning(sums).of(total)
   }
@@ -186,7 +186,7 @@ const effortOf = ({ kind, lines }: NarrowingAction) =>
  * spread on top of everything known, by the very steps that carry it out; what does not narrow is never proposed. `limit` is
  * the verdict to settle, without mass and sigma; null where there is none or it cannot be settled by weighing.
  */
-export function bestNarrowing(
+export function mostInformativeWeighing(
   build: Build,
   counted: readonly Line[],
   estimates: LineEstimates,

@@ -2,9 +2,9 @@ import { applyCommand } from '../../changes/commands'
 import { addEstimates, sigmaG } from '../../maths/estimate'
 import { lineEstimate } from '../../mass/evidence'
 import { isPresentPiece, type Build, type Line, type LoadoutChoice, type Mass } from '../../model/ledger'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
-import { Conditioning, observedSums, reconcile } from '../../mass/observation'
+import { Conditioning, linearObservations, reconcile } from '../../mass/observation'
 import { overviewOf } from '../../mass/report'
 import { asObserved } from '../../mass/scale'
 import type { RuleCard } from '../../limits/rules'
@@ -49,7 +49,7 @@ export function pieceQuestion(
   lineId: string,
   choice: LoadoutChoice,
   cards: readonly RuleCard[],
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): PieceQuestion | null {
   const now = after.lines.find(line => line.id === lineId)
   const was = before.lines.find(line => line.id === lineId)
@@ -80,7 +80,7 @@ export function pieceQuestion(
 }
 
 /** Whether some line would weigh less than nothing that did not before. */
-function fallsBelowNothing(before: Build, after: Build, honesty: HonestyTable): boolean {
+function fallsBelowNothing(before: Build, after: Build, honesty: ListingBiasTable): boolean {
   const [earlier, later] = [estimatesOf(before, honesty), estimatesOf(after, honesty)]
   const was = new Map(before.lines.map(line => [line.id, line]))
   return after.lines.some(line => {
@@ -95,7 +95,7 @@ function againstEarlier(
   was: Line,
   now: Line,
   mass: Mass,
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): PieceQuestion['contradicted'] {
   const together = after.observations.filter(
     o => o.state === 'taken in' && o.subjects.some(subject => isPresentPiece(subject, now)),
@@ -104,7 +104,7 @@ function againstEarlier(
     // Beside its estimate: against the estimate, if it was ever on a scale, and everything it was part of.
     if (was.mass!.evidence !== 'weighed' && together.length === 0) return null
     const observed = asObserved(lineEstimate({ ...now, mass }, honesty))
-    const expected = new Conditioning(observedSums(before, honesty)).of(
+    const expected = new Conditioning(linearObservations(before, honesty)).of(
       addEstimates([lineEstimate(was, honesty), { ...observed, valueG: 0 }]),
     )
     const z = (observed.valueG - expected.valueG) / sigmaG(expected)

@@ -2,7 +2,7 @@ import { applyCommand, type WeighedAs } from '../../changes/commands'
 import { sigmaG } from '../../maths/estimate'
 import { lineEstimate } from '../../mass/evidence'
 import type { Basis, Build, Line, Mass } from '../../model/ledger'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, loadoutMasses, type LineEstimates } from '../../mass/loadout'
 
 /**
@@ -17,7 +17,7 @@ export function usualBasis({ mass, listing }: Line): Basis {
 }
 
 /** As {@link placeOf}, without looking at what it does to loadouts. */
-export function quickPlaceOf(mass: Mass, line: Line, honesty: HonestyTable): WeighedAs {
+export function quickPlaceOf(mass: Mass, line: Line, honesty: ListingBiasTable): WeighedAs {
   if (mass.weighing?.method === 'by difference') return 'another piece'
   if (!line.mass) return 'estimate'
   if (line.mass.evidence === 'weighed') return mass.basis === line.mass.basis ? 'further' : 'another piece'
@@ -35,7 +35,7 @@ export function placeOf(
   line: Line,
   build: Build,
   estimates: LineEstimates,
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): WeighedAs {
   const quick = quickPlaceOf(mass, line, honesty)
   return quick === 'estimate' && line.mass?.basis === mass.basis && widens(build, line, mass, estimates)

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { makeLine, makeMass, type Line } from '../../model/ledger'
 import {
   canFinish,
@@ -32,7 +32,7 @@ const line = (id: string, quantity: number, eachG: number): Line =>
   })
 const frame = line('frame', 1, 40)
 const motors = line('motors', 4, 9.1)
-const honesty = new HonestyTable()
+const honesty = new ListingBiasTable()
 const estimates = new LineEstimates(honesty)
 const tare = { id: 'zero', name: 'zero key', displayG: 0 }
 const begun = nextRun(noRun, { type: 'begun', ids: ['frame', 'motors'] })

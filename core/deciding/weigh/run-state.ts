@@ -2,7 +2,7 @@ import { CoreInputError } from '../../basics/errors'
 import { sigmaG, type Estimate } from '../../maths/estimate'
 import { piecesFor, weighedEstimate, type Scale } from '../../mass/scale'
 import { spreadFactor95 } from '../../maths/numbers'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import type { Basis, Line, Mass } from '../../model/ledger'
 import { fixed } from '../../text/display'
 import { isFarOff } from './run'
@@ -133,7 +133,7 @@ export function massOfDisplays(
   by: Taking,
   line: Line,
   displaysG: readonly number[],
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): Mass | null {
   if (displaysG.length === 0) return null
   switch (mode) {

@@ -2,7 +2,7 @@ import { applyCommand } from '../../changes/commands'
 import { scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../../maths/estimate'
 import { spreadFactor95 } from '../../maths/numbers'
 import { isTyped, type Build, type Line, type LoadoutChoice, type Mass } from '../../model/ledger'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import { countedLines, type LineEstimates } from '../../mass/loadout'
 import { overviewOf, spreadShares, type Overview } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
@@ -58,7 +58,7 @@ export function wouldChange(
   mass: Mass,
   cards: readonly RuleCard[],
   estimates: LineEstimates,
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): WouldChange {
   const next = applyCommand(build, {
     type: 'line.weigh',

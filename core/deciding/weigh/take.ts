@@ -12,7 +12,7 @@ import {
   type WeighingMethod,
 } from '../../model/ledger'
 import { sumCompensated } from '../../maths/numbers'
-import type { HonestyTable } from '../../mass/listings'
+import type { ListingBiasTable } from '../../mass/listings'
 import { asObserved, byDifference, inLifts, meanEstimate, weighedEstimate, type ScaleState } from '../../mass/scale'
 
 /** A scale ready to weigh on: its state, with the name that is kept with the weighing. */
@@ -134,7 +134,7 @@ export function takeByDifference(
   line: Line,
   beforeG: number,
   afterG: number,
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): Mass {
   if (!line.mass)
     throw new CoreInputError('takeByDifference', 'mass', null, {

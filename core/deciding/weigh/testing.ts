@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { makeBuild, applyCommand, type Command } from '../../changes/commands'
 import { blankAim, makeLine, makeMass, type Build, type Line, type LoadoutChoice } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf, loadoutMasses } from '../../mass/loadout'
 import { startingCards } from '../../limits/rules'
 import { evaluateCheck, type Scale, type ScaleState } from '../../mass/scale'
 import { placeOf } from './place'
 import { takeObservation, takeTogether, type ReadyScale } from './take'
 
-export const nobody = new HonestyTable()
+export const nobody = new ListingBiasTable()
 export const good: Scale = {
   id: 'good',
   name: 'good',

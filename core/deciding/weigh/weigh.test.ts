@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG, spreadG } from '../../maths/estimate'
 import { uncheckedGainKey } from '../../mass/evidence'
 import { makeLine, makeMass, type Build, type Line, type Mass } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { overviewOf } from '../../mass/report'
 import { startingCards } from '../../limits/rules'
@@ -43,7 +43,7 @@ const taking: Taking = {
   takenAt: '2026-11-02T18:00:00.000Z',
   id: 'v2',
 }
-const nobody = new HonestyTable()
+const nobody = new ListingBiasTable()
 const motors = makeLine({
   id: 'motors',
   slot: 'motor',

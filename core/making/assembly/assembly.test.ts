@@ -7,7 +7,7 @@ import sherbetFile from '../../../demo/builds/sherbet.build.json'
 import treacleFile from '../../../demo/builds/treacle.build.json'
 import { applyCommand, describeCommand, diffBuilds } from '../../changes/commands'
 import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { allowedLoadouts, countedLines, estimatesOf } from '../../mass/loadout'
 import { overviewOf } from '../../mass/report'
 import { startingCards } from '../../limits/rules'
@@ -229,7 +229,7 @@ describe('what is on board', () => {
   })
   it('grams grow from step to step and end at the all-up weight of the ledger, to the last digit', () => {
     for (const build of all) {
-      const estimates = estimatesOf(build, new HonestyTable())
+      const estimates = estimatesOf(build, new ListingBiasTable())
       const overview = overviewOf(build, build.flies, startingCards, estimates)
       const steps = sorted(build)
       const grams = steps.map(s => expectedAfter(steps, s.id, build, build.flies, estimates).estimate.valueG)
@@ -239,7 +239,7 @@ describe('what is on board', () => {
     }
   })
   it('sixteen of twenty screws sit in the motors, the rest comes with the top plate', () => {
-    const estimates = estimatesOf(nougat, new HonestyTable())
+    const estimates = estimatesOf(nougat, new ListingBiasTable())
     const screws = (id: string) =>
       expectedAfter(sorted(nougat), id, nougat, nougat.flies, estimates).lines.find(line => line.id === 'screws')
         ?.quantity
@@ -293,7 +293,7 @@ describe('what is on board', () => {
       'capacitor',
       { skippedWhy: 'short leads' },
     )
-    const estimates = estimatesOf(build, new HonestyTable())
+    const estimates = estimatesOf(build, new ListingBiasTable())
     const here = expectedAfter(sorted(build), 'first-power', build, build.flies, estimates)
     expect(here.lines.map(line => line.id)).not.toContain('capacitor')
     expect(here.open).toBe(1)
@@ -429,7 +429,7 @@ describe('gates', () => {
     const checks = maidenChecks(
       past,
       past.flies,
-      overviewOf(past, past.flies, startingCards, estimatesOf(past, new HonestyTable())),
+      overviewOf(past, past.flies, startingCards, estimatesOf(past, new ListingBiasTable())),
       sorted(past),
     )
     expect(
@@ -585,7 +585,7 @@ describe('the connection table', () => {
 
 describe('the card of the first flight', () => {
   it('carries weight and verdict, the pack by its label, and what is not settled', () => {
-    const overview = overviewOf(nougat, nougat.flies, startingCards, estimatesOf(nougat, new HonestyTable()))
+    const overview = overviewOf(nougat, nougat.flies, startingCards, estimatesOf(nougat, new ListingBiasTable()))
     const checks = maidenChecks(nougat, nougat.flies, overview, sorted(nougat))
     expect(checks[0]).toMatchObject({ open: true })
     expect(checks[0]!.words).toMatch(/^heat camera · N1: 254\.97 g ± 0\.87, Over under /)
@@ -601,7 +601,7 @@ describe('the card of the first flight', () => {
       maidenChecks(
         little,
         little.flies,
-        overviewOf(little, little.flies, startingCards, estimatesOf(little, new HonestyTable())),
+        overviewOf(little, little.flies, startingCards, estimatesOf(little, new ListingBiasTable())),
         sorted(little),
       ).map(c => c.words),
     ).toContain('No pack is chosen for this loadout')

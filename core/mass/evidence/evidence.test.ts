@@ -2,10 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG, varianceG2 } from '../../maths/estimate'
 import { evidences, makeLine, makeMass, type Line, type Mass } from '../../model/ledger'
-import { HonestyTable } from '../listings'
+import { ListingBiasTable } from '../listings'
 import { betweenPiecePartG, betweenPieceSigmaG, lineEstimate } from './index'
 
-const nobody = new HonestyTable()
+const nobody = new ListingBiasTable()
 function line(mass: Partial<Mass> & Pick<Mass, 'evidence' | 'valueG'>, more: Partial<Line> = {}): Line {
   return makeLine({ id: 'l', slot: 'motor', name: 'part', mass: makeMass({ versionId: 'v', ...mass }), ...more })
 }
@@ -48,7 +48,7 @@ describe('default pedigrees', () => {
     )
   })
   it('a listed mass is corrected by what its kind has taught', () => {
-    const taught = new HonestyTable(
+    const taught = new ListingBiasTable(
       [1.06, 1.02, 1.05, 1.04, 1.01].map((ratio, i) => ({ slot: 'motor' as const, product: `p${i}`, ratio })),
     )
     const estimate = lineEstimate(line({ evidence: 'listed', valueG: 10, resolutionG: 0.1 }), taught)
@@ -117,5 +117,5 @@ it('a typical mass whose class has no range counts 20 % either way, rectangular'
     quantity: 2,
     mass: makeMass({ versionId: 'v', evidence: 'typical', valueG: 5 }),
   })
-  expect(sigmaG(lineEstimate(line, new HonestyTable()))).toBeCloseTo((2 * 1) / Math.sqrt(3), 9)
+  expect(sigmaG(lineEstimate(line, new ListingBiasTable()))).toBeCloseTo((2 * 1) / Math.sqrt(3), 9)
 })

@@ -1,7 +1,7 @@
 import { CoreInputError } from '../../basics/errors'
 import { contributionsOf, estimateOf, exactly, rectangularSigma, type Estimate } from '../../maths/estimate'
 import { spreadFactor95 } from '../../maths/numbers'
-import type { HonestyTable } from '../listings'
+import type { ListingBiasTable } from '../listings'
 import type { Mass, Weighed, Weighing } from '../../model/ledger'
 import { uncheckedGainHalfWidth } from '../scale'
 import { betweenPiecePartG, betweenPieceSigmaG, twinPartG } from './pieces'
@@ -36,7 +36,7 @@ export function listingKey(slot: string): string {
  *
  * Throws {@link CoreInputError} on a mass below zero, a quantity below one, or anything not finite.
  */
-export function lineEstimate(line: Weighed, honesty: HonestyTable): Estimate {
+export function lineEstimate(line: Weighed, honesty: ListingBiasTable): Estimate {
   const { mass, quantity } = line
   if (!mass) return exactly(0)
   requireUsable(mass, quantity)
@@ -79,7 +79,7 @@ function requireUsable(mass: Mass, quantity: number): void {
     throw new CoreInputError('lineEstimate', 'quantity', quantity, { is: 'in range', least: 1 })
 }
 
-function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: HonestyTable): Estimate {
+function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: ListingBiasTable): Estimate {
   const { mu, ownSigma, sharedSigma } = honesty.of(line.slot)
   const expectedG = lineG * Math.exp(mu)
   return estimateOf(expectedG, {

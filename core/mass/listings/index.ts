@@ -1,1 +1,1 @@
-export * from './honesty'
+export * from './listing-bias'

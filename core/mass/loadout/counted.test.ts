@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { makeBuild, applyCommand } from '../../changes/commands'
 import { makeLine, makeMass, type Build, type Line, type Slot } from '../../model/ledger'
-import { HonestyTable } from '../listings'
+import { ListingBiasTable } from '../listings'
 import { countedLines, dryLines, estimatesOf, inNoSetup, loadoutMasses, loadoutName } from './index'
 
 const line = (id: string, slot: Slot, valueG: number, more: Partial<Line> = {}) =>
@@ -31,7 +31,7 @@ const build = makeBuild({
 const choice = (setupId: string) => ({ setupId, packLineId: 'p' })
 const names = (of: Build, setupId: string) => countedLines(of, choice(setupId)).map(l => l.id)
 const massG = (of: Build, setupId: string) =>
-  loadoutMasses(of, [choice(setupId)], estimatesOf(of, new HonestyTable()))[0]!.massG
+  loadoutMasses(of, [choice(setupId)], estimatesOf(of, new ListingBiasTable()))[0]!.massG
 
 describe('what flies', () => {
   it('an airframe line tied to the camera goes with it: neither counts with the camera off', () => {
@@ -59,7 +59,7 @@ describe('what flies', () => {
     expect(massG(tied, 'bare')).toBe(150)
   })
   it('the sheet follows a tie that comes with another line', () => {
-    const estimates = estimatesOf(build, new HonestyTable())
+    const estimates = estimatesOf(build, new ListingBiasTable())
     const untied: Build = { ...build, lines: build.lines.map(l => (l.id === 'camera' ? { ...l, state: 'off' } : l)) }
     const masses = (of: Build) => loadoutMasses(of, [choice('bare')], estimates)[0]!.massG
     expect([masses(build), masses(untied), masses(build)]).toEqual([146, 150, 146])

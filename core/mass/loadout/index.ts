@@ -1,3 +1,3 @@
 export * from './counted'
 export * from './line-estimates'
-export * from './sheet'
+export * from './loadout-totals'

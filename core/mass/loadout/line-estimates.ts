@@ -1,8 +1,8 @@
 import { addEstimates, exactly, type Estimate } from '../../maths/estimate'
 import { isSharedCause, lineEstimate } from '../evidence'
-import type { HonestyTable } from '../listings'
+import type { ListingBiasTable } from '../listings'
 import type { Build, Line } from '../../model/ledger'
-import { Conditioning, observedSums } from '../observation'
+import { Conditioning, linearObservations } from '../observation'
 
 /**
  * A line's estimate before any weighing together, in the form sums are made from: its value, the variance of the causes it
@@ -31,18 +31,18 @@ export class LineEstimates {
   private readonly madeFrom: { honesty: string; build: Ledger; common: string }
 
   constructor(
-    private readonly honesty: HonestyTable,
+    private readonly honesty: ListingBiasTable,
     build: Ledger = { lines: [], observations: [] },
     common: Common = inCommon(build.lines),
   ) {
     this.commonKeys = new Set(common.keys)
     this.commonVersions = new Set(common.versions)
     this.madeFrom = { honesty: honesty.fingerprint, build, common: signatureOf(common) }
-    this.conditioning = new Conditioning(observedSums(build, honesty))
+    this.conditioning = new Conditioning(linearObservations(build, honesty))
   }
 
   /** The estimates of a build: these ones while nothing they rest on has changed but lines that no weighing speaks of. */
-  for(build: Ledger, honesty: HonestyTable): LineEstimates {
+  for(build: Ledger, honesty: ListingBiasTable): LineEstimates {
     const common = inCommon(build.lines)
     const same =
       honesty.fingerprint === this.madeFrom.honesty &&
@@ -204,6 +204,6 @@ function inCommon(lines: readonly Line[]): Common {
 }
 
 /** The estimates of a build made afresh. */
-export function estimatesOf(build: Ledger, honesty: HonestyTable): LineEstimates {
+export function estimatesOf(build: Ledger, honesty: ListingBiasTable): LineEstimates {
   return new LineEstimates(honesty, build)
 }

@@ -2,11 +2,11 @@ import { addEstimates, contributionsOf, estimateOf, varianceG2, type Estimate } 
 import { asObserved } from '../scale'
 import { lineEstimate } from '../evidence'
 import { isPresentPiece, type Build, type Line, type Observation, type Subject, type Weighed } from '../../model/ledger'
-import type { HonestyTable } from '../listings'
+import type { ListingBiasTable } from '../listings'
 import { factorise, solve, type Factor } from './cholesky'
 
 /** What an observation weighs: the estimates of what was on the pan, and the display corrected, with the weighing's own causes. */
-export interface ObservedSum {
+export interface LinearObservation {
   readonly id: string
   readonly parts: readonly Estimate[]
   /** `display = Σ parts + Σ dₖzₖ`. */
@@ -21,12 +21,12 @@ export function asKnownNow(subject: Subject, lines: ReadonlyMap<string, Line>): 
 }
 
 /** The estimates of what was on the pan, as far as it is known by now. What has no grams yet counts as exactly 0 g. */
-export function observedSum(
+export function linearObservation(
   observation: Observation,
   lines: ReadonlyMap<string, Line>,
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
   estimateOfPart: (part: Weighed) => Estimate = part => lineEstimate(part, honesty),
-): ObservedSum {
+): LinearObservation {
   return {
     id: observation.id,
     parts: observation.subjects.map(subject => estimateOfPart(asKnownNow(subject, lines))),
@@ -35,7 +35,7 @@ export function observedSum(
 }
 
 /** Estimates of parts, each made once for the same grams of as many pieces: many weighings are of the same parts. */
-function rememberedEstimates(honesty: HonestyTable): (part: Weighed) => Estimate {
+function rememberedEstimates(honesty: ListingBiasTable): (part: Weighed) => Estimate {
   const made = new Map<Weighed['mass'], { readonly part: Weighed; readonly estimate: Estimate }[]>()
   return part => {
     const known = made.get(part.mass) ?? []
@@ -48,7 +48,7 @@ function rememberedEstimates(honesty: HonestyTable): (part: Weighed) => Estimate
 }
 
 /** Weighings one after another of the very same parts name one list of them. */
-function withPartsShared(sums: readonly ObservedSum[]): ObservedSum[] {
+function withPartsShared(sums: readonly LinearObservation[]): LinearObservation[] {
   let last: readonly Estimate[] = []
   return sums.map(sum => {
     const isSame = sum.parts.length === last.length && sum.parts.every((part, i) => part === last[i])
@@ -58,7 +58,7 @@ function withPartsShared(sums: readonly ObservedSum[]): ObservedSum[] {
 }
 
 /** A weighing of one line beside its estimate, as an observation of it. */
-function furtherSums(line: Line, honesty: HonestyTable): ObservedSum[] {
+function furtherSums(line: Line, honesty: ListingBiasTable): LinearObservation[] {
   return line.further.flatMap(({ mass, of }) => {
     const known = of ?? (line.mass && { quantity: line.quantity, mass: line.mass })
     if (!known) return []
@@ -72,12 +72,15 @@ function furtherSums(line: Line, honesty: HonestyTable): ObservedSum[] {
  * Everything the weighings of a build say: those of several lines that are taken in, and those of single lines beside their
  * estimates. A weighing with something on the pan that nobody has said the grams of says nothing until somebody has.
  */
-export function observedSums(build: Pick<Build, 'lines' | 'observations'>, honesty: HonestyTable): ObservedSum[] {
+export function linearObservations(
+  build: Pick<Build, 'lines' | 'observations'>,
+  honesty: ListingBiasTable,
+): LinearObservation[] {
   const lines = new Map(build.lines.map(line => [line.id, line]))
   const estimateOfPart = rememberedEstimates(honesty)
   const together = build.observations
     .filter(o => o.state === 'taken in' && o.subjects.every(subject => asKnownNow(subject, lines).mass !== null))
-    .map(o => observedSum(o, lines, honesty, estimateOfPart))
+    .map(o => linearObservation(o, lines, honesty, estimateOfPart))
   return [
     ...withPartsShared(together),
     ...build.lines.flatMap(line => (line.further.length === 0 ? [] : furtherSums(line, honesty))),
@@ -85,7 +88,7 @@ export function observedSums(build: Pick<Build, 'lines' | 'observations'>, hones
 }
 
 /** Rows of A: how the prediction of each display departs with each cause. Their values are the predictions. */
-function rowsOf(sums: readonly ObservedSum[]): Estimate[] {
+function rowsOf(sums: readonly LinearObservation[]): Estimate[] {
   const onPan = new Map<readonly Estimate[], Estimate>()
   return sums.map(({ parts, observed }) => {
     const together = onPan.get(parts) ?? addEstimates(parts)
@@ -125,7 +128,7 @@ export class Conditioning {
   /** Ids of observations that contradict the others exactly: they were left out. */
   readonly contradictions: readonly string[]
 
-  constructor(sums: readonly ObservedSum[]) {
+  constructor(sums: readonly LinearObservation[]) {
     const all = rowsOf(sums)
     this.factor = factorise(sums.length, productsOf(all))
     this.rows = this.factor.kept.map(i => all[i]!)

@@ -2,12 +2,20 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG, varianceG2, type Estimate } from '../../maths/estimate'
 import { makeLine, makeMass, type Line, type Observation } from '../../model/ledger'
-import { HonestyTable } from '../listings'
+import { ListingBiasTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { asObserved, byDifference, evaluateCheck, weighedEstimate, type ScaleState } from '../scale'
-import { Conditioning, differenceAsMass, isComparable, factorise, reconcile, solve, type ObservedSum } from './index'
+import {
+  Conditioning,
+  differenceAsMass,
+  isComparable,
+  factorise,
+  reconcile,
+  solve,
+  type LinearObservation,
+} from './index'
 
-const nobody = new HonestyTable()
+const nobody = new ListingBiasTable()
 const own = (key: string, valueG: number, c: number, more: Record<string, number> = {}): Estimate => ({
   valueG,
   contributions: { [key]: c, ...more },
@@ -15,11 +23,11 @@ const own = (key: string, valueG: number, c: number, more: Record<string, number
 const a = own('a', 40, 0.01, { gain: -0.04 })
 const b = own('b', 20, 1)
 const pack = own('p', 85, 0.01, { gain: -0.085 })
-const both: ObservedSum = { id: 'o', parts: [a, b], observed: own('w', 61.2, 0.012, { gain: 0.0612 }) }
+const both: LinearObservation = { id: 'o', parts: [a, b], observed: own('w', 61.2, 0.012, { gain: 0.0612 }) }
 const auw = (given: Conditioning, ...parts: Estimate[]) => addEstimates(parts.map(part => given.of(part)))
 
 /** The textbook update with a dense covariance matrix over all causes, one observation after the other. */
-function bruteForce(sums: readonly ObservedSum[], wanted: Estimate): { massG: number; sigmaG: number } {
+function bruteForce(sums: readonly LinearObservation[], wanted: Estimate): { massG: number; sigmaG: number } {
   const keys = [
     ...new Set([...sums.flatMap(s => [...s.parts, s.observed]), wanted].flatMap(e => Object.keys(e.contributions))),
   ]
@@ -100,7 +108,7 @@ describe('weighings of several lines', () => {
       { minLength: 1, maxLength: 4 },
     )
     .map(list =>
-      list.map(({ parts, valueG, noise }, i): ObservedSum => ({
+      list.map(({ parts, valueG, noise }, i): LinearObservation => ({
         id: `o${i}`,
         parts,
         observed: own(`w${i}`, valueG, noise),
@@ -130,7 +138,7 @@ describe('weighings of several lines', () => {
     )
   })
   it('one that contradicts the others exactly is left out and named', () => {
-    const again: ObservedSum = { ...both, id: 'again', observed: { ...both.observed, valueG: 70 } }
+    const again: LinearObservation = { ...both, id: 'again', observed: { ...both.observed, valueG: 70 } }
     const given = new Conditioning([both, again])
     expect(given.contradictions).toEqual(['again'])
     expect(auw(given, a, b).valueG).toBeCloseTo(auw(new Conditioning([both]), a, b).valueG, 9)

@@ -1,7 +1,7 @@
 import { addEstimates, scaleEstimate, sigmaG, type Estimate } from '../../maths/estimate'
 import { subjectOf, type Build, type Line, type Observation } from '../../model/ledger'
-import type { HonestyTable } from '../listings'
-import { Conditioning, observedSum, observedSums } from './condition'
+import type { ListingBiasTable } from '../listings'
+import { Conditioning, linearObservation, linearObservations } from './condition'
 
 /** A line that could explain a difference, and how. */
 export interface Suspect {
@@ -44,12 +44,12 @@ export function reconcile(
   observation: Observation,
   build: Pick<Build, 'lines' | 'observations'>,
   others: readonly Line[],
-  honesty: HonestyTable,
+  honesty: ListingBiasTable,
 ): Reconciliation {
   const lines = new Map(build.lines.map(line => [line.id, line]))
   const rest = { lines: build.lines, observations: build.observations.filter(o => o.id !== observation.id) }
-  const known = new Conditioning(observedSums(rest, honesty))
-  const { parts, observed } = observedSum(observation, lines, honesty)
+  const known = new Conditioning(linearObservations(rest, honesty))
+  const { parts, observed } = linearObservation(observation, lines, honesty)
   const predicted = addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
   const expected = known.of(predicted)
   const predictedCommon = known.inCommon(predicted)
@@ -70,7 +70,7 @@ export function reconcile(
   })
   for (const line of others) {
     if (!line.mass) continue
-    const part = known.of(observedSum({ ...observation, subjects: [subjectOf(line)] }, lines, honesty).parts[0]!)
+    const part = known.of(linearObservation({ ...observation, subjects: [subjectOf(line)] }, lines, honesty).parts[0]!)
     if (isAbout(part.valueG, differenceG, sigma))
       suspects.push({ lineId: line.id, why: 'on the pan though not ticked', explainsG: part.valueG, stretch: 0 })
   }
@@ -79,7 +79,7 @@ export function reconcile(
       Number(b.why !== 'its spread') - Number(a.why !== 'its spread') || Math.abs(b.explainsG) - Math.abs(a.explainsG),
   )
   const after = new Conditioning(
-    observedSums(
+    linearObservations(
       { lines: rest.lines, observations: [...rest.observations, { ...observation, state: 'taken in' }] },
       honesty,
     ),
@@ -99,8 +99,12 @@ function isAbout(valueG: number, wantedG: number, sigma: number): boolean {
  * The difference as a mass of its own, with the signed causes that make every total which holds the line and the same
  * parts exactly the one displayed: `truth = Δ − Σ parts' causes − the weighing's causes`.
  */
-export function differenceAsMass(observation: Observation, lines: readonly Line[], honesty: HonestyTable): Estimate {
-  const { parts, observed } = observedSum(observation, new Map(lines.map(line => [line.id, line])), honesty)
+export function differenceAsMass(
+  observation: Observation,
+  lines: readonly Line[],
+  honesty: ListingBiasTable,
+): Estimate {
+  const { parts, observed } = linearObservation(observation, new Map(lines.map(line => [line.id, line])), honesty)
   const sum = addEstimates([...parts, { valueG: 0, contributions: observed.contributions }])
   return addEstimates([{ valueG: observed.valueG, contributions: {} }, scaleEstimate(sum, -1)])
 }

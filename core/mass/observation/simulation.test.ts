@@ -3,7 +3,7 @@ import { addEstimates, estimateOf, rectangularSigma, sigmaG, spreadG, type Estim
 import { asObserved, evaluateCheck, weighedEstimate, type Scale, type ScaleState } from '../scale'
 import { spreadFactor95 } from '../../maths/numbers'
 import { judge } from '../../limits/verdict'
-import { Conditioning, type ObservedSum } from './index'
+import { Conditioning, type LinearObservation } from './index'
 
 /** A seeded source of uniform and normal numbers: the same figures in every run. */
 function chance(seed: number) {
@@ -57,7 +57,7 @@ function madeUpBuild(seed: number, shape: Shape) {
     const trueG = between(0.5, 25)
     return { trueG, estimate: uniform() < 0.6 ? weigh(trueG) : believe(trueG) }
   })
-  const observations: ObservedSum[] = []
+  const observations: LinearObservation[] = []
   const observe = (parts: typeof lines) => {
     const massG = parts.reduce((sum, p) => sum + p.trueG, 0)
     observations.push({ id: `o${count}`, parts: parts.map(p => p.estimate), observed: asObserved(weigh(massG)) })

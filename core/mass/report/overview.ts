@@ -18,7 +18,7 @@ import {
   allLoadouts,
   loadoutName,
 } from '../loadout'
-import type { HonestyTable } from '../listings'
+import type { ListingBiasTable } from '../listings'
 import type { RuleCard } from '../../limits/rules'
 import { bindingJudgement, chosenCards, judgementWord, judgeUnderCard, type CardJudgement } from './judged'
 import { reserveTaken } from './loadout-verdicts'
@@ -138,7 +138,7 @@ export function weighedWhole(
 }
 
 /** The report of a build: all loadouts in order of set-up and pack. */
-export function reportRows(build: Build, cards: readonly RuleCard[], honesty: HonestyTable): ReportRow[] {
+export function reportRows(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): ReportRow[] {
   const estimates = estimatesOf(build, honesty)
   const chosen = chosenCards(build, cards)
   const spreadOf = (sigma: number) => spreadFactor95 * sigma

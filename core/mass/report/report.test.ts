@@ -13,7 +13,7 @@ import {
   type Line,
   type Slot,
 } from '../../model/ledger'
-import { HonestyTable } from '../listings'
+import { ListingBiasTable } from '../listings'
 import { allLoadouts, countedLines, defaultLoadout, estimatesOf, LineEstimates, loadoutMasses } from '../loadout'
 import { startingCards } from '../../limits/rules'
 import {
@@ -47,7 +47,7 @@ function buildOf(lines: Line[], more: Partial<Build> = {}): Build {
     ...more,
   })
 }
-const estimates = () => new LineEstimates(new HonestyTable())
+const estimates = () => new LineEstimates(new ListingBiasTable())
 
 describe('weighed whole', () => {
   const build = buildOf([grams('frame', 'frame', 60), grams('p', 'pack', 37)])
@@ -85,7 +85,7 @@ describe('weighed whole', () => {
     ).toBe(false)
     expect(weighedWhole({ observations: [] }, { counted: [] })).toBe(false)
     const told = (observations: Build['observations']) =>
-      shelfEntry({ ...build, observations }, startingCards, new HonestyTable()).weighedWhole
+      shelfEntry({ ...build, observations }, startingCards, new ListingBiasTable()).weighedWhole
     expect([told([whole]), told([{ ...whole, state: 'held' }])]).toEqual([true, false])
   })
 })
@@ -139,13 +139,13 @@ describe('what a card counts', () => {
         verdict: { word: 'Too close to call' },
       })
       const asked = { ...two, aim: { ...two.aim, cardIds: [eu.id] } }
-      expect(shelfEntry(asked, [eu], new HonestyTable())).toMatchObject({
+      expect(shelfEntry(asked, [eu], new ListingBiasTable())).toMatchObject({
         word: 'Too close to call',
         loadout: 'all · heavy',
         decidedBy: 'all · q',
       })
       expect(
-        shelfEntry({ ...asked, flies: { setupId: 's', packLineId: 'q' } }, [eu], new HonestyTable()).decidedBy,
+        shelfEntry({ ...asked, flies: { setupId: 's', packLineId: 'q' } }, [eu], new ListingBiasTable()).decidedBy,
       ).toBeNull()
       expect(loadoutVerdicts(two, allLoadouts(two), [eu], estimates()).map(one => one.binding?.verdict?.word)).toEqual([
         'Too close to call',
@@ -255,7 +255,7 @@ describe('loadout sums', () => {
     fc.assert(
       fc.property(anyBuild, share, offG, (plain, part, off) => {
         const build = observed(plain, part, off)
-        const table = estimatesOf(build, new HonestyTable())
+        const table = estimatesOf(build, new ListingBiasTable())
         for (const { choice, massG, sigmaG: sigma } of loadoutMasses(build, allLoadouts(build), table)) {
           const slow = addEstimates(countedLines(build, choice).map(l => table.of(l)))
           expect(massG).toBeCloseTo(slow.valueG, 8)
@@ -269,7 +269,7 @@ describe('loadout sums', () => {
     fc.assert(
       fc.property(anyBuild, share, offG, fc.nat(), (plain, part, off, at) => {
         const before = observed(plain, part, off)
-        const first = estimatesOf(before, new HonestyTable())
+        const first = estimatesOf(before, new ListingBiasTable())
         loadoutMasses(before, allLoadouts(before), first)
         const editedId = before.lines[at % before.lines.length]!.id
         const onPan = before.observations.some(o => o.subjects.some(subject => subject.id === editedId))
@@ -281,18 +281,18 @@ describe('loadout sums', () => {
               : l,
           ),
         }
-        const kept = first.for(edited, new HonestyTable())
+        const kept = first.for(edited, new ListingBiasTable())
         if (onPan) hits.onPan++
         else hits.apart++
         // What a weighing speaks of changes what it says of the others; what it does not speak of leaves everything else as it is.
         expect(kept === first).toBe(!onPan || edited.lines.every((line, i) => line.mass === before.lines[i]!.mass))
-        const fresh = estimatesOf(edited, new HonestyTable())
+        const fresh = estimatesOf(edited, new ListingBiasTable())
         for (const [i, mass] of loadoutMasses(edited, allLoadouts(edited), kept).entries()) {
           const again = loadoutMasses(edited, allLoadouts(edited), fresh)[i]!
           expect(mass.massG).toBeCloseTo(again.massG, 9)
           expect(mass.sigmaG).toBeCloseTo(again.sigmaG, 9)
         }
-        expect(first.for({ ...edited, observations: [] }, new HonestyTable()) === first).toBe(
+        expect(first.for({ ...edited, observations: [] }, new ListingBiasTable()) === first).toBe(
           before.observations.length === 0,
         )
       }),
@@ -303,9 +303,9 @@ describe('loadout sums', () => {
     fc.assert(
       fc.property(anyBuild, build => {
         const overview = overviewOf(build, build.flies, startingCards, estimates())
-        const entry = shelfEntry(build, startingCards, new HonestyTable())
+        const entry = shelfEntry(build, startingCards, new ListingBiasTable())
         expect(overview.groups.reduce((sum, g) => sum + g.estimate.valueG, 0)).toBeCloseTo(overview.massG, 9)
-        const row = reportRows(build, startingCards, new HonestyTable()).find(
+        const row = reportRows(build, startingCards, new ListingBiasTable()).find(
           r => r.choice.packLineId === overview.counted.find(l => l.slot === 'pack')?.id,
         )
         if (row && entry.massG === overview.massG) expect(row.auwG).toBeCloseTo(overview.massG, 9)
@@ -342,7 +342,7 @@ describe('loadout sums', () => {
         })
         repeated += extra.length
         const build = observed({ ...plain, lines: [...plain.lines, ...extra] }, part, off)
-        const honesty = new HonestyTable()
+        const honesty = new ListingBiasTable()
         const table = estimatesOf(build, honesty)
         const cards = chosenCards(
           { ...build, aim: { ...build.aim, cardIds: startingCards.map(card => card.id) } },
@@ -404,7 +404,7 @@ describe('loadout sums', () => {
       makeLine({ id: 'a', slot: 'motor', name: 'a', mass }),
       makeLine({ id: 'b', slot: 'motor', name: 'b', mass: { ...mass, versionId: 'w' } }),
     ])
-    expect(loadoutMasses(build, [build.flies], estimatesOf(build, new HonestyTable()))[0]).toMatchObject({
+    expect(loadoutMasses(build, [build.flies], estimatesOf(build, new ListingBiasTable()))[0]).toMatchObject({
       massG: 40,
       sigmaG: 0.6,
     })
@@ -454,11 +454,11 @@ describe('what is no craft yet', () => {
     mass: makeMass({ versionId: 'f', evidence: 'weighed', valueG: 40 }),
   })
   const wordOf = (build: Build) => {
-    const estimates = estimatesOf(build, new HonestyTable())
+    const estimates = estimatesOf(build, new ListingBiasTable())
     const overview = overviewOf(build, build.flies, startingCards, estimates)
     const [cell] = loadoutVerdicts(build, [build.flies], chosenCards(build, startingCards), estimates)
     expect(cell!.binding?.verdict?.word).toBe(overview.binding?.verdict?.word)
-    expect(shelfEntry(build, startingCards, new HonestyTable()).word).toBe(overview.binding?.verdict?.word ?? null)
+    expect(shelfEntry(build, startingCards, new ListingBiasTable()).word).toBe(overview.binding?.verdict?.word ?? null)
     return { word: overview.binding?.verdict?.word ?? null, limitG: overview.binding?.limitG ?? null }
   }
   it('an empty build and a lone strap are not Clear; the limit still stands', () => {

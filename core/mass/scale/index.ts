@@ -1,5 +1,5 @@
 export * from './types'
 export * from './check'
-export * from './standing'
+export * from './scale-status'
 export * from './weighing'
 export * from './two-scales'

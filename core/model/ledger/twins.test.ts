@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { sigmaG, type Estimate } from '../../maths/estimate'
 import { lineEstimate, twinPartG } from '../../mass/evidence'
-import { HonestyTable, listingObservations } from '../../mass/listings'
+import { ListingBiasTable, listingObservations } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { evaluateCheck, type Scale } from '../../mass/scale'
 import { placeOf, takeByDifference, takeOneByOne, takeTogether } from '../../deciding/weigh'
 import { buildOf, lineOf, taking, weighOne } from '../../deciding/weigh/testing'
 import { asTwin, makeLine, twinOfLine, weighedElsewhere, type Line } from './index'
 
-const nobody = new HonestyTable()
+const nobody = new ListingBiasTable()
 const scale: Scale = {
   id: 's',
   name: 's',
@@ -62,7 +62,7 @@ describe('a twin', () => {
     const twin = twinOfLine(together, newId)
     expect(listingObservations([together])).toHaveLength(1)
     expect(listingObservations([twin])).toEqual([])
-    const teaching = new HonestyTable(listingObservations([together, { ...together, id: 'other', name: 'other' }]))
+    const teaching = new ListingBiasTable(listingObservations([together, { ...together, id: 'other', name: 'other' }]))
     expect(lineEstimate(twin, teaching)).toEqual(of(twin))
     const build = buildOf([twin])
     const mass = takeTogether(taking(ready), twin, [38.9], 4, 'as supplied')

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { slots, type Line } from '../../model/ledger'
 import { isNotRead } from '../../text/units'
 import { propertyNamed, propertyText, readProperty } from '../../model/properties'
-import { screwForm, screwG } from '../../mass/workings'
-import { HonestyTable } from '../../mass/listings'
+import { screwForm, screwG } from '../../mass/mass-calculators'
+import { ListingBiasTable } from '../../mass/listings'
 import { LineEstimates } from '../../mass/loadout'
 import { spreadG } from '../../maths/estimate'
 import {
@@ -32,7 +32,7 @@ describe('the starter catalogue', () => {
     for (const slot of ['frame', 'motor', 'propeller', 'board', 'pack'] as const)
       expect(lines.some(l => l.slot === slot)).toBe(true)
     expect(lines.some(l => /solder/i.test(l.name))).toBe(true)
-    const table = new LineEstimates(new HonestyTable())
+    const table = new LineEstimates(new ListingBiasTable())
     for (const line of lines) expect(spreadG(table.of(line))).toBeGreaterThan(0)
   })
   it('says of a propeller and a motor what their class name says', () => {

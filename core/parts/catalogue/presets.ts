@@ -1,6 +1,6 @@
 import { CoreInputError } from '../../basics/errors'
 import { makeLine, makeMass, slotFacts, type Chemistry, type Line, type Slot } from '../../model/ledger'
-import { countedG, materialNamed, screwForm, screwG } from '../../mass/workings'
+import { countedG, materialNamed, screwForm, screwG } from '../../mass/mass-calculators'
 import { typicalMass, typicalPackFacts, typicalProperties } from './typical'
 
 /** One usual line of a craft class: slot, class of part, how many. */

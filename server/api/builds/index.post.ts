@@ -1,5 +1,5 @@
-import { newBuildReplySchema, newBuildSchema } from '../../../shared/schemas/api'
+import { idReplySchema, newBuildSchema } from '../../../shared/schemas/api'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => ({
+export default jsonRoute(idReplySchema, async (event, app) => ({
   id: await app.newBuilds.start(await bodyOf(event, newBuildSchema)),
 }))

@@ -1,7 +1,7 @@
-import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { idReplySchema } from '../../../shared/schemas/api'
 import { DomainProblem } from '../../problems'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => {
+export default jsonRoute(idReplySchema, async (event, app) => {
   const id = idParameter(event)
   const card = app.rules.cards().find(c => c.id === id)
   if (!card) throw new DomainProblem('not-found', 'There is no such rule card.')

@@ -1,8 +1,8 @@
-import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { idReplySchema } from '../../../shared/schemas/api'
 import { ownCardSchema } from '../../../shared/schemas/rule-card'
 import { DomainProblem } from '../../problems'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => {
+export default jsonRoute(idReplySchema, async (event, app) => {
   const id = idParameter(event)
   const set = await bodyOf(event, ownCardSchema)
   const card = app.rules.cards().find(c => c.id === id)

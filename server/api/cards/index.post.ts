@@ -1,7 +1,7 @@
-import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { idReplySchema } from '../../../shared/schemas/api'
 import { ownCardSchema } from '../../../shared/schemas/rule-card'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => {
+export default jsonRoute(idReplySchema, async (event, app) => {
   const id = app.newId()
   await keepOne(app, 'rules', { kind: 'card', id, seen: null, set: await bodyOf(event, ownCardSchema) })
   return { id }

@@ -1,7 +1,7 @@
-import { newBuildReplySchema } from '../../../shared/schemas/api'
+import { idReplySchema } from '../../../shared/schemas/api'
 import { DomainProblem } from '../../problems'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => {
+export default jsonRoute(idReplySchema, async (event, app) => {
   const id = idParameter(event)
   if (!app.scales.all().references.some(kept => kept.id === id))
     throw new DomainProblem('not-found', 'There is no such reference mass.')

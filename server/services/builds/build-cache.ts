@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { weighedElsewhere, type Build } from '../../../core/model/ledger'
-import { HonestyTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
+import { ListingBiasTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
 import { defaultLoadout, loadoutMasses } from '../../../core/mass/loadout'
 import { shelfEntry, type ShelfEntry } from '../../../core/deciding/shelf'
 import type { RuleCard } from '../../../core/limits/rules'
@@ -19,7 +19,7 @@ export const noSuchBuild = () => new DomainProblem('not-found', notHere)
 export class BuildCache {
   private readonly held = new Map<string, HeldBuild>()
   /** What all listings are worth; made anew only when some build's weighed parts changed. */
-  private table: HonestyTable | null = null
+  private table: ListingBiasTable | null = null
 
   constructor(
     private readonly builds: BuildsRepository,
@@ -98,8 +98,8 @@ export class BuildCache {
   listings(): ListingObservation[] {
     return this.all().flatMap(entry => entry.observations)
   }
-  honesty(): HonestyTable {
-    return (this.table ??= new HonestyTable(this.listings()))
+  honesty(): ListingBiasTable {
+    return (this.table ??= new ListingBiasTable(this.listings()))
   }
 
   /** All-up weight of a state of a held build, in what it is flown as, grams. */

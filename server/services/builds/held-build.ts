@@ -1,5 +1,5 @@
 import type { Build } from '../../../core/model/ledger'
-import { HonestyTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
+import { ListingBiasTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
 import { LineEstimates } from '../../../core/mass/loadout'
 import type { RuleCard } from '../../../core/limits/rules'
 import type { ShelfEntry } from '../../../core/deciding/shelf'
@@ -16,9 +16,9 @@ export interface HeldBuild {
   steps: Steps
   estimates: LineEstimates
   /** The all-up weight worked out last, and what it was worked out of. */
-  allUp: { build: Build; honesty: HonestyTable; massG: number } | null
+  allUp: { build: Build; honesty: ListingBiasTable; massG: number } | null
   /** The shelf entry made last, and what it was made of. */
-  shelf: { build: Build; cards: readonly RuleCard[]; honesty: HonestyTable; entry: ShelfEntry } | null
+  shelf: { build: Build; cards: readonly RuleCard[]; honesty: ListingBiasTable; entry: ShelfEntry } | null
 }
 
 export function heldBuild(build: Build, revision: number, seq: number, steps: Steps): HeldBuild {
@@ -28,7 +28,7 @@ export function heldBuild(build: Build, revision: number, seq: number, steps: St
     observations: listingObservations(build.lines),
     seq,
     steps,
-    estimates: new LineEstimates(new HonestyTable()),
+    estimates: new LineEstimates(new ListingBiasTable()),
     allUp: null,
     shelf: null,
   }

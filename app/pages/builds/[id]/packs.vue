@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SheetCell } from '#core/aircraft/flight'
+import type { LoadoutCell } from '#core/aircraft/flight'
 import { makeLine, packLabel } from '#core/model/ledger'
 import { packLines, sameLoadout } from '#core/mass/loadout'
 
@@ -39,7 +39,7 @@ const cell = computed(() => cells.value.find(c => c.key === cellKey.value) ?? vi
 const pack = computed(() => store.build!.lines.find(line => line.id === packId.value && line.slot === 'pack') ?? null)
 
 /** A loadout of the build is also the one the strip shows; one with a pack that is only tried is not. */
-function select(of: SheetCell) {
+function select(of: LoadoutCell) {
   cellKey.value = of.key
   packId.value = null
   if (of.source === 'on the build')
@@ -76,7 +76,7 @@ function addPack() {
   )
     packId.value = id
 }
-function takeOnBuild(of: SheetCell) {
+function takeOnBuild(of: LoadoutCell) {
   const known = store.build!.lines.find(line => line.id === of.pack.id)
   if (known) {
     if (store.run({ type: 'lines.change', changes: [{ id: known.id, fields: { state: 'fitted' } }] }))

@@ -96,7 +96,7 @@ const stepsWords = (count: number) =>
 const sentence = computed(() => {
   if (failure.value) return failure.value
   if (!plan.value) return busy.value ? 'working it out…' : ''
-  const { status, missG, dearerBy } = plan.value
+  const { status, shortfallG, dearerBy } = plan.value
   if (chosen.value) return `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan)}`
   if (status === 'given up') return 'No plan was found in the time given.'
   if (status === 'contradiction')
@@ -114,9 +114,9 @@ const sentence = computed(() => {
       ? 'Nothing on the list could be put on and stay clear.'
       : 'Nothing has to come off.'
   if (status === 'none' && goal.value.kind === 'put on')
-    return `It misses being clear by ${fixed(missG, 2)} g as it is: nothing can be put on.`
+    return `It misses being clear by ${fixed(shortfallG, 2)} g as it is: nothing can be put on.`
   if (status === 'none')
-    return `Everything on the list still misses by ${fixed(missG, 2)} g. This comes nearest. ${bestWords.value}`.trim()
+    return `Everything on the list still misses by ${fixed(shortfallG, 2)} g. This comes nearest. ${bestWords.value}`.trim()
   const words = `The plan: ${stepsWords(steps.value.length)}, ${costWords(plan.value)}.`
   return status === 'unproven'
     ? `${words} At most ${fixed(list.value.spare === 'cents' ? dearerBy / 100 : dearerBy, 2)} dearer than the best possible.`
@@ -216,7 +216,7 @@ const turnedWords = computed(() => {
   const now = plan.value
   if (!now || turned.value?.id !== selectedId.value) return busy.value ? 'working it out…' : ''
   const { plan: then } = turned.value!
-  if (then.status === 'none') return `No plan then: it would miss by ${fixed(then.missG, 2)} g.`
+  if (then.status === 'none') return `No plan then: it would miss by ${fixed(then.shortfallG, 2)} g.`
   if (then.status === 'contradiction') return 'No plan then: it contradicts what is planned, locked, needed or capped.'
   if (then.status === 'given up') return 'No plan was found in the time given.'
   const against = [

@@ -1,7 +1,7 @@
-import { newBuildReplySchema } from '../../../../shared/schemas/api'
+import { idReplySchema } from '../../../../shared/schemas/api'
 import { checkFieldsSchema } from '../../../../shared/schemas/scales'
 
-export default jsonRoute(newBuildReplySchema, async (event, app) => {
+export default jsonRoute(idReplySchema, async (event, app) => {
   const fields = await bodyOf(event, checkFieldsSchema)
   const id = app.newId()
   await keepOne(app, 'scales', { kind: 'check', id, seen: null, set: { ...fields, scaleId: idParameter(event) } })

@@ -1,6 +1,6 @@
 import { CoreInputError, requireNotNegative } from '../../basics/errors'
 import { materialNamed } from './facts'
-import { requireCount, requireMeasure } from './guards'
+import { requireCount, requireMeasure } from './validate'
 
 const perCm3 = 1 / 1000
 const mostMm = 2000

@@ -1,6 +1,6 @@
 import { CoreInputError } from '../../basics/errors'
 import { screwForms, type ScrewForm } from './facts'
-import { requireMeasure } from './guards'
+import { requireMeasure } from './validate'
 
 export function screwForm(thread: string, head: string): ScrewForm {
   const form = screwForms.find(f => f.thread === thread && f.head === head)

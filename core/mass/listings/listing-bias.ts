@@ -25,12 +25,12 @@ export interface KindHonesty {
  * `logRatios` holds one ln(weighed/listed) a product; may be empty (μ = 0 then). Throws on NaN and infinities.
  * Source: conjugate normal mean with known-variance approximation; constants as documented in docs/formulas.md.
  *
- * @example kindHonesty([1.06, 1.02, 1.05, 1.04, 1.01].map(Math.log)).mu // 0.027153
+ * @example kindBias([1.06, 1.02, 1.05, 1.04, 1.01].map(Math.log)).mu // 0.027153
  */
-export function kindHonesty(logRatios: readonly number[]): KindHonesty {
+export function kindBias(logRatios: readonly number[]): KindHonesty {
   const n = logRatios.length
   for (const ratio of logRatios) {
-    if (!Number.isFinite(ratio)) throw new CoreInputError('kindHonesty', 'logRatios', ratio, { is: 'finite' })
+    if (!Number.isFinite(ratio)) throw new CoreInputError('kindBias', 'logRatios', ratio, { is: 'finite' })
   }
   const mean = n === 0 ? 0 : sumCompensated(logRatios) / n
   const squares = sumCompensated(logRatios.map(y => (y - mean) ** 2))
@@ -96,7 +96,7 @@ export interface ListingDoubt {
 /** The doubt about a line's listing and weighing, grams a piece; null where there is none. `others`: the honesty of its kind without it. */
 export function listingDoubt(
   { slot, listing, mass }: Pick<Line, 'slot' | 'listing' | 'mass'>,
-  others: HonestyTable,
+  others: ListingBiasTable,
 ): ListingDoubt | null {
   if (
     !listing ||
@@ -145,15 +145,15 @@ export function tendencies(observations: Iterable<ListingObservation>): Tendency
     .filter(([name, products]) => name.length > 2 && products.size >= fewestForTendency)
     .map(([name, products]) => ({
       name,
-      ...kindHonesty([...products.values()].map(r => Math.log(sumCompensated(r) / r.length))),
+      ...kindBias([...products.values()].map(r => Math.log(sumCompensated(r) / r.length))),
     }))
     .sort((a, b) => Math.abs(b.mu) / b.sharedSigma - Math.abs(a.mu) / a.sharedSigma)
 }
 
 /** Listing honesty of every kind seen; kinds never seen get the prior. */
-export class HonestyTable {
+export class ListingBiasTable {
   private readonly kinds = new Map<Slot, KindHonesty>()
-  private static readonly prior = kindHonesty([])
+  private static readonly prior = kindBias([])
 
   constructor(observations: Iterable<ListingObservation> = []) {
     const byProduct = new Map<Slot, Map<string, number[]>>()
@@ -164,12 +164,12 @@ export class HonestyTable {
     }
     for (const [slot, products] of byProduct) {
       const logs = [...products.values()].map(ratios => Math.log(sumCompensated(ratios) / ratios.length))
-      this.kinds.set(slot, kindHonesty(logs))
+      this.kinds.set(slot, kindBias(logs))
     }
   }
 
   of(slot: Slot): KindHonesty {
-    return this.kinds.get(slot) ?? HonestyTable.prior
+    return this.kinds.get(slot) ?? ListingBiasTable.prior
   }
 
   private print: string | null = null

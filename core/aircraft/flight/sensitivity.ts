@@ -3,7 +3,7 @@ import { countedLines } from '../../mass/loadout'
 import type { FlightPlan } from '../power'
 import { craftOf } from '../currents'
 import { minutesOf } from './forecast'
-import type { SheetCell, SheetFlight } from './sheet'
+import type { LoadoutCell, SheetFlight } from './loadout-matrix'
 
 /** What grams and minutes are worth to each other at one loadout. */
 export interface Worth {
@@ -76,7 +76,7 @@ export function longerBy(mine: SheetFlight, other: SheetFlight): LongerBy | null
  * Loadouts that are Clear with the reserve under every card and beaten by no other Clear one in both weight and a
  * second figure: the best under the limit, lightest first.
  */
-export function frontierOf(cells: readonly SheetCell[], figure: (key: string) => number | null): SheetCell[] {
+export function frontierOf(cells: readonly LoadoutCell[], figure: (key: string) => number | null): LoadoutCell[] {
   const clear = cells
     .filter(cell => !cell.never && cell.intoReserveG === 0 && figure(cell.key) !== null)
     .sort((a, b) => a.massG - b.massG || figure(b.key)! - figure(a.key)!)

@@ -13,14 +13,14 @@ export interface LinearProgram {
   readonly continuous: readonly { readonly name: string; readonly least: number; readonly most: number }[]
 }
 
-export type LinearAnswer =
+export type SolveResult =
   | { readonly status: 'optimal'; readonly objective: number; readonly values: ReadonlyMap<string, number> }
   | { readonly status: 'infeasible' }
   /** The solver stopped at its time, with the best found, if any. */
   | { readonly status: 'stopped'; readonly values: ReadonlyMap<string, number> | null }
 
 /** Solves a program exactly (gap 0); given up after `seconds`. Which solver does it is the caller's affair. */
-export type LinearSolver = (program: LinearProgram, seconds: number) => LinearAnswer
+export type LinearSolver = (program: LinearProgram, seconds: number) => SolveResult
 
 const number = (value: number) => {
   const text = String(Number(value.toPrecision(15)))
@@ -35,7 +35,7 @@ function sum(coefficients: ReadonlyMap<string, number>): string {
 }
 
 /** The program without its whole numbers: quickly solved, and nothing whole can be better. */
-export function withoutWholeNumbers(program: LinearProgram): LinearProgram {
+export function lpRelaxation(program: LinearProgram): LinearProgram {
   return {
     ...program,
     binaries: [],

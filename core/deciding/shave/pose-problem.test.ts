@@ -4,11 +4,11 @@ import { applyCommand, type Command } from '../../changes/commands'
 import { noGear } from '../../aircraft/fit'
 import { isSaidWire } from '../../model/data'
 import { makeMass, type Build } from '../../model/ledger'
-import { HonestyTable } from '../../mass/listings'
+import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { overviewOf } from '../../mass/report'
 import { startingCards } from '../../limits/rules'
-import { screwForm, screwG, wiresG } from '../../mass/workings'
+import { screwForm, screwG, wiresG } from '../../mass/mass-calculators'
 import { allowedPlans, cheapestOfAll } from './exhaustive'
 import {
   afterAll,
@@ -32,7 +32,7 @@ import {
 } from './index'
 
 const nougat = nougatFile.build as unknown as Build
-const estimates = estimatesOf(nougat, new HonestyTable())
+const estimates = estimatesOf(nougat, new ListingBiasTable())
 const setting: PlanningSetting = {
   build: nougat,
   choice: nougat.flies,
@@ -46,7 +46,7 @@ const suggested = (build: Build, more: Partial<SuggestionSetting> = {}) =>
   suggestShavings({
     build,
     choice: build.flies,
-    estimates: estimatesOf(build, new HonestyTable()),
+    estimates: estimatesOf(build, new ListingBiasTable()),
     gear: noGear,
     parts: [],
     placements: [],

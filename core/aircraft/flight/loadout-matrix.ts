@@ -6,7 +6,7 @@ import type { RuleCard } from '../../limits/rules'
 import { blankFlightPlan, type FlightPlan } from '../power'
 import { craftOf, fullThrottleOf, type CraftMissing } from '../currents'
 import { forecast, type Forecast } from './forecast'
-import { type PackSource, type TriedPack, withTried } from './tried'
+import { type PackSource, type TriedPack, withTried } from './hypothetical-packs'
 import { electricalTree } from '../wiring'
 
 /** Lines with the packs of a sheet: one row a pack, with one cell a set-up. */
@@ -16,7 +16,7 @@ export interface SheetPack {
 }
 
 /** One loadout in the sheet: weight and verdict. Minutes come beside it, by the same key. */
-export interface SheetCell extends LoadoutVerdicts {
+export interface LoadoutCell extends LoadoutVerdicts {
   readonly key: string
   readonly source: PackSource
   readonly pack: Line
@@ -39,14 +39,14 @@ export function sheetCells(
   tried: readonly TriedPack[],
   cards: readonly RuleCard[],
   estimates: LineEstimates,
-): SheetCell[] {
+): LoadoutCell[] {
   const own = packLines(build)
   const byId = new Map([...own, ...tried.map(t => t.line)].map(line => [line.id, line]))
   const choicesWith = (line: Line) =>
     build.setups.map((setup): LoadoutChoice => ({ setupId: setup.id, packLineId: line.id }))
   const never = new Set(build.neverFlown.map(loadoutKey))
   const onPurpose = new Set(flightPlanOf(build).overOnPurpose.map(loadoutKey))
-  const cell = (verdicts: LoadoutVerdicts, source: PackSource): SheetCell => {
+  const cell = (verdicts: LoadoutVerdicts, source: PackSource): LoadoutCell => {
     const { choice, massG, sigmaG, openLines, isCraft, judgements, binding, intoReserveG } = verdicts
     const key = loadoutKey(choice)
     return {
@@ -136,7 +136,7 @@ export function sheetFlight(
 /** The flights of all cells; the weights are those of the cells. */
 export function sheetFlights(
   build: Build,
-  cells: readonly Pick<SheetCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[],
+  cells: readonly Pick<LoadoutCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[],
   plan: FlightPlan,
   gear: GroundGear | null,
 ): SheetFlight[] {

@@ -7,10 +7,10 @@ import { chosenCards, loadoutVerdicts } from '../../mass/report'
 import { limitG, type RuleCard } from '../../limits/rules'
 import { judge, type Comparator } from '../../limits/verdict'
 import { effectOf, massAfter } from '../../making/shave-effect'
-import type { PlanAnswer } from './plan'
+import type { PlanAnswer } from './plan-search'
 import {
-  spareFirst,
-  wantMost,
+  minimiseFirst,
+  maximiseBenefit,
   type LineBudget,
   type ShavingItem,
   type ShavingProblem,
@@ -266,7 +266,7 @@ export function poseProblem(
       groups: groupsOf(build, notLater),
       needs: notLater.flatMap(s => s.needs.filter(id => ids.has(id)).map(id => [s.id, id] as const)),
       lines: lineBudgets(build, notLater, estimates),
-      spare: goal.kind === 'put on' ? wantMost(spare) : spareFirst(spare),
+      spare: goal.kind === 'put on' ? maximiseBenefit(spare) : minimiseFirst(spare),
       caps: {
         ...(cents !== null ? { cents } : {}),
         ...(minutes !== null ? { minutes } : {}),
@@ -411,7 +411,7 @@ export interface ShownPlan {
   readonly minutes: number
   readonly loss: number
   /** Grams the best still misses; only where there is no plan. */
-  readonly missG: number
+  readonly shortfallG: number
   /** What contradicts itself, where nothing can be had together. */
   readonly between?: 'locks' | 'caps'
   /** Names of the lines nobody has said the grams of, where they keep every plan from being Clear. */
@@ -440,7 +440,7 @@ export function shownPlan(setting: PlanningSetting, answer: PlanAnswer): ShownPl
     unpriced: steps.filter(s => !s.priced).length,
     minutes: sum(s => s.shaving.minutes),
     loss: sum(s => s.shaving.loss),
-    missG: answer.status === 'none' ? answer.missG : 0,
+    shortfallG: answer.status === 'none' ? answer.shortfallG : 0,
     dearerBy: answer.status === 'unproven' ? Math.max(0, answer.cost - answer.bound) : 0,
     ...(answer.status === 'contradiction' ? { between: answer.between } : {}),
   }
@@ -455,7 +455,7 @@ export function planHeldBy(open: readonly Line[]): ShownPlan {
     unpriced: 0,
     minutes: 0,
     loss: 0,
-    missG: 0,
+    shortfallG: 0,
     dearerBy: 0,
     openLines: open.map(line => line.name),
   }

@@ -1,4 +1,4 @@
-import { withoutWholeNumbers, type LinearSolver } from './linear'
+import { lpRelaxation, type LinearSolver } from './linear-program'
 import { nameOf, PlanProgram } from './program'
 import { costOf, reachesGoals, requireProblem, type ShavingItem, type ShavingProblem } from './problem'
 
@@ -15,10 +15,10 @@ export interface UnprovenPlan {
   readonly cost: number
   readonly bound: number
 }
-/** No plan reaches the goals; the nearest misses by so many grams. */
+/** No plan reaches the goals; the nearest falls short by so many grams. */
 export interface NoPlan {
   readonly status: 'none'
-  readonly missG: number
+  readonly shortfallG: number
   readonly nearest: readonly ShavingItem[]
 }
 /** What is locked, excluded and needed cannot be had together; or it can, but not under the caps. */
@@ -45,8 +45,8 @@ type Time = Pick<PlanOptions, 'seconds' | 'elapsed'>
 
 /** After so many rounds of cuts the guards are held by chords as well: where prices run with grams, cuts alone take many rounds. */
 const roundsBeforeChords = 1
-/** The least of the greatest misses is known to this, grams. */
-const missToleranceG = 1e-7
+/** The least of the greatest shortfalls is known to this, grams. */
+const shortfallToleranceG = 1e-7
 
 /**
  * The search for the cheapest plan that brings every loadout to its goal, exactly. It can be run again with more time, and then
@@ -59,13 +59,13 @@ const missToleranceG = 1e-7
 export class PlanSearch {
   private readonly program: PlanProgram
   private readonly met = new Set<string>()
-  private found: ShavingPlan | null = null
+  private incumbent: ShavingPlan | null = null
   private bound = 0
   private rounds = 0
   /** Once no plan is known to reach the goals: whether the rules can be kept at all, and the nearest met so far. */
   private nothingDoes = false
   private rulesAreKept = false
-  private nearest: { readonly plan: readonly number[]; readonly missG: number } | null = null
+  private nearest: { readonly plan: readonly number[]; readonly shortfallG: number } | null = null
 
   constructor(
     private readonly problem: ShavingProblem,
@@ -84,71 +84,73 @@ export class PlanSearch {
 
   /** Searches until the best plan is proven or the time is over. */
   run(time: Time): PlanAnswer {
-    if (this.nothingDoes) return this.nothingReaches(time)
+    if (this.nothingDoes) return this.minimiseShortfall(time)
     for (;;) {
       const left = time.seconds - time.elapsed()
-      if (left <= 0) return this.soFar()
+      if (left <= 0) return this.bestKnown()
       const program = this.program.program('least cost')
       const answer = this.solve(program, left)
-      if (answer.status === 'infeasible') return this.found ?? this.nothingReaches(time)
+      if (answer.status === 'infeasible') return this.incumbent ?? this.minimiseShortfall(time)
       const plan = answer.values ? chosen(this.problem, answer.values) : null
       if (answer.status === 'stopped') {
-        const floor = this.solve(withoutWholeNumbers(program), 5)
-        if (floor.status === 'optimal') this.bound = Math.max(this.bound, floor.objective)
-        if (plan && this.isTrue(plan)) this.keep(plan)
-        return this.soFar()
+        const relaxation = this.solve(lpRelaxation(program), 5)
+        if (relaxation.status === 'optimal') this.bound = Math.max(this.bound, relaxation.objective)
+        if (plan && this.isFeasible(plan)) this.updateIncumbent(plan)
+        return this.bestKnown()
       }
       this.bound = Math.max(this.bound, answer.objective)
-      if (this.found && this.found.cost <= answer.objective + 1e-9) return this.found
-      if (this.isTrue(plan!)) {
-        this.keep(plan!)
-        return this.found!
+      if (this.incumbent && this.incumbent.cost <= answer.objective + 1e-9) return this.incumbent
+      if (this.isFeasible(plan!)) {
+        this.updateIncumbent(plan!)
+        return this.incumbent!
       }
-      this.narrow(plan!)
+      this.cutOff(plan!)
     }
   }
 
   /** Removes a plan that is not truly Clear, with as much else as can be said. */
-  private narrow(plan: readonly number[]) {
+  private cutOff(plan: readonly number[]) {
     const shares = sharesOf(this.problem, plan)
     const signature = plan.join()
     let isCut = false
     if (!this.met.has(signature)) {
       this.problem.targets.forEach(({ guard }, t) => {
-        if (guard > 0 && this.program.missG(t, shares) > 1e-9) isCut = this.program.cutAt(t, shares) || isCut
+        if (guard > 0 && this.program.shortfallG(t, shares) > 1e-9) isCut = this.program.cutAt(t, shares) || isCut
       })
     }
     this.met.add(signature)
     // Clear by the sums but not by the whole ledger, come again, or without a slope: this one plan is ruled out.
     if (!isCut) this.program.ruleOut(plan)
     if (++this.rounds >= roundsBeforeChords && !this.program.hasChords) {
-      const relaxed = this.solve(withoutWholeNumbers(this.program.program('least cost')), 5)
+      const nodeRelaxation = this.solve(lpRelaxation(this.program.program('least cost')), 5)
       this.program.useChords(
-        relaxed.status === 'optimal' ? this.problem.items.map((_, i) => relaxed.values.get(nameOf(i)) ?? 0) : shares,
+        nodeRelaxation.status === 'optimal'
+          ? this.problem.items.map((_, i) => nodeRelaxation.values.get(nameOf(i)) ?? 0)
+          : shares,
       )
     }
   }
 
   /** What is known when the time is over. */
-  private soFar(): UnprovenPlan | GivenUp {
-    if (!this.found) return { status: 'given up' }
-    const { items, cost } = this.found
+  private bestKnown(): UnprovenPlan | GivenUp {
+    if (!this.incumbent) return { status: 'given up' }
+    const { items, cost } = this.incumbent
     return { status: 'unproven', items, cost, bound: Math.min(cost, Math.max(0, this.bound)) }
   }
 
-  private keep(plan: readonly number[]) {
+  private updateIncumbent(plan: readonly number[]) {
     const items = plan.map(i => this.problem.items[i]!)
     const cost = items.reduce((sum, item) => sum + costOf(item, this.problem.spare), 0)
-    if (!this.found || cost < this.found.cost) this.found = { status: 'best', items, cost }
+    if (!this.incumbent || cost < this.incumbent.cost) this.incumbent = { status: 'best', items, cost }
   }
 
-  private isTrue(plan: readonly number[]): boolean {
+  private isFeasible(plan: readonly number[]): boolean {
     const items = plan.map(i => this.problem.items[i]!)
     return reachesGoals(this.problem, items) && (this.options.isClear?.(items) ?? true)
   }
 
-  /** The least of the greatest misses where no plan reaches the goals; or that the rules cannot be kept at all. */
-  private nothingReaches(time: Time): NoPlan | Contradiction | GivenUp {
+  /** The least of the greatest shortfalls where no plan reaches the goals; or that the rules cannot be kept at all. */
+  private minimiseShortfall(time: Time): NoPlan | Contradiction | GivenUp {
     this.nothingDoes = true
     const left = () => Math.max(0.05, time.seconds - time.elapsed())
     if (!this.rulesAreKept) {
@@ -162,26 +164,30 @@ export class PlanSearch {
     }
     const met = new Set<string>()
     while (time.elapsed() <= time.seconds) {
-      const answer = this.solve(this.program.program('least miss'), left())
+      const answer = this.solve(this.program.program('least shortfall'), left())
       if (answer.status === 'infeasible' || !answer.values) break
       const plan = chosen(this.problem, answer.values)
       const shares = sharesOf(this.problem, plan)
-      const misses = this.problem.targets.map((_, t) => this.program.missG(t, shares))
-      const missG = Math.max(...misses)
-      if (!this.nearest || missG < this.nearest.missG) this.nearest = { plan, missG }
+      const shortfalls = this.problem.targets.map((_, t) => this.program.shortfallG(t, shares))
+      const shortfallG = Math.max(...shortfalls)
+      if (!this.nearest || shortfallG < this.nearest.shortfallG) this.nearest = { plan, shortfallG }
       if (
         answer.status === 'stopped' ||
-        this.nearest.missG <= answer.objective + missToleranceG ||
+        this.nearest.shortfallG <= answer.objective + shortfallToleranceG ||
         met.has(plan.join())
       )
         break
       met.add(plan.join())
-      misses.forEach((miss, t) => {
-        if (miss > answer.objective && this.problem.targets[t]!.guard > 0) this.program.cutAt(t, shares)
+      shortfalls.forEach((shortfall, t) => {
+        if (shortfall > answer.objective && this.problem.targets[t]!.guard > 0) this.program.cutAt(t, shares)
       })
     }
     return this.nearest
-      ? { status: 'none', missG: this.nearest.missG, nearest: this.nearest.plan.map(i => this.problem.items[i]!) }
+      ? {
+          status: 'none',
+          shortfallG: this.nearest.shortfallG,
+          nearest: this.nearest.plan.map(i => this.problem.items[i]!),
+        }
       : { status: 'given up' }
   }
 }

@@ -6,8 +6,8 @@ import {
   basisUnsaid,
   confirmed,
   withBasis,
-  HonestyTable,
-  kindHonesty,
+  ListingBiasTable,
+  kindBias,
   listingDoubt,
   listingObservations,
   tendencies,
@@ -35,25 +35,25 @@ describe('parts whose names begin alike', () => {
 
 describe('listing honesty', () => {
   it('shrinks five ratios as worked out by hand', () => {
-    const kind = kindHonesty([1.06, 1.02, 1.05, 1.04, 1.01].map(Math.log))
+    const kind = kindBias([1.06, 1.02, 1.05, 1.04, 1.01].map(Math.log))
     expect(kind.ownSigma).toBeCloseTo(0.036532, 6)
     expect(kind.mu).toBeCloseTo(0.027153, 6)
     expect(Math.exp(kind.mu)).toBeCloseTo(1.027525, 6)
     expect(kind.sharedSigma).toBeCloseTo(0.014348, 6)
   })
   it('corrects nothing before anything was weighed', () => {
-    expect(kindHonesty([])).toMatchObject({ products: 0, mu: 0, sharedSigma: 0.03 })
+    expect(kindBias([])).toMatchObject({ products: 0, mu: 0, sharedSigma: 0.03 })
   })
   it('never overshoots the mean seen, and is surer with more products', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: -0.2, max: 0.2, noNaN: true }), { minLength: 1, maxLength: 30 }), logs => {
-        const kind = kindHonesty(logs)
+        const kind = kindBias(logs)
         const mean = logs.reduce((a, b) => a + b, 0) / logs.length
         expect(Math.abs(kind.mu)).toBeLessThanOrEqual(Math.abs(mean) + 1e-12)
         expect(kind.sharedSigma).toBeLessThan(0.03)
       }),
     )
-    expect(() => kindHonesty([NaN])).toThrow('logRatios')
+    expect(() => kindBias([NaN])).toThrow('logRatios')
   })
   it('a slip of a digit teaches nothing and is asked about; what is far from others of its kind is pointed out', () => {
     const motor = (id: string, listedG: number, weighedG: number) =>
@@ -76,8 +76,10 @@ describe('listing honesty', () => {
       quantity: 4,
       mass: makeMass({ versionId: 'four', evidence: 'listed', valueG: 9.3, resolutionG: 0.1 }),
     })
-    expect(lineEstimate(four, new HonestyTable(listingObservations([slip]))).valueG).toBeCloseTo(37.2, 9)
-    const others = new HonestyTable(listingObservations([motor('a', 9, 9.1), motor('b', 12, 12.2), motor('c', 5, 5)]))
+    expect(lineEstimate(four, new ListingBiasTable(listingObservations([slip]))).valueG).toBeCloseTo(37.2, 9)
+    const others = new ListingBiasTable(
+      listingObservations([motor('a', 9, 9.1), motor('b', 12, 12.2), motor('c', 5, 5)]),
+    )
     expect(listingDoubt(slip, others)).toEqual({ why: 'slip', weighedG: 9.2, listedG: 0.9 })
     expect(listingDoubt(motor('x', 10, 13), others)).toMatchObject({ why: 'unusual' })
     expect(listingDoubt(motor('x', 10, 10.4), others)).toBeNull()
@@ -98,8 +100,8 @@ describe('listing honesty', () => {
     expect(listingObservations([of('as fitted', 'weighed'), of('as supplied', 'guess')])).toEqual([])
   })
   it('counts a product once however many pieces of it were weighed', () => {
-    const one = new HonestyTable([{ slot: 'motor', product: 'a', ratio: 1.05 }])
-    const same = new HonestyTable([
+    const one = new ListingBiasTable([{ slot: 'motor', product: 'a', ratio: 1.05 }])
+    const same = new ListingBiasTable([
       { slot: 'motor', product: 'a', ratio: 1.04 },
       { slot: 'motor', product: 'a', ratio: 1.06 },
     ])
@@ -137,10 +139,10 @@ it('a slip of a digit teaches once somebody has looked and says both are right, 
     listing: { valueG: 0.9, resolutionG: 0.1 },
     mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 9.2, basis: 'as supplied' }),
   })
-  expect(listingDoubt(line, new HonestyTable())).toMatchObject({ why: 'slip' })
+  expect(listingDoubt(line, new ListingBiasTable())).toMatchObject({ why: 'slip' })
   expect(listingObservations([line])).toEqual([])
   const both = { ...line, mass: confirmed(line.mass!, 'w') }
-  expect(listingDoubt(both, new HonestyTable())).toBeNull()
+  expect(listingDoubt(both, new ListingBiasTable())).toBeNull()
   expect(listingObservations([both])[0]!.ratio).toBeCloseTo(9.2 / 0.9, 9)
 })
 
@@ -156,10 +158,10 @@ it('a ratio from a half to two teaches, beyond it is taken for a slip', () => {
   expect([0.49, 0.51, 0.54, 1.9, 1.99, 2.01, 2.1].map(ratio => listingObservations([weighed(ratio)]).length)).toEqual([
     0, 1, 1, 1, 1, 0, 0,
   ])
-  expect([0.49, 2.01].map(ratio => listingDoubt(weighed(ratio), new HonestyTable())?.why)).toEqual(['slip', 'slip'])
+  expect([0.49, 2.01].map(ratio => listingDoubt(weighed(ratio), new ListingBiasTable())?.why)).toEqual(['slip', 'slip'])
 })
 it('a part four standard deviations from the others of its kind is pointed out, one of three and a half is not', () => {
-  const table = new HonestyTable()
+  const table = new ListingBiasTable()
   const { mu, ownSigma, sharedSigma } = table.of('motor')
   const at = (z: number) =>
     listingDoubt(

@@ -1,6 +1,6 @@
 import { CoreInputError } from '../../basics/errors'
 import { materialNamed, wireGauges } from './facts'
-import { requireCount, requireMeasure } from './guards'
+import { requireCount, requireMeasure } from './validate'
 
 /** A stranded conductor takes this much of the room it lies in. */
 const strandFill = 0.785

@@ -3,8 +3,8 @@ import { makeLine, makeMass, type Build, type LoadoutChoice, type PackFacts } fr
 import type { LineEstimates } from '../../mass/loadout'
 import { loadoutVerdicts } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
-import type { SheetCell } from './sheet'
-import { withTried } from './tried'
+import type { LoadoutCell } from './loadout-matrix'
+import { withTried } from './hypothetical-packs'
 
 /** What pack could be carried with one set-up. */
 export interface Carry {
@@ -14,7 +14,7 @@ export interface Carry {
   readonly typicalMah: readonly [number, number] | null
   readonly mahPerG: readonly [number, number] | null
   /** The largest capacity among the packs of the sheet that stays Clear; null when none does. */
-  readonly best: SheetCell | null
+  readonly best: LoadoutCell | null
 }
 
 /** The mAh/g typical classes of these cells and chemistry have, lowest and highest; null when there are none. */
@@ -39,7 +39,7 @@ export function carryOf(
   build: Build,
   choice: LoadoutChoice,
   like: PackFacts,
-  cells: readonly SheetCell[],
+  cells: readonly LoadoutCell[],
   cards: readonly RuleCard[],
   estimates: LineEstimates,
 ): Carry {
@@ -69,7 +69,7 @@ export function carryOf(
       cell.intoReserveG === 0 &&
       cell.pack.pack?.cells === like.cells,
   )
-  const best = clear.reduce<SheetCell | null>(
+  const best = clear.reduce<LoadoutCell | null>(
     (most, cell) => (most && most.pack.pack!.capacityMah >= cell.pack.pack!.capacityMah ? most : cell),
     null,
   )

@@ -4,7 +4,7 @@ import type { Build } from '../../model/ledger'
 import type { LineEstimates } from '../../mass/loadout'
 import { connectorNamed, connectors, plugPairG } from '../../aircraft/power'
 import { propertiesOfLine, textOf } from '../../model/properties'
-import { materialNamed, screwForm, screwG, tubeG, wiresG } from '../../mass/workings'
+import { materialNamed, screwForm, screwG, tubeG, wiresG } from '../../mass/mass-calculators'
 import { usualOfKind } from '../../model/data'
 
 /** One way of doing a thing: grams for the whole build against the present way, and what goes with it. */
