@@ -1,11 +1,15 @@
 import type { FitReport } from '#core/aircraft/fit'
 import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/model/ledger'
+import { uncheckedGainHalfWidth } from '#core/mass/scale'
 import type { VerdictWord } from '#core/limits/verdict'
 import { judgementWord, type CardJudgement, type Overview } from '#core/mass/report'
 import type { Narrowing, NarrowingAction } from '#core/deciding/weigh'
 import dayjs from 'dayjs'
-import { decimalsOfStep, fixed, gramsFigure, headroomWords, spreadFigure } from '#core/text/display'
+import { decimalsOfStep, fixed, gramsFigure, headroomWords, percentFigure, spreadFigure } from '#core/text/display'
 import { cardName } from '#core/limits/rules'
+
+/** How wrong a scale may be that nobody has checked. */
+export const uncheckedWords = `${percentFigure(uncheckedGainHalfWidth)} % either way`
 
 /** The short name a verdict has in style sheets. */
 export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = {
@@ -64,7 +68,7 @@ export function weighingWords(mass: Mass, quantity: number): string {
         : weighing.method
   const check = weighing.checkId
     ? 'corrected by the check in force then'
-    : 'the scale was not checked: 0.3 % either way'
+    : `the scale was not checked: ${uncheckedWords}`
   const day = dayjs(weighing.takenAt).format('D MMMM YYYY')
   const how =
     weighing.method === 'typed'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { askedOfWire, newWire, planWires, type AskedOfWire, type WirePlan } from '#core/aircraft/fit'
 import { makeLine, makeMass } from '#core/model/ledger'
-import { fixed } from '#core/text/display'
+import { workedOut } from '#core/mass/evidence'
+import { fixed, percentFigure } from '#core/text/display'
 import { isNotRead, readNumber } from '#core/text/units'
 import { wireGauges } from '#core/mass/mass-calculators'
 import { wirePlanSchema } from '#core/slices/fit'
@@ -239,7 +240,7 @@ const headWords = computed(() => {
       </button>
     </p>
     <p class="soft">
-      Stranded wire with a silicone jacket, ± 5 %. A lead that is too short for its way is said before it is laid:
+      Stranded wire with a silicone jacket, ± {{ percentFigure(workedOut.fraction) }} %. A lead that is too short for its way is said before it is laid:
       with the grams of a splice, or lay it another way.
     </p>
   </div>

@@ -78,28 +78,7 @@ function useWorked({ grams, words, each }: { grams: number; words: string; each:
   if (store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields: { mass } }] }, words))
     working.value = false
 }
-const explanation = computed((): string => {
-  const { mass } = props.line
-  if (!mass) return 'Nobody has said what it weighs. Type the grams in the sheet.'
-  if (mass.ownSpreadG !== null) return 'The spread is your own.'
-  if (mass.weighing && mass.evidence !== 'twin') return weighingWords(mass, props.line.quantity)
-  switch (mass.evidence) {
-    case 'guess':
-      return 'A guess counts with 20 % either way, at least 0.2 g.'
-    case 'twin':
-      return `As the piece it was copied from was weighed; this one never was, and pieces differ.`
-    case 'typical':
-      return `Middle of the class range (${mass.origin}); the true part may lie anywhere in it.`
-    case 'worked out':
-      return `Worked out from its dimensions: ${props.line.slot === 'screw' ? '10' : '5'} % either way.`
-    case 'weighed':
-      return `${pieces.value ? `${pieces.value.length} of ${props.line.quantity} pieces weighed one by one` : mass.valueCount > 1 ? `${mass.valueCount} pieces on the pan together` : props.line.quantity > 1 ? `One of ${props.line.quantity} pieces weighed; the others may differ` : 'Weighed'}, ` + `${mass.basis}. The scale has not been checked: 0.3 % either way.`
-    default:
-      return honesty.value.products > 0
-        ? `${honesty.value.products} ${slotFacts[props.line.slot].label.toLowerCase()} ` + `${honesty.value.products === 1 ? 'part' : 'parts'} of yours came out ` + `${fixed(Math.abs(100 * (Math.exp(honesty.value.mu) - 1)), 1)} % ` + `${honesty.value.mu >= 0 ? 'heavier' : 'lighter'} than listed, so the ledger plans for that ` + `until this one is weighed.`
-        : 'As the seller lists it. None of your own parts of this kind have been held against their listing yet.'
-  }
-})
+const explanation = computed(() => evidenceWords(props.line, honesty.value))
 /** A listing and a weighing that cannot both be right, or hardly. */
 const doubt = computed(() =>
   listingDoubt(

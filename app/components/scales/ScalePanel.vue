@@ -16,7 +16,7 @@ const tenField = useTemplateRef<HTMLInputElement[]>('tenField')
 
 const reads = computed(() => {
   const { result } = standing.value
-  if (!result) return 'never checked: 0.3 % either way is assumed'
+  if (!result) return `never checked: ${uncheckedWords} is assumed`
   const off = 100 * (result.gain - 1)
   const spread = 100 * spreadFactor95 * result.gainSigma
   return `${Math.abs(off) < 0.005 ? 'true' : `${fixed(Math.abs(off), 2)} % ${off > 0 ? 'heavy' : 'light'}`}, ± ${fixed(spread, 3)} %`

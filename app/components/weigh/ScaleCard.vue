@@ -125,7 +125,7 @@ function chooseTray(event: Event) {
         v-if="!standing?.check"
         class="note"
       >
-        Never checked: it may be wrong by 0.3 % either way, and every weighing carries that.
+        Never checked: it may be wrong by {{ uncheckedWords }}, and every weighing carries that.
       </p>
       <p
         v-else-if="standing.drift?.flagged"

@@ -2,7 +2,7 @@ import { CoreInputError } from '../../basics/errors'
 import { contributionsOf, estimateOf, exactly, rectangularSigma, type Estimate } from '../../maths/estimate'
 import { spreadFactor95 } from '../../maths/numbers'
 import type { ListingBiasTable } from '../listings'
-import type { Mass, Weighed, Weighing } from '../../model/ledger'
+import type { Mass, Slot, Weighed, Weighing } from '../../model/ledger'
 import { uncheckedGainHalfWidth } from '../scale'
 import { betweenPiecePartG, betweenPieceSigmaG, twinPartG } from './pieces'
 
@@ -20,6 +20,16 @@ export function isSharedCause(key: string): boolean {
 export function listingKey(slot: string): string {
   return `listing:${slot}`
 }
+
+/** Half the range of a guess. Our choice: a guess of a part is right within a fifth, of the smallest within 0.2 g. */
+export const guess = { fraction: 0.2, leastG: 0.2 } as const
+/**
+ * Half the range of grams worked out from dimensions. Our choice: dimensions and densities are known within a twentieth; a
+ * screw's head and thread are known less well.
+ */
+export const workedOut = { fraction: 0.05, screwFraction: 0.1, leastG: 0.02 } as const
+export const workedOutFraction = (slot: Slot): number =>
+  slot === 'screw' ? workedOut.screwFraction : workedOut.fraction
 
 /**
  * The estimate of a whole line (all pieces), from its present mass and the default pedigree of its evidence.
@@ -48,16 +58,18 @@ export function lineEstimate(line: Weighed, honesty: ListingBiasTable): Estimate
   if (mass.weighing) return scaledWeighing(mass, mass.weighing, quantity)
   switch (mass.evidence) {
     case 'guess':
-      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(0.2 * lineG, 0.2)) })
+      return estimateOf(lineG, {
+        [`product:${mass.versionId}`]: rectangularSigma(Math.max(guess.fraction * lineG, guess.leastG)),
+      })
     case 'typical': {
-      const halfRangeG = ((mass.halfRangeG ?? 0.2 * mass.valueG) * quantity) / mass.valueCount
+      const halfRangeG = ((mass.halfRangeG ?? guess.fraction * mass.valueG) * quantity) / mass.valueCount
       return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(halfRangeG) })
     }
     case 'listed':
       return listedEstimate(line, mass, lineG, honesty)
     case 'worked out': {
-      const fraction = line.slot === 'screw' ? 0.1 : 0.05
-      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(Math.max(fraction * lineG, 0.02)) })
+      const halfG = Math.max(workedOutFraction(line.slot) * lineG, workedOut.leastG)
+      return estimateOf(lineG, { [`product:${mass.versionId}`]: rectangularSigma(halfG) })
     }
     case 'twin':
     case 'weighed':

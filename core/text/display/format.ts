@@ -127,3 +127,6 @@ export function minutesFigure(minutes: number): string {
 export function minutesBand(hardMinutes: number, gentleMinutes: number): string {
   return `${minutesFigure(hardMinutes)}–${minutesFigure(gentleMinutes)} min`
 }
+
+/** A fraction as a figure of per cent, without needless digits: 0.003 is `0.3`. */
+export const percentFigure = (fraction: number): string => String(Number((100 * fraction).toFixed(3)))
