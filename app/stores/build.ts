@@ -12,6 +12,7 @@ import { ListingBiasTable, listingObservations, type ListingObservation } from '
 import { countedLines, defaultLoadout, LineEstimates } from '#core/mass/loadout'
 import { overviewOf, spreadShares } from '#core/mass/report'
 import { mostInformativeWeighing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/deciding/weigh'
+import { wholeBuild } from '#shared/schemas/lean-build'
 import type { BuildReply, CommandReply, CommandsReply, JournalReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
 import type { JournalEntry } from '#shared/schemas/journal'
@@ -131,7 +132,10 @@ export const useBuildStore = defineStore('build', () => {
     weighedElsewhere.value = reply.weighedElsewhere
   }
 
-  const fetchBuild = (id: string) => askServer<BuildReply>(`/api/builds/${encodeURIComponent(id)}`)
+  async function fetchBuild(id: string): Promise<BuildReply> {
+    const reply = await askServer<BuildReply>(`/api/builds/${encodeURIComponent(id)}`)
+    return { ...reply, build: wholeBuild(reply.build) }
+  }
 
   /** The one asked for last; a late answer never takes the place of a newer one. */
   let opening = ''

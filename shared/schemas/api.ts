@@ -4,6 +4,7 @@ import type { ListingObservation } from '../../core/mass/listings'
 import type { FlightReportRow } from '../../core/aircraft/flight'
 import type { ShelfEntry } from '../../core/deciding/shelf'
 import { buildShape, crossProblems, lineSchema, loadoutChoiceSchema, observationSchema, referenceSchema } from './build'
+import { leanBuild } from './lean-build'
 import { oncePerObject } from './once-per-object'
 import { idSchema, nameSchema } from '../../core/text/schemas'
 import { massVersionSchema } from './build-file'
@@ -30,8 +31,9 @@ const answeredBuildSchema = z
     for (const problem of crossProblems(build as unknown as Build)) context.addIssue({ code: 'custom', ...problem })
   }) as unknown as z.ZodType<Build>
 
+/** What a page needs of a build, as it is sent: {@link wholeBuild} gives the build back. */
 export const buildReplySchema = z.strictObject({
-  build: answeredBuildSchema,
+  build: answeredBuildSchema.transform(leanBuild),
   revision: z.int().nonnegative(),
   steps: stepsSchema,
   /** What other builds teach about listings. */
