@@ -1,6 +1,6 @@
 import { CoreInputError, requireFinite } from '../../basics/errors'
 import type { Chemistry, PackFacts } from '../../model/data'
-import cellFacts from '../../basics/facts/cells.json'
+import cellFacts from './cells.json'
 
 /** A point of a cell's curve: charge 0 to 1, open-circuit volts of one cell. */
 export interface CurvePoint {

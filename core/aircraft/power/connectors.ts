@@ -1,4 +1,4 @@
-import connectorFacts from '../../basics/facts/connectors.json'
+import connectorFacts from './connectors.json'
 
 /** A plug by a neutral name, with what it bears and what a mated pair weighs. */
 export interface Connector {

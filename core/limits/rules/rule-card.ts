@@ -1,6 +1,6 @@
 import { toGrams, type MassUnit } from '../../text/units'
 import type { Comparator } from '../verdict'
-import builtIn from '../../basics/facts/rule-cards.json'
+import builtIn from './rule-cards.json'
 
 /** What a card counts: everything attached at take-off; without removable accessories; or the heaviest loadout allowed. */
 export const countings = ['take-off', 'airframe-and-pack', 'maximum-take-off'] as const

@@ -1,6 +1,6 @@
-import materialFacts from '../../basics/facts/materials.json'
-import screwFacts from '../../basics/facts/screws.json'
-import wireFacts from '../../basics/facts/wires.json'
+import materialFacts from './materials.json'
+import screwFacts from './screws.json'
+import wireFacts from './wires.json'
 
 export interface Material {
   readonly name: string

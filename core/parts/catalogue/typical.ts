@@ -1,6 +1,6 @@
 import type { Chemistry, Line, Slot } from '../../model/ledger'
 import type { Properties } from '../../model/data'
-import facts from '../../basics/facts/typical-masses.json'
+import facts from './typical-masses.json'
 
 /** The range of masses seen in one class of part, grams a piece. No makers. */
 export interface TypicalMass {
