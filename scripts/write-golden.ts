@@ -105,7 +105,13 @@ const edits: ((build: Build) => Command | null | true)[] = [
     return {
       type: 'line.weigh',
       id: lead.id,
-      mass: takeByDifference(taking(), lead, display(gramsOf(lead)), display(gramsOf(lead) - 0.4), new ListingBiasTable()),
+      mass: takeByDifference(
+        taking(),
+        lead,
+        display(gramsOf(lead)),
+        display(gramsOf(lead) - 0.4),
+        new ListingBiasTable(),
+      ),
       as: 'another piece',
     }
   },
