@@ -40,7 +40,7 @@ test('by keyboard from the first step on; ticks survive reload, a killed server 
   expect((await recordsOf(server, 'nougat')).find(record => record.stepId === 'dry-fit')!.minutes).not.toBeNull()
   await app.keyboard.press('z')
   await expect(status(app)).toHaveText('1 of 22 steps')
-  await app.keyboard.press('Z')
+  await app.keyboard.press('Shift+Z')
   await expect(status(app)).toHaveText('2 of 22 steps')
   await app.goto(server.address)
   await expect(app.getByRole('article')).toContainText('2 of 22 steps built')

@@ -63,8 +63,8 @@ function rangeWords({ least, above, most, under, whole }: Extract<Expected, { is
   const number = whole ? 'a whole number ' : ''
   if (least !== undefined && most !== undefined) return `${number}from ${least} to ${most}`
   const bounds = [
-    ...(least === undefined ? [] : [`at least ${least}`]),
-    ...(above === undefined ? [] : [`above ${above}`]),
+    ...(least === undefined ? [] : [least === 0 ? 'zero or more' : `at least ${least}`]),
+    ...(above === undefined ? [] : [above === 0 ? 'above zero' : `above ${above}`]),
     ...(most === undefined ? [] : [`at most ${most}`]),
     ...(under === undefined ? [] : [`less than ${under}`]),
   ]
