@@ -6,6 +6,7 @@ import {
   applyPatch,
   buildFields,
   buildSchema,
+  commandSchema,
   describeCommand,
   diffBuilds,
   isEmptyPatch,
@@ -197,5 +198,23 @@ describe('fields of a build', () => {
     expect(buildSchema.parse(build)).toEqual(build)
     expect(Object.keys(build)).toEqual(['id', ...Object.keys(buildFields)])
     expect(build).toMatchObject({ lines: [], fit: null, observations: [], flies: { setupId: build.setups[0]!.id } })
+  })
+})
+
+describe('an edit that waited in a browser since an earlier version', () => {
+  const { weighing: _weighing, ...mass } = makeMass({ versionId: 'v', evidence: 'weighed', valueG: 2 })
+  it('is taken with what lines and grams have had since', () => {
+    const { edition: _e, further: _f, properties: _p, feed: _d, packSoFar: _s, ...early } = { ...line('n'), mass }
+    expect(commandSchema.parse({ type: 'lines.add', lines: [early], beforeId: null })).toEqual({
+      type: 'lines.add',
+      lines: [{ ...line('n'), mass: { ...mass, weighing: null } }],
+      beforeId: null,
+    })
+    const change = { type: 'lines.change', changes: [{ id: 'a', fields: { mass } }] }
+    expect(commandSchema.parse(change)).toMatchObject({ changes: [{ fields: { mass: { weighing: null } } }] })
+  })
+  it('is refused where it is no line at all', () => {
+    for (const wrong of [null, 7, { id: 'x' }])
+      expect(commandSchema.safeParse({ type: 'lines.add', lines: [wrong], beforeId: null }).success).toBe(false)
   })
 })

@@ -14,7 +14,7 @@ import {
   saySame,
   weighLine,
 } from './commands'
-import { lineSchema, lineShape, massSchema, mostLines } from './schema'
+import { askedMassSchema, lineSchema, lineShape, mostLines } from './schema'
 import { weighedAs, type LinesCommand } from './types'
 import { addedWords, changedWords, deletedWords, fittedWords, weighedGrams, weighedWords } from './words'
 
@@ -31,9 +31,14 @@ declare module '../../model/data/build' {
 const { id: _id, insteadOf: _insteadOf, edition: _edition, further: _further, ...changeable } = lineShape
 const changeSchema = z.strictObject({
   id: idSchema,
-  fields: z.strictObject(changeable).partial(),
+  fields: z.strictObject({ ...changeable, mass: askedMassSchema.nullable() }).partial(),
   anotherPiece: z.boolean().optional(),
 })
+/** A line as it is asked for: an edit may have waited in a browser since an earlier version wrote it. */
+const askedLineSchema = z.preprocess(
+  line => (typeof line === 'object' && line !== null ? lineFromFirstVersion(line as Raw) : line),
+  lineSchema,
+)
 const idsSchema = z.array(idSchema).min(1).max(mostLines)
 
 /** The ledger. */
@@ -58,7 +63,7 @@ export const linesSlice: BuildSlice<'lines', LinesCommand> = {
   commands: {
     'lines.add': {
       shape: {
-        lines: z.array(lineSchema).min(1).max(mostLines, `At most ${mostLines} lines at once.`),
+        lines: z.array(askedLineSchema).min(1).max(mostLines, `At most ${mostLines} lines at once.`),
         beforeId: idSchema.nullable(),
         setupId: idSchema.optional(),
       },
@@ -78,7 +83,7 @@ export const linesSlice: BuildSlice<'lines', LinesCommand> = {
       }),
     },
     'line.weigh': {
-      shape: { id: idSchema, mass: massSchema, as: z.enum(weighedAs) },
+      shape: { id: idSchema, mass: askedMassSchema, as: z.enum(weighedAs) },
       apply: weighLine,
       describe({ id, mass, as }, before, patch) {
         const quantity = before.lines.find(line => line.id === id)?.quantity ?? 1
@@ -88,7 +93,7 @@ export const linesSlice: BuildSlice<'lines', LinesCommand> = {
     'weighings.correct': {
       shape: {
         corrections: z
-          .array(z.strictObject({ id: idSchema, versionId: idSchema, mass: massSchema }))
+          .array(z.strictObject({ id: idSchema, versionId: idSchema, mass: askedMassSchema }))
           .min(1)
           .max(mostLines),
       },
@@ -97,12 +102,12 @@ export const linesSlice: BuildSlice<'lines', LinesCommand> = {
         told(`Corrected ${length} ${length === 1 ? 'weighing' : 'weighings'} by a later check`),
     },
     'line.another': {
-      shape: { id: idSchema, versionId: idSchema, was: massSchema },
+      shape: { id: idSchema, versionId: idSchema, was: askedMassSchema },
       apply: sayAnother,
       describe: ({ id }, before) => told(`${nameOf(before, id)}: another part than before`),
     },
     'line.same': {
-      shape: { id: idSchema, was: massSchema },
+      shape: { id: idSchema, was: askedMassSchema },
       apply: saySame,
       describe: ({ id }, before) => told(`${nameOf(before, id)}: the same piece as before`),
     },

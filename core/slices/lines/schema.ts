@@ -129,6 +129,11 @@ function withPropertiesLookedAt(
   const problem = propertyProblem(slot, properties)
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
 }
+/** Grams as they are asked for: an edit may have waited in a browser since before weighings were kept with them. */
+export const askedMassSchema = massSchema.extend({
+  weighing: weighingSchema.nullable().default(null),
+}) as z.ZodType<Mass>
+
 /** A line whose properties are those of its kind. */
 export const lineSchema = wholeLine.superRefine(withPropertiesLookedAt) satisfies z.ZodType<Line>
 /** A line of a patch: its weighings beside the estimate may stand apart. */

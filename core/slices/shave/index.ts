@@ -13,7 +13,7 @@ import {
   type Description,
   type Patch,
 } from '../contract'
-import { massSchema } from '../lines'
+import { askedMassSchema } from '../lines'
 import { deleteShaving, doShaving, planShavings, putShaving, type ShaveCommand } from './commands'
 import { leadMmSchema, mostShavings, shaveSchema, shaveShape, shavingSchema } from './schema'
 
@@ -81,7 +81,7 @@ export const shaveSlice: BuildSlice<'shave', ShaveCommand> = {
     'shaving.do': {
       shape: {
         id: idSchema,
-        mass: massSchema.nullable(),
+        mass: askedMassSchema.nullable(),
         realG: shavingSchema.shape.realG,
         on: daySchema,
         gramsG: shavingSchema.shape.gramsG.optional(),
