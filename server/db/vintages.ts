@@ -10,6 +10,17 @@ export function vintageTable(db: Db) {
     add: db.prepare('INSERT INTO vintages (versions) VALUES (:versions)'),
   }
   const known = new Map<number, Versions>()
+  const versions = JSON.stringify(presentVersions)
+  const found = () => sql.id.get({ versions }) as number | undefined
+  const added = () => found() ?? Number(sql.add.run({ versions }).lastInsertRowid)
+  /** Made when the data are opened, before any write that could take it back with it; null where nothing can be written then. */
+  const present = ((): number | null => {
+    try {
+      return added()
+    } catch {
+      return null
+    }
+  })()
 
   function versionsOf(id: number): Versions {
     const versions = known.get(id) ?? (JSON.parse(sql.one.get({ id }) as string) as Versions)
@@ -23,11 +34,7 @@ export function vintageTable(db: Db) {
     /** The patch of an entry, as it would be written now. */
     read: (patch: string, vintage: number): Patch =>
       upcastPatch(JSON.parse(patch) as Readonly<Record<string, unknown>>, versionsOf(vintage)) as unknown as Patch,
-    /** The vintage of what is written now. Looked up each time: where a write is taken back, its vintage goes with it. */
-    present(): number {
-      const versions = JSON.stringify(presentVersions)
-      const there = sql.id.get({ versions }) as number | undefined
-      return there ?? Number(sql.add.run({ versions }).lastInsertRowid)
-    },
+    /** The vintage of what is written now. */
+    present: (): number => present ?? added(),
   }
 }

@@ -28,6 +28,8 @@ export function diffItems<T>(
   keyOf: (item: T) => string,
 ): ListChange<T> | null {
   if (before === after) return nothing
+  const inPlace = changedInPlace(before, after, keyOf)
+  if (inPlace) return inPlace
   const was = new Map(before.map((item, at) => [keyOf(item), { item, at }]))
   const is = new Map(after.map((item, at) => [keyOf(item), { item, at }]))
   if (was.size !== before.length || is.size !== after.length) return null
@@ -42,6 +44,24 @@ export function diffItems<T>(
   const keptAfter = [...is.keys()].filter(key => was.has(key))
   const moved = keptBefore.some((key, i) => key !== keptAfter[i])
   return { changes, order: moved ? { before: [...was.keys()], after: [...is.keys()] } : null }
+}
+
+/** What changed where the same items stand in the same places, as they mostly do; null where they do not. */
+function changedInPlace<T>(
+  before: readonly T[],
+  after: readonly T[],
+  keyOf: (item: T) => string,
+): ListChange<T> | null {
+  if (before.length !== after.length) return null
+  const changes: ItemChange<T>[] = []
+  for (let i = 0; i < after.length; i++) {
+    const [was, is] = [before[i]!, after[i]!]
+    if (was === is) continue
+    if (keyOf(was) !== keyOf(is)) return null
+    if (!sameData(was, is)) changes.push({ before: was, after: is })
+  }
+  if (changes.length === 0) return nothing
+  return new Set(after.map(keyOf)).size === after.length ? { changes, order: null } : null
 }
 
 export function isUnchanged({ changes, order }: ListChange<unknown>): boolean {

@@ -22,14 +22,22 @@ export function massVersionTable(db: Db) {
     insert: db.prepare(`
       INSERT OR IGNORE INTO mass_versions (build_id, id, line_id, made_at, evidence, value_g, value_count, resolution_g,
                                            piece_readings, half_range_g, own_spread_g, basis, origin, weighing, entry)
-      VALUES (:buildId, :versionId, :lineId, :madeAt, :evidence, :valueG, :valueCount, :resolutionG,
-              :pieceReadings, :halfRangeG, :ownSpreadG, :basis, :origin, :weighing, :entry)`),
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
   }
+  /** By place, not by name: this is done with every edit. */
+  function insert(row: ReturnType<typeof massToRow>, entry: number): boolean {
+    const { buildId, versionId, lineId, madeAt, evidence, valueG, valueCount, resolutionG } = row
+    const { pieceReadings, halfRangeG, ownSpreadG, basis, origin, weighing } = row
+    const first = [buildId, versionId, lineId, madeAt, evidence, valueG, valueCount, resolutionG] as const
+    const then = [pieceReadings, halfRangeG, ownSpreadG, basis, origin, weighing, entry] as const
+    return sql.insert.run(...first, ...then).changes === 1
+  }
+
   return {
     /** Going back to a version that is there is fine, giving its id other grams is not. */
     add(buildId: string, lineId: string, mass: Mass, madeAt: string, entry: number) {
       const row = massToRow(buildId, lineId, mass, madeAt)
-      if (sql.insert.run({ ...row, entry }).changes === 1) return
+      if (insert(row, entry)) return
       const kept = massFromRow(sql.one.get({ buildId, versionId: mass.versionId }) as MassRow)!
       const there = massToRow(buildId, lineId, kept, madeAt)
       const differs = (Object.keys(row) as (keyof typeof row)[]).some(key => row[key] !== there[key])
