@@ -2,6 +2,7 @@ import { rmSync } from 'node:fs'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { blankAim } from '../../core/model/ledger'
 import { openDatabase } from '../db/open-database'
+import type { BuildFile } from '../../shared/schemas/build-file'
 import { applicationOnDisk, demoFile, migrationsOnDisk } from '../testing'
 
 let disk: ReturnType<typeof applicationOnDisk>
@@ -115,6 +116,13 @@ describe('what an earlier version of the application kept', () => {
   })
 })
 
+/** A file of an earlier version whose first entry of the journal has this in its patch. */
+function withPatch(more: object): string {
+  const { versions: _versions, ...file } = JSON.parse(demoFile('sherbet')) as BuildFile
+  const [first, ...rest] = file.journal
+  return JSON.stringify({ ...file, version: 3, journal: [{ ...first, patch: { ...first!.patch, ...more } }, ...rest] })
+}
+
 describe('build files', () => {
   it.each(demo)('%s comes in and goes out the same to the last byte', async name => {
     const id = await disk.app.files.importBuild(demoFile(name))
@@ -152,6 +160,29 @@ describe('build files', () => {
       'a part nobody knows',
       () => demoFile('sherbet').replace('"fit":1', '"fit":1,"wings":1'),
       'holds “wings”, which this application does not know. Update the application',
+    ],
+    [
+      'no word of the version of one part',
+      () => demoFile('sherbet').replace('"fit":1,', ''),
+      'does not say in which version its parts are written',
+    ],
+    [
+      'nothing in it, and no word of its parts',
+      () => '{"format":"jolly-gram build","version":4,"versions":{},"build":{}}',
+      'does not say in which version its parts are written',
+    ],
+    ...['isPrototypeOf', 'hasOwnProperty', '__proto__', 'constructor'].map(
+      name =>
+        [
+          `a list of the journal called ${name}`,
+          () => withPatch({ lists: [{ list: name, changes: [{ before: {}, after: {} }], order: null }] }),
+          'mistake at journal.0.patch.lists',
+        ] as [string, () => string, string],
+    ),
+    [
+      'a part of the journal that is none',
+      () => withPatch({ parts: [{ part: 'toString', before: {}, after: {} }] }),
+      'mistake at journal.0.patch.parts',
     ],
     [
       'no word of the versions of its parts',

@@ -1,12 +1,5 @@
 import { z } from 'zod'
-import {
-  firstVersions,
-  newerThanKnown,
-  upcastBuild,
-  upcastMassVersion,
-  upcastPatch,
-  type Versions,
-} from '../../core/changes/commands'
+import { firstVersions, newerThanKnown, saysEveryPart, upcastFile, type Versions } from '../../core/changes/commands'
 import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
 import { idSchema } from '../../core/text/schemas'
@@ -72,9 +65,7 @@ export function readBuildFile(text: string): { file: BuildFile } | { problem: st
   const json = readJson(text)
   if ('problem' in json)
     return {
-      problem: json.problem.startsWith('A text')
-        ? json.problem
-        : 'This is not a build file: it cannot be read as JSON.',
+      problem: json.code === 'not kept' ? json.problem : 'This is not a build file: it cannot be read as JSON.',
     }
   const { data } = json
   const head = headSchema.safeParse(data)
@@ -82,10 +73,15 @@ export function readBuildFile(text: string): { file: BuildFile } | { problem: st
   const { version } = head.data
   if (version > buildFileVersion) return { problem: newerFile(version) }
   const versions = version < firstWithVersions ? firstVersions : head.data.versions
-  if (!versions) return { problem: 'The build file does not say in which version its parts are written.' }
+  if (!versions || !saysEveryPart(versions))
+    return { problem: 'The build file does not say in which version its parts are written.' }
   const newer = newerThanKnown(versions)
   if (newer !== null) return { problem: newerPart(newer) }
-  const parsed = buildFileSchema.safeParse(upcastFile(data as Raw, versions))
+  const parsed = buildFileSchema.safeParse({
+    ...upcastFile(data as Readonly<Record<string, unknown>>, versions),
+    version: buildFileVersion,
+    versions,
+  })
   return parsed.success
     ? { file: parsed.data }
     : { problem: `The build file has a mistake at ${firstProblem(parsed.error).sentence}` }
@@ -100,24 +96,3 @@ const getNewer = 'Update the application, or export the build again in the older
 const newerFile = (version: number) =>
   `This build file has version ${version}; this application reads up to version ${buildFileVersion}. ${getNewer}`
 const newerPart = (what: string) => `This build file holds ${what}. ${getNewer}`
-
-type Raw = Readonly<Record<string, unknown>>
-const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value)
-const each = (items: unknown, become: (item: Raw) => unknown): unknown =>
-  Array.isArray(items) ? items.map(item => (isRaw(item) ? become(item) : item)) : items
-
-/** A file as it was written, as it is written now; what is no file stays as it is, for the schema to refuse. */
-function upcastFile(file: Raw, versions: Versions): Raw {
-  return {
-    ...file,
-    version: buildFileVersion,
-    versions,
-    build: isRaw(file.build) ? upcastBuild(file.build, versions) : file.build,
-    massVersions: each(file.massVersions, version =>
-      isRaw(version.mass) ? upcastMassVersion(version, versions) : version,
-    ),
-    journal: each(file.journal, entry =>
-      isRaw(entry.patch) ? { ...entry, patch: upcastPatch(entry.patch, versions) } : entry,
-    ),
-  }
-}

@@ -1,3 +1,4 @@
+import { ownEntry } from '../../basics/own'
 import type { Upcast } from '../../slices/contract'
 import { buildFields, everySlice, type AnySlice } from './fields'
 
@@ -44,18 +45,22 @@ const isRaw = (value: unknown): value is Raw => typeof value === 'object' && val
 const eachOf = (items: unknown, become: ((item: Raw) => unknown) | undefined): unknown =>
   become && Array.isArray(items) ? items.map(item => (isRaw(item) ? become(item) : item)) : items
 
+/** What a step does to something of this name. Names come from files: what every object inherits is none. */
+const named = <T>(rules: Readonly<Record<string, T>> | undefined, name: string): T | undefined =>
+  rules && ownEntry(rules, name)
+
 function fieldAfter({ upcast }: Step, name: string, value: unknown): unknown {
-  const field = buildFields[name]
-  if (field?.kind === 'list') return eachOf(value, upcast.items?.[name])
-  if (field?.kind !== 'part' || !isRaw(value)) return upcast.values?.[name]?.(value) ?? value
+  const field = ownEntry(buildFields, name)
+  if (field?.kind === 'list') return eachOf(value, named(upcast.items, name))
+  if (field?.kind !== 'part' || !isRaw(value)) return named(upcast.values, name)?.(value) ?? value
   return partAfter({ upcast }, name, value)
 }
 
 /** Some fields of a part, its lists among them. */
 function partAfter({ upcast }: Pick<Step, 'upcast'>, name: string, fields: Raw): Raw {
-  const part = upcast.parts?.[name]?.(fields) ?? fields
+  const part = named(upcast.parts, name)?.(fields) ?? fields
   return Object.fromEntries(
-    Object.entries(part).map(([field, value]) => [field, eachOf(value, upcast.items?.[`${name}.${field}`])]),
+    Object.entries(part).map(([field, value]) => [field, eachOf(value, named(upcast.items, `${name}.${field}`))]),
   )
 }
 
@@ -92,7 +97,9 @@ function patchAfter(step: Step, patch: Raw): Raw {
     ...(Array.isArray(patch.lists)
       ? {
           lists: patch.lists.map(change =>
-            isRaw(change) ? { ...change, changes: changesOf(change.changes, items?.[String(change.list)]) } : change,
+            isRaw(change)
+              ? { ...change, changes: changesOf(change.changes, named(items, String(change.list))) }
+              : change,
           ),
         }
       : {}),
@@ -100,7 +107,7 @@ function patchAfter(step: Step, patch: Raw): Raw {
 }
 
 /** A whole build as it was written, as it is written now; a field that was not kept then is as blank as it is. */
-export function upcastBuild(build: Raw, versions: Versions): Raw {
+function upcastBuild(build: Raw, versions: Versions): Raw {
   const known = stepsFrom(versions).reduce((fields, step) => fieldsAfter(step, fields), build)
   const blanks = Object.entries(buildFields).flatMap(([name, field]) =>
     Object.hasOwn(known, name) || !wasMissing(name, versions) ? [] : [[name, field.blank(known as never)]],
@@ -119,8 +126,24 @@ export const upcastPatch = (patch: Raw, versions: Versions): Raw =>
   stepsFrom(versions).reduce((fields, step) => patchAfter(step, fields), patch)
 
 /** A version of a line's grams as it was written, as it is written now. */
-export const upcastMassVersion = (version: Raw, versions: Versions): Raw =>
+const upcastMassVersion = (version: Raw, versions: Versions): Raw =>
   stepsFrom(versions).reduce((fields, { upcast }) => upcast.items?.massVersions?.(fields) ?? fields, version)
+
+/** A build file as it was written, as it is written now; what is no file stays as it is, for the schema to refuse. */
+export function upcastFile(file: Raw, versions: Versions): Raw {
+  const ofPatch = (entry: Raw) => (isRaw(entry.patch) ? { ...entry, patch: upcastPatch(entry.patch, versions) } : entry)
+  const ofGrams = (version: Raw) => (isRaw(version.mass) ? upcastMassVersion(version, versions) : version)
+  return {
+    ...file,
+    build: isRaw(file.build) ? upcastBuild(file.build, versions) : file.build,
+    massVersions: eachOf(file.massVersions, ofGrams),
+    journal: eachOf(file.journal, ofPatch),
+  }
+}
+
+/** Whether something says the version of every part there was when versions began: later parts may have come since. */
+export const saysEveryPart = (versions: Versions): boolean =>
+  Object.keys(firstVersions).every(name => Object.hasOwn(versions, name))
 
 /** The slice that keeps a field of a build. */
 const sliceOf = (field: string): AnySlice => everySlice.find(one => Object.hasOwn(one.fields, field))!
