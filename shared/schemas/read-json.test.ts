@@ -22,5 +22,6 @@ describe('data from JSON', () => {
       ),
     )
   })
-  it('that is none is said', () => expect(readJson('{')).toEqual({ problem: 'The request is not JSON.' }))
+  it('that is none is said', () =>
+    expect(readJson('{')).toEqual({ code: 'no JSON', problem: 'The request is not JSON.' }))
 })

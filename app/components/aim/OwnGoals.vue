@@ -68,14 +68,17 @@ const goalWords = computed(() => {
   const out: string[] = []
   if (aim.value.goalDryG !== null)
     out.push(
-      `Dry ${fixed(overview!.dry.valueG, 1)} of ${fixed(aim.value.goalDryG, 1)} g: ` + `${overview!.dry.valueG <= aim.value.goalDryG ? 'met' : `${fixed(overview!.dry.valueG - aim.value.goalDryG, 1)} g too much`}.`,
+      `Dry ${fixed(overview!.dry.valueG, 1)} of ${fixed(aim.value.goalDryG, 1)} g: ` +
+        `${overview!.dry.valueG <= aim.value.goalDryG ? 'met' : `${fixed(overview!.dry.valueG - aim.value.goalDryG, 1)} g too much`}.`,
     )
   if (aim.value.goalPriceCents !== null) out.push(priceGoal(aim.value.goalPriceCents))
   if (aim.value.goalMinutes !== null) {
     const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, flightPlanOf(store.build!))
     if (forecast && forecast.why === null)
       out.push(
-        `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` + `${minutesFigure(aim.value.goalMinutes)} as it is flown: ` + `${forecast.hardMinutes >= aim.value.goalMinutes ? 'met even when flown hard' : forecast.minutes >= aim.value.goalMinutes ? 'met in the middle of the band' : forecast.gentleMinutes >= aim.value.goalMinutes ? 'only when flown gently' : 'short of it'}.`,
+        `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` +
+          `${minutesFigure(aim.value.goalMinutes)} as it is flown: ` +
+          `${forecast.hardMinutes >= aim.value.goalMinutes ? 'met even when flown hard' : forecast.minutes >= aim.value.goalMinutes ? 'met in the middle of the band' : forecast.gentleMinutes >= aim.value.goalMinutes ? 'only when flown gently' : 'short of it'}.`,
       )
   }
   return out

@@ -36,7 +36,9 @@ function save(next: readonly JointPlan[]) {
 const headWords = computed(() =>
   joints.value.length === 0
     ? 'No joints yet: say where screws hold something, and the safe lengths follow.'
-    : `${joints.value.length === 1 ? 'One joint' : `${joints.value.length} joints`}, ` + `${fixed(schedule.value.massG, 2)} g of ` + `screws${schedule.value.open.length > 0 ? ' in those wholly said' : ''}`,
+    : `${joints.value.length === 1 ? 'One joint' : `${joints.value.length} joints`}, ` +
+      `${fixed(schedule.value.massG, 2)} g of ` +
+      `screws${schedule.value.open.length > 0 ? ' in those wholly said' : ''}`,
 )
 function put(joint: JointPlan) {
   save(joints.value.map(one => (one.id === joint.id ? joint : one)))
@@ -58,7 +60,8 @@ const askedWords: Record<AskedOfJoint, string> = {
 }
 function openWords(joint: JointPlan): string {
   return isJointInDoubt(joint)
-    ? 'It was saved as 16 × M2 button, 3 mm clamped and 2.4 mm free, which every new joint once came ' + 'as. If that is so, say so; otherwise write what it is.'
+    ? 'It was saved as 16 × M2 button, 3 mm clamped and 2.4 mm free, which every new joint once came ' +
+      'as. If that is so, say so; otherwise write what it is.'
     : `Still to say: ${askedOfJoint(joint)
         .map(key => askedWords[key])
         .join(', ')}.`

@@ -128,7 +128,8 @@ const words = computed(() =>
   panels.value
     .map(
       panel =>
-        `${panel.label} from ${fixed(panel.of(points.value[0]!), panel.digits)} to ` + `${fixed(panel.of(points.value.at(-1)!), panel.digits)} ${panel.unit}`,
+        `${panel.label} from ${fixed(panel.of(points.value[0]!), panel.digits)} to ` +
+          `${fixed(panel.of(points.value.at(-1)!), panel.digits)} ${panel.unit}`,
     )
     .join(', '),
 )

@@ -149,7 +149,10 @@ const words = computed(() =>
   points.value
     .map(
       p =>
-        `${packLabel(p.cell.pack)} ` + `${withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name)}: ` + `${fixed(p.x, xFigure.value.digits)} ${xFigure.value.unit}, ${fixed(p.y, yFigure.value.digits)} ` + `${yFigure.value.unit}`,
+        `${packLabel(p.cell.pack)} ` +
+          `${withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name)}: ` +
+          `${fixed(p.x, xFigure.value.digits)} ${xFigure.value.unit}, ${fixed(p.y, yFigure.value.digits)} ` +
+          `${yFigure.value.unit}`,
     )
     .join('; '),
 )

@@ -101,7 +101,10 @@ function cellTitle(cell: LoadoutCell, row: Row): string {
     : cell.binding
       ? judgementWord(cell.binding)
       : 'no limit'
-  return `${packLabel(row.pack.line)} ${withSetup(setup)}: ` + `${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ` + `${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ` + `${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
+  return `${packLabel(row.pack.line)} ${withSetup(setup)}: ` +
+    `${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ` +
+    `${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ` +
+    `${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
 const isFlown = (cell: LoadoutCell) =>
   cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId

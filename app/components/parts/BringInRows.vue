@@ -51,7 +51,8 @@ async function takeFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   if (file.size > mostBytes) {
-    problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; a parts list has at most ${mostBytes / 1e6} ` + `MB. Nothing was taken in.`
+    problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; a parts list has at most ${mostBytes / 1e6} ` +
+      `MB. Nothing was taken in.`
     return
   }
   take(await file.text())

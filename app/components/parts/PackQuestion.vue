@@ -15,7 +15,8 @@ const capacity = ref(offered.capacityMah === undefined ? '' : String(offered.cap
 const problem = ref('')
 
 const reason = fromBefore
-  ? 'It was saved as 1S 300 mAh LiPo, which every new pack once came as. If that is what it is, say ' + 'so; otherwise write what is printed on it.'
+  ? 'It was saved as 1S 300 mAh LiPo, which every new pack once came as. If that is what it is, say ' +
+    'so; otherwise write what is printed on it.'
   : 'Cells, chemistry and capacity are printed on it. Until they are said, its grams count, but there are no minutes and no amps.'
 
 function say() {

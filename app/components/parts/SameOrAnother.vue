@@ -9,7 +9,9 @@ const why = computed(() => {
   if (!question.value) return ''
   const { contradicted, wordSame, wordAnother } = question.value
   return contradicted
-    ? `that does not go with ` + `${contradicted.title === 'the weighings before' ? contradicted.title : `“${contradicted.title}”`} ` + `(${fixed(Math.abs(contradicted.z), 1)} times what both allow).`
+    ? `that does not go with ` +
+      `${contradicted.title === 'the weighings before' ? contradicted.title : `“${contradicted.title}”`} ` +
+      `(${fixed(Math.abs(contradicted.z), 1)} times what both allow).`
     : wordSame === wordAnother
       ? 'as the same piece it would leave others with less than nothing.'
       : `as the same piece the build is “${wordSame ?? 'without a limit'}”, as another one “${wordAnother ?? 'without a limit'}”.`

@@ -46,7 +46,9 @@ const leftWords = computed(() => {
         `${lineTitle(line)}${line.mass ? `, ${gramsFigure(store.estimates.of(line).valueG, spreadG(store.estimates.of(line)))} g,` : ''}`,
     )
   const more = left.value.length - named.length
-  return `${named.join(' and ')}${more > 0 ? ` and ${more} more` : ''} ` + `${left.value.length === 1 ? 'flies' : 'fly'} in no set-up and ` + `${left.value.length === 1 ? 'is' : 'are'} not counted.`
+  return `${named.join(' and ')}${more > 0 ? ` and ${more} more` : ''} ` +
+    `${left.value.length === 1 ? 'flies' : 'fly'} in no set-up and ` +
+    `${left.value.length === 1 ? 'is' : 'are'} not counted.`
 })
 const setupName = computed(() => store.build!.setups.find(s => s.id === store.choice.setupId)?.name ?? '')
 function join() {

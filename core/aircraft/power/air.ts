@@ -1,8 +1,5 @@
 import { CoreInputError } from '../../basics/errors'
 
-/** Standard gravity, m/s². */
-export const gravityMs2 = 9.80665
-
 /**
  * Density of dry air, kg/m³, at an altitude of −500 to 9000 m and −40 to 60 °C. Throws outside those ranges.
  * Source: international standard atmosphere for the pressure, ideal gas for the density.

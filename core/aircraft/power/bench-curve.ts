@@ -1,3 +1,4 @@
+import { standardGravityMps2 } from '../../text/units'
 import { CoreInputError } from '../../basics/errors'
 import type { BenchRow } from '../../model/data'
 
@@ -128,7 +129,7 @@ export function roughCurve({ kv, diameterMm, pitchMm, blades, densityKgM3, effic
   return {
     mostV: Number.MAX_VALUE,
     rough: true,
-    thrustG: volts => (newton(volts) / 9.80665) * 1000,
+    thrustG: volts => (newton(volts) / standardGravityMps2) * 1000,
     watts,
     amps: volts => watts(volts) / volts,
   }

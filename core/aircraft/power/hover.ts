@@ -1,5 +1,5 @@
 import { CoreInputError, requireNotNegative } from '../../basics/errors'
-import { gravityMs2 } from './air'
+import { standardGravityMps2 } from '../../text/units'
 
 function requirePositive(where: string, field: string, value: number): void {
   if (!(value > 0) || !Number.isFinite(value))
@@ -18,7 +18,7 @@ export function idealHoverW(massG: number, areaM2: number, densityKgM3: number):
   requireNotNegative('idealHoverW', 'massG', massG)
   requirePositive('idealHoverW', 'areaM2', areaM2)
   requirePositive('idealHoverW', 'densityKgM3', densityKgM3)
-  return ((massG / 1000) * gravityMs2) ** 1.5 / Math.sqrt(2 * densityKgM3 * areaM2)
+  return ((massG / 1000) * standardGravityMps2) ** 1.5 / Math.sqrt(2 * densityKgM3 * areaM2)
 }
 
 /**

@@ -1,4 +1,4 @@
-import { singleSpaced } from '../../text/units'
+import { mmPerInch, singleSpaced } from '../../text/units'
 
 /** Where the holes of a mounting are: points in millimetres about the middle, and the thread or hole they are made for. */
 export interface HolePattern {
@@ -10,7 +10,7 @@ export interface HolePattern {
 /** The longest text that is read as a hole pattern. */
 const longestPattern = 60
 
-const perUnit: Record<string, number> = { mm: 1, in: 25.4, '"': 25.4, '″': 25.4, cm: 10 }
+const perUnit: Record<string, number> = { mm: 1, in: mmPerInch, '"': mmPerInch, '″': mmPerInch, cm: 10 }
 const number = String.raw`(\d{1,5}(?:[.,]\d{1,5})?)`
 const unit = String.raw` ?(mm|in|cm|"|″)?`
 const rectangle = new RegExp(String.raw`^${number}${unit} ?[x×] ?${number}${unit} ?(M\d(?:[.,]\d)?)?$`, 'i')

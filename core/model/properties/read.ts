@@ -1,13 +1,13 @@
 import { slotFacts, slots, type Slot } from '../ledger'
 import { ownEntry } from '../../basics/own'
-import { isNotRead, readNumber, singleSpaced, type NotRead } from '../../text/units'
+import { mmPerInch, isNotRead, readNumber, singleSpaced, type NotRead } from '../../text/units'
 import { parsePattern } from './patterns'
 import { readBenchTable } from './bench-table'
 import type { Measure, Property, PropertyValue, PowerOutput, BenchRow } from '../data'
 
 /** Other units a measure may be typed in, by how many of its own unit they are. */
 const alsoTyped: Record<string, Record<string, number>> = {
-  mm: { mm: 1, cm: 10, in: 25.4, '"': 25.4, '″': 25.4 },
+  mm: { mm: 1, cm: 10, in: mmPerInch, '"': mmPerInch, '″': mmPerInch },
   V: { v: 1, mv: 0.001 },
   A: { a: 1, ma: 0.001 },
   W: { w: 1, mw: 0.001 },

@@ -1,3 +1,4 @@
+import { mmPerInch } from '../../text/units'
 import type { Chemistry, Line, Slot } from '../../model/ledger'
 import type { Properties } from '../../model/data'
 import facts from './typical-masses.json'
@@ -19,7 +20,7 @@ export function typicalMass(slot: Slot, className: string): TypicalMass | undefi
   return typicalMasses.find(t => t.slot === slot && t.class === className)
 }
 
-const inches = (text: string) => Number((Number(text) * 25.4).toFixed(2))
+const inches = (text: string) => Number((Number(text) * mmPerInch).toFixed(2))
 const numbersIn = (pattern: RegExp, text: string) => pattern.exec(text)?.slice(1).map(Number) ?? null
 
 /** What the name of a class says of each slot, by property: of a range the end that promises less. */

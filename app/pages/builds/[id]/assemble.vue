@@ -24,7 +24,8 @@ const sentence = computed(() => {
   if (!hasParts.value) return ''
   const { done, of, minutesLeft, minutesTaken, failed, overridden } = progress.value
   if (done === 0) return `${of} steps, about ${fixed(minutesLeft / 60, 1)} hours`
-  return `${done} of ${of} ` + `done${minutesTaken > 0 ? ` in ${fixed(minutesTaken / 60, 1)} hours` : ''}${minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : ''}${failed > 0 ? ` · ${failed} failed` : ''}${overridden > 0 ? ` · ${overridden} gone past` : ''}`
+  return `${done} of ${of} ` +
+    `done${minutesTaken > 0 ? ` in ${fixed(minutesTaken / 60, 1)} hours` : ''}${minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : ''}${failed > 0 ? ` · ${failed} failed` : ''}${overridden > 0 ? ` · ${overridden} gone past` : ''}`
 })
 const bench = useTemplateRef<HTMLElement>('bench')
 // On the phone the step begins at the top of the screen, not below the strip.

@@ -94,7 +94,8 @@ const sentence = computed(() => {
   const { setups } = store.build!
   return packs === 0
     ? ''
-    : `every way to fly it: ${packs} ${packs === 1 ? 'pack' : 'packs'} × ${setups.length} ` + `${setups.length === 1 ? 'set-up' : 'set-ups'}, ${loadoutsWords(ownCells.value)}`
+    : `every way to fly it: ${packs} ${packs === 1 ? 'pack' : 'packs'} × ${setups.length} ` +
+      `${setups.length === 1 ? 'set-up' : 'set-ups'}, ${loadoutsWords(ownCells.value)}`
 })
 </script>
 

@@ -75,7 +75,9 @@ const neededG = computed(() => {
 })
 const pricesWords = (count: number) => `${count === 1 ? 'one price' : `${count} prices`} not said`
 const costWords = (of: { cents: number; unpriced: number; minutes: number }) =>
-  `${of.unpriced > 0 ? 'at least ' : ''}${centsFigure(of.cents)} ` + `${settings.value.currency}${of.unpriced > 0 ? ` (${pricesWords(of.unpriced)})` : ''} and ` + `${fixed(of.minutes, 0)} minutes`
+  `${of.unpriced > 0 ? 'at least ' : ''}${centsFigure(of.cents)} ` +
+    `${settings.value.currency}${of.unpriced > 0 ? ` (${pricesWords(of.unpriced)})` : ''} and ` +
+    `${fixed(of.minutes, 0)} minutes`
 /** What a gram costs of what has a price and takes something off. */
 function gramPriceWords(cents: number, priced: boolean, offG: number): string {
   return priced && cents > 0 && offG > 0.005
@@ -88,7 +90,9 @@ const bestWords = computed(() => {
   const last = steps.value.at(-1)
   const binding = last?.binding
   return binding
-    ? `It comes to ${fixed(last.massG, 2)} g: ` + `${headroomWords(binding.headroomG, spreadFactor95 * last.sigmaG)}, where ` + `${fixed(binding.guardG, 2)} g are wanted to be sure.`
+    ? `It comes to ${fixed(last.massG, 2)} g: ` +
+      `${headroomWords(binding.headroomG, spreadFactor95 * last.sigmaG)}, where ` +
+      `${fixed(binding.guardG, 2)} g are wanted to be sure.`
     : ''
 })
 const stepsWords = (count: number) =>
@@ -104,7 +108,8 @@ const sentence = computed(() => {
       ? 'What is planned or locked in goes beyond the caps: loosen a cap, or let one go.'
       : 'What is planned or locked in, needed and excluded contradicts itself: let one of them go.'
   if (status === 'open lines')
-    return `No plan is clear while nobody has said what ${(plan.value.openLines ?? []).join(', ')} ` + `${plan.value.openLines?.length === 1 ? 'weighs' : 'weigh'}. Type it in Parts.`
+    return `No plan is clear while nobody has said what ${(plan.value.openLines ?? []).join(', ')} ` +
+      `${plan.value.openLines?.length === 1 ? 'weighs' : 'weigh'}. Type it in Parts.`
   if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null)
     return store.overview?.binding
       ? 'Nothing that flies yet: put the parts in, or say how many grams.'
@@ -225,7 +230,8 @@ const turnedWords = computed(() => {
     [`${signed(then.loss - now.loss, 0)} given up`, then.loss - now.loss],
   ] as const
   const differs = against.filter(([, by]) => by !== 0).map(([words]) => words)
-  return `${stepsWords(then.steps.length)}: ${then.steps.map(step => step.shaving.what).join(', ')}. ` + `${differs.length > 0 ? `${differs.join(', ')} against the plan.` : 'It costs the same.'}`
+  return `${stepsWords(then.steps.length)}: ${then.steps.map(step => step.shaving.what).join(', ')}. ` +
+    `${differs.length > 0 ? `${differs.join(', ')} against the plan.` : 'It costs the same.'}`
 })
 const canDecide = computed(
   () =>

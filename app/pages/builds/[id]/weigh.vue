@@ -24,7 +24,9 @@ const whole = computed({
 const known = computed(() => {
   const counted = store.overview!.counted
   const weighed = counted.filter(line => line.mass?.evidence === 'weighed')
-  return `${weighed.length} of ${counted.length} lines weighed · ` + `${fixed(sumCompensated(weighed.map(l => lineGrams(l.mass!, l.quantity))), 0)} of ` + `${fixed(store.overview!.massG, 0)} g known`
+  return `${weighed.length} of ${counted.length} lines weighed · ` +
+    `${fixed(sumCompensated(weighed.map(l => lineGrams(l.mass!, l.quantity))), 0)} of ` +
+    `${fixed(store.overview!.massG, 0)} g known`
 })
 const loadG = computed(() => run.display.value.massG ?? bench.readings.value.at(-1)?.massG ?? null)
 const modes = computed(() =>
