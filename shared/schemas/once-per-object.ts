@@ -1,12 +1,20 @@
 import { z } from 'zod'
 
-/** A schema for things that never change once they are made: what was found right before is not looked at again. */
+/**
+ * A schema for things that never change once they are made: each is read once, and what came of it, its fields in the
+ * order of the schema, is given again afterwards.
+ */
 export function oncePerObject<T extends object>(schema: z.ZodType<T>): z.ZodType<T> {
-  const right = new WeakSet<object>()
-  return z.custom<T>().superRefine((value, context) => {
-    if (typeof value === 'object' && value !== null && right.has(value)) return
+  const read = new WeakMap<object, T>()
+  return z.unknown().transform((value, context): T => {
+    const known = typeof value === 'object' && value !== null ? read.get(value) : undefined
+    if (known) return known
     const parsed = schema.safeParse(value)
-    if (parsed.success) right.add(value)
-    else for (const { path, message } of parsed.error.issues) context.addIssue({ code: 'custom', path, message })
+    if (!parsed.success) {
+      for (const { path, message } of parsed.error.issues) context.addIssue({ code: 'custom', path, message })
+      return z.NEVER
+    }
+    read.set(value as object, parsed.data)
+    return parsed.data
   })
 }
