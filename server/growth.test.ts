@@ -82,6 +82,21 @@ describe('a build of forty lines grows in a straight line', () => {
     beside.app.close()
     beside.remove()
   }, 120_000)
+  it('with 2000 edits of names and grams, and its file comes in again', async () => {
+    const { journal, file } = await sizesAt([500, 1000, 2000], n => {
+      const fields =
+        n % 2 === 0
+          ? { name: `Part ${n}` }
+          : { mass: makeMass({ versionId: `e${n}`, evidence: 'guess', valueG: 1 + (n % 700) / 100 }) }
+      return run({ type: 'lines.change', changes: [{ id: `l${n % 40}`, fields }] })
+    })
+    for (const each of [journal, file]) expect(each[2]! / each[0]!).toBeCloseTo(1, 1)
+    const text = disk.app.files.exportBuild('forty')
+    const beside = applicationOnDisk()
+    expect(beside.app.files.exportBuild(await beside.app.files.importBuild(text))).toBe(text)
+    beside.app.close()
+    beside.remove()
+  }, 120_000)
   it('with 200 weighings of one line, 200 shavings and the renaming of a line that has them', async () => {
     const { journal } = await sizesAt([50, 100, 200], async n => {
       const line = disk.app.builds.read('forty').build.lines[0]!

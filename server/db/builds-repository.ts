@@ -7,6 +7,7 @@ import { massVersionTable } from './builds/mass-version-table'
 import { observationTable } from './builds/observation-table'
 import { partTable } from './builds/part-table'
 import { setupTable } from './builds/setup-table'
+import { fileSizeTable } from './file-size'
 import type { Db } from './open-database'
 
 /** Fields of a build with tables or columns of their own, which SQL brings up to date; all others are rows of parts. */
@@ -45,6 +46,7 @@ export function buildsRepository(db: Db) {
     headOf: heads.short,
     setArchived: heads.setArchived,
     rawRows: rawRows(db),
+    fileBytes: fileSizeTable(db),
     remove: heads.remove,
     versions: versions.all,
     searchLines: lines.search,

@@ -79,7 +79,7 @@ export function buildService(has: BuildDependencies) {
     followPart: (writing: Writing, before: Part, after: Part) => drawer.followPart(writing, before, after),
     annotate: (id: string, seq: number, note: string) =>
       writer.write(() => {
-        cache.get(id)
+        writes.room.takeNote(cache.get(id), note)
         if (!journal.note(id, seq, note)) throw new DomainProblem('not-found', 'There is no such journal entry.')
       }),
 

@@ -15,6 +15,7 @@ import { DomainProblem } from '../../problems'
 import type { BuildCache } from './build-cache'
 import type { Followers } from './followers'
 import type { HeldBuild } from './held-build'
+import { RoomInFile } from './room-in-file'
 
 /** One write that is being made: the builds it has changed so far. Given to whatever changes one. */
 export interface Writing {
@@ -35,7 +36,11 @@ export interface WriteDependencies {
 
 /** Changes of builds, each with its entry in the journal. */
 export class BuildWrites {
-  constructor(private readonly has: WriteDependencies) {}
+  readonly room: RoomInFile
+
+  constructor(private readonly has: WriteDependencies) {
+    this.room = new RoomInFile(has.builds)
+  }
 
   /**
    * Runs a write that may change several builds; forgets the held copies of those it had changed when it fails. Their
@@ -127,6 +132,7 @@ export class BuildWrites {
     const { builds, journal, cache } = this.has
     const problem = nextStateProblem(next, recorded.patch, direction, entry.build)
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
+    this.room.takeEntry(entry, recorded)
     builds.save(next, recorded.patch, direction, entry.revision + 1, recorded.at)
     journal.append(next.id, recorded, key)
     cache.replace(entry, next, recorded.seq)

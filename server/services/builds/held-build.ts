@@ -14,6 +14,8 @@ export interface HeldBuild {
   /** The last entry of its journal. */
   seq: number
   steps: Steps
+  /** At most how large its file is, bytes; null until somebody writes. */
+  fileBytes: number | null
   estimates: LineEstimates
   /** The all-up weight worked out last, and what it was worked out of. */
   allUp: { build: Build; honesty: ListingBiasTable; massG: number } | null
@@ -28,6 +30,7 @@ export function heldBuild(build: Build, revision: number, seq: number, steps: St
     observations: listingObservations(build.lines),
     seq,
     steps,
+    fileBytes: null,
     estimates: new LineEstimates(new ListingBiasTable()),
     allUp: null,
     shelf: null,
