@@ -19,9 +19,19 @@ const rows = ['Kind;What;Owned;Listed, g;kV;Stator, diameter;Stator, height;Hole
 for (let i = 0; i < count; i++) {
   const [d, h] = [8 + Math.floor(random() * 12), 2 + Math.floor(random() * 5)]
   rows.push(
-    `Motor;Ostler ${d}${String(h).padStart(2, '0')} no. ` +
-      `${i};${1 + (i % 6)};${(d * h * 0.16 + random()).toFixed(2).replace('.', ',')};${1500 + Math.floor(random() * 200) * 10};${d};${h};${i % 2 ? '9×9 M2' : '12×12 M2'};${(10 + random() * 20).toFixed(2)};lid ` +
-      `${i % 40};${i % 3 ? '' : 'from the harbour market'}`,
+    [
+      'Motor',
+      `Ostler ${d}${String(h).padStart(2, '0')} no. ${i}`,
+      1 + (i % 6),
+      (d * h * 0.16 + random()).toFixed(2).replace('.', ','),
+      1500 + Math.floor(random() * 200) * 10,
+      d,
+      h,
+      i % 2 ? '9×9 M2' : '12×12 M2',
+      (10 + random() * 20).toFixed(2),
+      `lid ${i % 40}`,
+      i % 3 ? '' : 'from the harbour market',
+    ].join(';'),
   )
 }
 const text = rows.join('\r\n')

@@ -23,4 +23,5 @@ export function findChromium() {
 }
 
 export const noChromium =
-  'The end-to-end tests need a Chromium and found none: install one (on Debian “apt-get install chromium”), or say where it is with PLAYWRIGHT_CHROMIUM=/path/to/it.'
+  'The end-to-end tests need a Chromium and found none: install one (on Debian “apt-get install chromium”), ' +
+  'or say where it is with PLAYWRIGHT_CHROMIUM=/path/to/it.'

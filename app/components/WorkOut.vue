@@ -132,7 +132,9 @@ function take() {
         <b
           v-if="worked.grams !== null"
           class="figure"
-        >{{ fixed(worked.grams, 3) }} g </b>{{ worked.words }}<span v-if="calculator.gives === 'each' && line.quantity > 1">, × {{ line.quantity }} in this line</span>
+        >{{ fixed(worked.grams, 3) }} g
+        </b>{{ worked.words }}<span v-if="calculator.gives === 'each' && line.quantity > 1">, × {{ line.quantity }} in
+          this line</span>
       </p>
       <p
         v-if="worked.caution"

@@ -97,7 +97,11 @@ useSingleKeys({
         <h1>Drawer</h1><span
           class="soft"
           role="status"
-        >{{ shown.length === drawer.parts.length ? `${drawer.parts.length.toLocaleString('en')} kinds of parts` : `${shown.length.toLocaleString('en')} of ${drawer.parts.length.toLocaleString('en')}` }}</span><span class="gap" />
+        >{{
+          shown.length === drawer.parts.length
+            ? `${drawer.parts.length.toLocaleString('en')} kinds of parts`
+            : `${shown.length.toLocaleString('en')} of ${drawer.parts.length.toLocaleString('en')}`
+        }}</span><span class="gap" />
         <button
           type="button"
           @click="everKit = kitting = true"
@@ -262,10 +266,15 @@ useSingleKeys({
       />
       <template v-else>
         <h2>What you own</h2>
-        <p>Each row is one kind of thing, so many pieces. A part moved into a build stays the same part: weigh it on either side and both know.</p>
+        <p>
+          Each row is one kind of thing, so many pieces. A part moved into a build stays the same part: weigh it on
+          either side and both know.
+        </p>
         <h3>Filter by figures</h3>
         <p class="soft">
-          Terms with commas between: a range or a bound with its unit (<span class="figure">≤ 11 g</span>, <span class="figure">3000–4000 kV</span>, <span class="figure">&gt; 400 mW</span>), four digits for a stator (<span class="figure">1404–1505</span>), a kind, or any word.
+          Terms with commas between: a range or a bound with its unit (<span class="figure">≤ 11 g</span>,
+          <span class="figure">3000–4000 kV</span>, <span class="figure">&gt; 400 mW</span>), four digits for a stator
+          (<span class="figure">1404–1505</span>), a kind, or any word.
         </p>
         <template v-if="drawer.kits.length > 0">
           <h3>Kits and sets</h3><KitRow

@@ -80,11 +80,18 @@ const verify = (id: string, event: Event) =>
         class="panel"
       >
         <header>
-          <div><h2>{{ card.place }}</h2><span class="soft">{{ card.purpose === 'any' ? 'any purpose' : card.purpose }}</span></div><div class="limit figure">
+          <div>
+            <h2>{{ card.place }}</h2><span class="soft">{{
+              card.purpose === 'any' ? 'any purpose' : card.purpose
+            }}</span>
+          </div><div class="limit figure">
             {{ limitInWords(card) }}
           </div>
         </header>
-        <p>Counts {{ countingSentences[card.counts] }}; {{ cardStanding(card, today).words }}. <span class="soft">{{ card.source }}</span></p>
+        <p>
+          Counts {{ countingSentences[card.counts] }}; {{ cardStanding(card, today).words }}.
+          <span class="soft">{{ card.source }}</span>
+        </p>
         <div class="lists">
           <div v-if="card.within.length">
             <h3>Within</h3><ul>

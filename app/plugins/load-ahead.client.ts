@@ -17,7 +17,10 @@ export default defineNuxtPlugin({
       await Promise.allSettled(
         Object.values(
           import.meta.glob(
-            '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver,ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue',
+            [
+              '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver}.vue',
+              '~/components/**/{ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue',
+            ],
           ),
         ).map(load => load()),
       )

@@ -25,7 +25,8 @@ export function journalRepository(db: Db) {
     ),
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
-      INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g, auw_after_g, note, undone, patch, key, vintage)
+      INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g,
+                           auw_after_g, note, undone, patch, key, vintage)
       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     since: db.prepare(
       `SELECT ${columns}, patch, vintage, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`,

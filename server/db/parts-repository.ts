@@ -13,7 +13,8 @@ interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' 
 }
 
 const columns = `
-  id, slot, name, properties, listing_g AS listingG, listing_resolution_g AS listingResolutionG, mass, pack, pack_so_far AS packSoFar, price_cents AS priceCents, sold_in AS soldIn,
+  id, slot, name, properties, listing_g AS listingG, listing_resolution_g AS listingResolutionG, mass,
+  pack, pack_so_far AS packSoFar, price_cents AS priceCents, sold_in AS soldIn,
   owned, lost, scrapped, missing, kit_id AS kitId, bag, link, note, tags`
 
 /** Mass fields that are at their default are not written. */
@@ -86,11 +87,13 @@ export function partsRepository(db: Db) {
     one: db.prepare(`SELECT ${columns} FROM parts WHERE id = :id`),
     count: db.prepare('SELECT count(*) FROM parts').pluck(),
     insert: db.prepare(`
-      INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, mass_made_at, mass_came, pack, pack_so_far, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
+      INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, mass_made_at, mass_came,
+                         pack, pack_so_far, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     change: db.prepare(`
       UPDATE parts
-      SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?, mass_made_at = ?, mass_came = ?, pack = ?, pack_so_far = ?, price_cents = ?, sold_in = ?,
+      SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?,
+          mass_made_at = ?, mass_came = ?, pack = ?, pack_so_far = ?, price_cents = ?, sold_in = ?,
           owned = ?, lost = ?, scrapped = ?, missing = ?, kit_id = ?, bag = ?, link = ?, note = ?, tags = ?
       WHERE id = ?`),
     dated: db.prepare('UPDATE parts SET mass_made_at = :madeAt, mass_came = :came WHERE id = :id AND mass IS NOT NULL'),
@@ -110,7 +113,8 @@ export function partsRepository(db: Db) {
     ),
     putKit: db.prepare(`
       INSERT INTO kits (id, name, price_cents, link, note, leaves_out) VALUES (:id, :name, :priceCents, :link, :note, :leavesOut)
-      ON CONFLICT (id) DO UPDATE SET name = excluded.name, price_cents = excluded.price_cents, link = excluded.link, note = excluded.note, leaves_out = excluded.leaves_out`),
+      ON CONFLICT (id) DO UPDATE SET name = excluded.name, price_cents = excluded.price_cents, link = excluded.link,
+                                     note = excluded.note, leaves_out = excluded.leaves_out`),
     removeKit: db.prepare('DELETE FROM kits WHERE id = :id'),
     mapping: db.prepare('SELECT mapping FROM column_mappings WHERE heads = :heads').pluck(),
     putMapping: db.prepare(
@@ -120,7 +124,8 @@ export function partsRepository(db: Db) {
       INSERT INTO hand_overs (id, from_build, from_seq, to_build, to_seq, parts_before, parts_after)
       VALUES (:id, :fromBuild, :fromSeq, :toBuild, :toSeq, :partsBefore, :partsAfter)`),
     handOverOf: db.prepare(`
-      SELECT from_build AS fromBuild, from_seq AS fromSeq, to_build AS toBuild, to_seq AS toSeq, parts_before AS partsBefore, parts_after AS partsAfter
+      SELECT from_build AS fromBuild, from_seq AS fromSeq, to_build AS toBuild, to_seq AS toSeq,
+             parts_before AS partsBefore, parts_after AS partsAfter
       FROM hand_overs WHERE (from_build = :buildId AND from_seq = :seq) OR (to_build = :buildId AND to_seq = :seq)`),
   }
   return {

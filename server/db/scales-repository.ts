@@ -8,7 +8,8 @@ type CheckRow = Omit<ScaleCheck, 'placings'> & { placings: string }
 export function scalesRepository(db: Db) {
   const sql = {
     scales: db.prepare(`
-      SELECT id, name, resolution_g AS resolutionG, capacity_g AS capacityG, repeatability_g AS repeatabilityG, check_interval_days AS checkIntervalDays
+      SELECT id, name, resolution_g AS resolutionG, capacity_g AS capacityG, repeatability_g AS repeatabilityG,
+             check_interval_days AS checkIntervalDays
       FROM scales
       ORDER BY made_at, id`),
     putScale: db.prepare(`

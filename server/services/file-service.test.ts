@@ -32,9 +32,13 @@ describe('what an earlier version of the application kept', () => {
       disk.path,
       migrationsOnDisk().filter(m => m.name < '003'),
     )
-    early.exec(`INSERT INTO builds VALUES ('b', 'Old', '', 0, 2, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL);
+    early.exec(`
+      INSERT INTO builds VALUES ('b', 'Old', '', 0, 2, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95,
+                                 NULL, NULL, NULL, 's', NULL);
       INSERT INTO setups VALUES ('b', 's', 0, 'as built');
-      INSERT INTO mass_versions VALUES ('b', 'v1', 'l', '2026-01-01T00:00:00.000Z', 'listed', 9, 1, 0.1, NULL, NULL, NULL, 'as supplied', 'typed'), ('b', 'v2', 'l', '2026-01-02T00:00:00.000Z', 'weighed', 9.2, 1, 0.01, NULL, NULL, NULL, 'as fitted', 'typed');
+      INSERT INTO mass_versions VALUES
+        ('b', 'v1', 'l', '2026-01-01T00:00:00.000Z', 'listed', 9, 1, 0.1, NULL, NULL, NULL, 'as supplied', 'typed'),
+        ('b', 'v2', 'l', '2026-01-02T00:00:00.000Z', 'weighed', 9.2, 1, 0.01, NULL, NULL, NULL, 'as fitted', 'typed');
       INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'strap', 1, 'v2', 9, 0.1, 'fitted', 'airframe', 0, NULL, '', NULL, NULL)`)
     const line = (versionId: string, evidence: string, valueG: number, basis: string, resolutionG: number) => ({
       id: 'l',
@@ -92,9 +96,14 @@ describe('what an earlier version of the application kept', () => {
       disk.path,
       migrationsOnDisk().filter(m => m.name < '015'),
     )
-    early.exec(`INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids, reserve_g, confidence, flies_setup_id) VALUES ('b', 'Old', '', 0, 1, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, 's');
+    early.exec(`
+      INSERT INTO builds (id, name, craft_class, archived, revision, created_at, purpose, purpose_kind, places, card_ids,
+                          reserve_g, confidence, flies_setup_id)
+      VALUES ('b', 'Old', '', 0, 1, '2026-01-01T00:00:00.000Z', '', 'recreation', '[]', '[]', 0, 0.95, 's');
       INSERT INTO setups VALUES ('b', 's', 0, 'as built');
-      INSERT INTO lines (build_id, id, position, slot, name, quantity, state, role, removable, note) VALUES ('b', 'made', 0, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, ''), ('b', 'said', 1, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, '');
+      INSERT INTO lines (build_id, id, position, slot, name, quantity, state, role, removable, note) VALUES
+        ('b', 'made', 0, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, ''),
+        ('b', 'said', 1, 'pack', 'New pack', 1, 'fitted', 'airframe', 0, '');
       INSERT INTO packs VALUES ('b', 'made', 'P1', 1, 'LiPo', 300, NULL, ''), ('b', 'said', 'P2', 1, 'LiPo', 300, 60, '')`)
     const parts = early.prepare(
       `INSERT INTO parts (id, slot, name, pack, sold_in, owned, lost, scrapped, missing, bag, link, ` +

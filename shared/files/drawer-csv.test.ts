@@ -47,8 +47,18 @@ describe('a drawer file', () => {
   })
   it('refuses rows one by one, each with its row and unit, and takes the others', () => {
     const { parts, bad } = read(
-      'kind,name,owned,listed,kV,Free height between ' +
-        'plates\nmotor,good,4,9.1,3750,\nmotor,,4,9.1,,\nwing,x,1,1,,\nmotor,y,1.5,9,,\nmotor,z,1,heavy,99,\nmotor,u,1,9,,20\nmotor,v,1,9,,,,too,many\nmotor,=1+1,1,9,,\n',
+      [
+        'kind,name,owned,listed,kV,Free height between plates',
+        'motor,good,4,9.1,3750,',
+        'motor,,4,9.1,,',
+        'wing,x,1,1,,',
+        'motor,y,1.5,9,,',
+        'motor,z,1,heavy,99,',
+        'motor,u,1,9,,20',
+        'motor,v,1,9,,,,too,many',
+        'motor,=1+1,1,9,,',
+        '',
+      ].join('\n'),
     )
     expect(parts.map(p => p.name)).toEqual(['good'])
     expect(bad.map(b => [b.row, b.problems.join(' ')])).toEqual([

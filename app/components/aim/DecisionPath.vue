@@ -53,14 +53,22 @@ const why = computed(() => {
     >
       <ol>
         <li>
-          <span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b><template v-if="judgement.card.purpose && judgement.card.purpose !== 'any'">
-            {{ `, ${judgement.card.purpose}` }}
-          </template>
+          <span class="soft">You fly in</span> <b>{{ judgement.card.place }}</b>{{
+            judgement.card.purpose && judgement.card.purpose !== 'any' ? `, ${judgement.card.purpose}` : ''
+          }}
           <small class="soft"> ({{ cardStanding(judgement.card, today).words }}; {{ judgement.card.source }})</small>
         </li>
-        <li><span class="soft">The card asks for</span> <b>{{ limitInWords(judgement.card) }}</b>, counting {{ countingSentences[judgement.card.counts] }}</li>
+        <li>
+          <span class="soft">The card asks for</span> <b>{{ limitInWords(judgement.card) }}</b>, counting
+          {{ countingSentences[judgement.card.counts] }}
+        </li>
         <li v-if="judgement.verdict">
-          <span class="soft">This build has</span> <b class="figure">{{ gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95) }}, {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span>
+          <span class="soft">This build has</span> <b class="figure">{{
+            gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG)
+          }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{
+            headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95)
+          }},
+            {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span>
         </li>
         <li
           v-else-if="judgement.limitG !== null"
@@ -107,7 +115,11 @@ const why = computed(() => {
         </div>
       </div>
       <p class="soft">
-        {{ judgement.card.verifiedOn ? `Verified by you on ${judgement.card.verifiedOn}.` : 'Not verified by you yet: confirm it with your aviation authority, then set the date in Rules.' }}
+        {{
+          judgement.card.verifiedOn
+            ? `Verified by you on ${judgement.card.verifiedOn}.`
+            : 'Not verified by you yet: confirm it with your aviation authority, then set the date in Rules.'
+        }}
       </p>
     </article>
     <p class="note">

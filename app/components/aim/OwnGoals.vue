@@ -78,11 +78,20 @@ const goalWords = computed(() => {
       out.push(
         `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` +
           `${minutesFigure(aim.value.goalMinutes)} as it is flown: ` +
-          `${forecast.hardMinutes >= aim.value.goalMinutes ? 'met even when flown hard' : forecast.minutes >= aim.value.goalMinutes ? 'met in the middle of the band' : forecast.gentleMinutes >= aim.value.goalMinutes ? 'only when flown gently' : 'short of it'}.`,
+          `${minutesMet(forecast, aim.value.goalMinutes)}.`,
       )
   }
   return out
 })
+
+function minutesMet(
+  { hardMinutes, minutes, gentleMinutes }: { hardMinutes: number, minutes: number, gentleMinutes: number },
+  goal: number,
+): string {
+  if (hardMinutes >= goal) return 'met even when flown hard'
+  if (minutes >= goal) return 'met in the middle of the band'
+  return gentleMinutes >= goal ? 'only when flown gently' : 'short of it'
+}
 </script>
 
 <template>

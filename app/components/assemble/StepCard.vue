@@ -83,7 +83,8 @@ const clock = computed(() =>
     :aria-label="step.title"
   >
     <p class="where soft">
-      Step {{ run.at.value + 1 }} of {{ run.steps.value.length }} · {{ step.phase }} · {{ step.minutes }} min planned<template v-if="record.doneAt">
+      Step {{ run.at.value + 1 }} of {{ run.steps.value.length }} · {{ step.phase }} · {{ step.minutes }} min
+      planned<template v-if="record.doneAt">
         · done{{ record.minutes === null ? '' : ` in ${record.minutes} min` }}
       </template>
     </p>

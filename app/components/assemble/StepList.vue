@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { recordOf, type StepState } from '#core/making/assembly'
+import { recordOf, type AssemblyStep, type StepState } from '#core/making/assembly'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()
@@ -11,13 +11,18 @@ const marks: Record<StepState, string> = {
   overridden: '!',
   blocked: '·',
 }
-const words: Record<StepState, string> = {
+const wordsOfState: Record<StepState, string> = {
   open: '',
   done: 'done',
   skipped: 'skipped',
   failed: 'test failed',
   overridden: 'gone past a failed test',
   blocked: 'waits for a test',
+}
+function smallWords({ id, minutes, test }: AssemblyStep): string {
+  const taken = recordOf(props.run.assembly.value, id).minutes
+  const words = wordsOfState[stateOf(id)]
+  return taken !== null && stateOf(id) === 'done' ? `${words}, ${taken} of ${minutes} min` : words || (test ? 'with a test' : '')
 }
 const stateOf = (id: string) => props.run.standings.value.get(id)?.state ?? 'open'
 const wrap = useTemplateRef<HTMLElement>('wrap')
@@ -49,7 +54,7 @@ watch(
           @click="run.goTo(step.id)"
         >
           <em>{{ marks[stateOf(step.id)] || i + 1 }}</em>
-          <span class="title">{{ step.title }}<small v-if="words[stateOf(step.id)]">{{ words[stateOf(step.id)] }}<template v-if="recordOf(run.assembly.value, step.id).minutes !== null && stateOf(step.id) === 'done'">, {{ recordOf(run.assembly.value, step.id).minutes }} of {{ step.minutes }} min</template></small><small v-else-if="step.test">with a test</small></span>
+          <span class="title">{{ step.title }}<small v-if="smallWords(step)">{{ smallWords(step) }}</small></span>
         </button>
       </li>
     </ol>

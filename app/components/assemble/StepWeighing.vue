@@ -96,8 +96,21 @@ const kept = computed(() => store.build!.observations.filter(o => o.title === ti
       data-test="reconciled"
       role="status"
     >
-      <b>{{ compared.agrees ? 'Agrees' : compared.differenceG > 0 ? 'More on the pan than is booked' : 'Less on the pan than is booked' }}</b> <span class="figure">{{ signed(compared.differenceG, 2) }} g</span>
-      <span class="soft">{{ compared.agrees ? 'within what ledger and scale allow' : compared.differenceG > 0 ? 'solder, tape or glue not booked?' : 'a part not on the pan yet, or booked twice?' }}</span>
+      <b>{{
+        compared.agrees
+          ? 'Agrees'
+          : compared.differenceG > 0
+            ? 'More on the pan than is booked'
+            : 'Less on the pan than is booked'
+      }}</b> <span class="figure">{{ signed(compared.differenceG, 2) }}
+        g</span>
+      <span class="soft">{{
+        compared.agrees
+          ? 'within what ledger and scale allow'
+          : compared.differenceG > 0
+            ? 'solder, tape or glue not booked?'
+            : 'a part not on the pan yet, or booked twice?'
+      }}</span>
       <ul v-if="!compared.agrees && suspectWords.length > 0">
         <li
           v-for="suspect in suspectWords"

@@ -101,7 +101,10 @@ const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalog
         v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))"
         :key="p.row.line.id"
         class="point"
-        :class="[p.row.source.replaceAll(' ', '-'), { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId }]"
+        :class="[
+          p.row.source.replaceAll(' ', '-'),
+          { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId },
+        ]"
         @click="emit('select', p.row.line.id)"
       ><circle
         :cx="x(p.x)"

@@ -259,8 +259,12 @@ watch(
               class="cell-problem"
               role="alert"
             >{{ problem }}</small></template>
-            <template v-else-if="column === 'known' && (row.part.mass || row.part.listing)"><EvidenceSwatch :evidence="row.part.mass?.evidence ?? 'listed'" />{{ cell(row.part, column) }}</template>
-            <template v-else>{{ cell(row.part, column) }}</template>
+            <template v-else>
+              <EvidenceSwatch
+                v-if="column === 'known' && (row.part.mass || row.part.listing)"
+                :evidence="row.part.mass?.evidence ?? 'listed'"
+              />{{ cell(row.part, column) }}
+            </template>
           </span>
         </div>
       </div>

@@ -83,7 +83,8 @@ async function go() {
         type="checkbox"
         :checked="chosen.has(line.id)"
         @change="toggle(line.id)"
-      ><span><span class="soft">{{ slotFacts[line.slot].label }}</span> {{ lineTitle(line) }}<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></span></label>
+      ><span><span class="soft">{{ slotFacts[line.slot].label }}</span>
+        {{ lineTitle(line) }}<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></span></label>
     </div>
     <p
       v-if="to === 'drawer' && lines.some(staysWithBuild)"

@@ -112,7 +112,10 @@ const targets = [
     width="min(980px, 96vw)"
     top="6vh"
   >
-    <p>A CSV file with heads: commas, semicolons or tabs; grams or ounces; decimal points or commas. You see what is wrong with each row before anything is taken in.</p>
+    <p>
+      A CSV file with heads: commas, semicolons or tabs; grams or ounces; decimal points or commas. You see what is
+      wrong with each row before anything is taken in.
+    </p>
     <input
       type="file"
       accept=".csv,.tsv,.txt,text/csv"
@@ -186,7 +189,10 @@ const targets = [
           </table>
         </div>
         <div class="foot">
-          <span>{{ read.parts.length.toLocaleString('en') }} good {{ read.parts.length === 1 ? 'row' : 'rows' }}<template v-if="read.bad.length">, {{ read.bad.length.toLocaleString('en') }} with a mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><button
+          <span>{{ read.parts.length.toLocaleString('en') }} good
+            {{ read.parts.length === 1 ? 'row' : 'rows' }}<template v-if="read.bad.length">,
+              {{ read.bad.length.toLocaleString('en') }} with a
+              mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><button
             type="button"
             @click="open = false"
           >Take none</button> <button

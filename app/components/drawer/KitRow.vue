@@ -46,7 +46,9 @@ async function place() {
       ×
     </button>
     <p class="soft">
-      {{ pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces` }}{{ left < pieces.length ? `, ${left} in the drawer` : '' }}.<template v-if="kit.leavesOut">
+      {{
+        pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces`
+      }}{{ left < pieces.length ? `, ${left} in the drawer` : '' }}.<template v-if="kit.leavesOut">
         Leaves out: {{ kit.leavesOut }}.
       </template>
     </p>

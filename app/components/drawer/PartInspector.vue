@@ -137,7 +137,11 @@ async function place() {
         v-for="p in on"
         :key="p.lineId"
       >
-        <dt>on <NuxtLink :to="{ path: `/builds/${p.buildId}/parts`, query: { line: p.lineId } }">{{ p.buildName }}</NuxtLink>{{ p.state === 'fitted' ? '' : `, ${p.state}` }}</dt><dd>{{ p.quantity }}</dd>
+        <dt>
+          on <NuxtLink :to="{ path: `/builds/${p.buildId}/parts`, query: { line: p.lineId } }">{{ p.buildName }}</NuxtLink>{{
+            p.state === 'fitted' ? '' : `, ${p.state}`
+          }}
+        </dt><dd>{{ p.quantity }}</dd>
       </template>
       <template v-if="part.lost">
         <dt>Lost</dt><dd>{{ part.lost }}</dd>
@@ -236,7 +240,10 @@ async function place() {
           v-for="v in [...versions].reverse()"
           :key="v.mass.versionId"
         >
-          <dt>{{ dayjs(v.madeAt).format('D MMM YYYY') }}, {{ v.mass.evidence }}, {{ v.came }}</dt><dd>{{ fixed(v.mass.valueG / v.mass.valueCount, 3) }}</dd>
+          <dt>
+            {{ dayjs(v.madeAt).format('D MMM YYYY') }}, {{ v.mass.evidence }},
+            {{ v.came }}
+          </dt><dd>{{ fixed(v.mass.valueG / v.mass.valueCount, 3) }}</dd>
         </template>
       </dl>
     </details>

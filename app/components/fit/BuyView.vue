@@ -115,7 +115,14 @@ function printList() {
               colspan="6"
               scope="rowgroup"
             >
-              {{ { 'not owned yet': 'Fitted, not owned yet', 'needed, no line': 'Needed, no line for it', 'crash spare': 'Crash spares', 'tool or consumable': 'Tools and consumables' }[section.reason] }}
+              {{
+                {
+                  'not owned yet': 'Fitted, not owned yet',
+                  'needed, no line': 'Needed, no line for it',
+                  'crash spare': 'Crash spares',
+                  'tool or consumable': 'Tools and consumables',
+                }[section.reason]
+              }}
             </th>
           </tr>
           <tr

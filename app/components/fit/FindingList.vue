@@ -115,7 +115,14 @@ function setAside(finding: Finding) {
       <span class="mark"><i aria-hidden="true" />Good</span>
       <div class="said">
         <b>{{ fits.length }} {{ fits.length === 1 ? 'thing fits' : 'things fit' }}</b><p class="soft">
-          {{ showFits ? fits.map(f => f.words).join(' · ') : fits.slice(0, 5).map(f => f.words).join(', ') + (fits.length > 5 ? ' …' : '') }}
+          {{
+            showFits
+              ? fits.map(f => f.words).join(' · ')
+              : fits
+                .slice(0, 5)
+                .map(f => f.words)
+                .join(', ') + (fits.length > 5 ? ' …' : '')
+          }}
         </p>
       </div>
       <div class="acts">
@@ -132,7 +139,16 @@ function setAside(finding: Finding) {
       v-if="folded.length > 0 || aside.length > 0"
       class="rest"
     >
-      <summary>{{ [folded.length > 0 ? `${folded.length} more not known, none of which could reveal a clash` : '', aside.length > 0 ? `${aside.length} set aside` : ''].filter(t => t).join(' · ') }}</summary>
+      <summary>
+        {{
+          [
+            folded.length > 0 ? `${folded.length} more not known, none of which could reveal a clash` : '',
+            aside.length > 0 ? `${aside.length} set aside` : '',
+          ]
+            .filter(t => t)
+            .join(' · ')
+        }}
+      </summary>
       <p
         v-if="folded.length > 0"
         class="soft"

@@ -67,7 +67,8 @@ const gearLines = computed(() => {
         class="value figure"
         :class="{ 'word-over': tooMuch }"
       >
-        <small v-if="node.unknownDraws > 0">at least </small>{{ node.demandA.toFixed(2) }}<small> {{ node.capacityA === null ? 'A' : `of ${node.capacityA.toFixed(2)} A` }}</small>
+        <small v-if="node.unknownDraws > 0">at least </small>{{ node.demandA.toFixed(2) }}<small>
+          {{ node.capacityA === null ? 'A' : `of ${node.capacityA.toFixed(2)} A` }}</small>
       </div>
       <div
         v-if="node.capacityA !== null"
@@ -90,7 +91,14 @@ const gearLines = computed(() => {
           <dt>Fed by</dt><dd>{{ feed.name.split(',')[0] }}</dd>
         </template>
         <template v-if="line && node.volts">
-          <dt>Volts there</dt><dd>{{ node.volts.lowV === node.volts.highV ? node.volts.highV.toFixed(1) : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)}` }} V</dd>
+          <dt>Volts there</dt><dd>
+            {{
+              node.volts.lowV === node.volts.highV
+                ? node.volts.highV.toFixed(1)
+                : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)}`
+            }}
+            V
+          </dd>
         </template>
         <template v-if="line && drawAt(line, node.volts?.lowV ?? 5) === null">
           <dt>Draw</dt><dd>not known</dd>
@@ -117,7 +125,10 @@ const gearLines = computed(() => {
     </template>
     <template v-else>
       <h2>How it goes together</h2>
-      <p>{{ report.clashes === 0 ? 'No clash among what is known.' : report.clashes === 1 ? 'One clash.' : `${report.clashes} clashes.` }} Select a row or a box to see its figures and ways out.</p>
+      <p>
+        {{ report.clashes === 0 ? 'No clash among what is known.' : report.clashes === 1 ? 'One clash.' : `${report.clashes} clashes.` }}
+        Select a row or a box to see its figures and ways out.
+      </p>
       <h3>On the ground</h3>
       <dl class="facts">
         <template

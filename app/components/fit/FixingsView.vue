@@ -194,12 +194,15 @@ function book(joint: SaidJoint, massG: number) {
           /></g></svg>
         </div>
         <div class="said">
-          <b>{{ row.joint.name }}</b> <span class="soft">{{ row.joint.count }} × {{ row.joint.thread }}<template v-if="row.joint.lengthMm"> × {{ row.joint.lengthMm }}</template> {{ row.joint.head }}, {{ row.joint.material }}</span>
+          <b>{{ row.joint.name }}</b> <span class="soft">{{ row.joint.count }} ×
+            {{ row.joint.thread }}<template v-if="row.joint.lengthMm"> × {{ row.joint.lengthMm }}</template>
+            {{ row.joint.head }}, {{ row.joint.material }}</span>
           <p>
             <span
               class="word"
               :class="row.verdict === 'fits' ? 'word-clear' : row.verdict === 'not chosen' ? 'soft' : 'word-over'"
-            >{{ { 'fits': 'Fits', 'too long': 'Too long', 'too short': 'Too short', 'not chosen': 'Not chosen' }[row.verdict] }}</span> {{ row.words }} <template v-if="row.washerMm !== null">
+            >{{ { 'fits': 'Fits', 'too long': 'Too long', 'too short': 'Too short', 'not chosen': 'Not chosen' }[row.verdict] }}</span>
+            {{ row.words }} <template v-if="row.washerMm !== null">
               None of that length at hand: a washer or nut of {{ row.washerMm }} mm under the head of the next longer one.
             </template>
           </p>

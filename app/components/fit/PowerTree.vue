@@ -91,6 +91,10 @@ const clip = (text: string, most: number) => (text.length > most ? `${text.slice
 const letters = computed(() => Math.floor((layout.value.nodeWidth - 12) / 6.4))
 const isTroubled = (node: PowerNode) =>
   props.troubled.has(node.id) || (node.lineId !== null && node.kind !== 'output' && props.troubled.has(node.lineId))
+const spoken = (node: PowerNode): string =>
+  `${title(node)}, ${detail(node)}` +
+  (isTroubled(node) ? ', clash' : '') +
+  (movable(node) ? '. Arrow keys change its feed.' : '')
 const movable = (node: PowerNode) =>
   node.lineId !== null &&
   node.kind !== 'output' &&
@@ -226,7 +230,7 @@ const shift = (node: HierarchyPointNode<PowerNode>) => {
         :data-line="node.data.lineId"
         tabindex="0"
         role="button"
-        :aria-label="`${title(node.data)}, ${detail(node.data)}${isTroubled(node.data) ? ', clash' : ''}${movable(node.data) ? '. Arrow keys change its feed.' : ''}`"
+        :aria-label="spoken(node.data)"
         @click="emit('select', node.data.id)"
         @keydown="onKey($event, node.data)"
       >

@@ -151,15 +151,35 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
     </div>
     <template v-else-if="up">
       <div class="sums">
-        <div><small>Between the plates</small><b class="figure">{{ up.unknownBetween.length > 0 ? 'at least ' : '' }}{{ Number(up.neededMm.toFixed(2)) }} mm</b></div>
-        <div><small>Standoffs</small><b class="figure">{{ up.standoffMm === null ? (up.unknownBetween.length > 0 ? 'not known yet' : 'none sold') : `${up.standoffMm} mm` }}</b></div>
+        <div>
+          <small>Between the
+            plates</small><b class="figure">{{ up.unknownBetween.length > 0 ? 'at least ' : '' }}{{ Number(up.neededMm.toFixed(2)) }}
+            mm</b>
+        </div>
+        <div>
+          <small>Standoffs</small><b class="figure">{{
+            up.standoffMm === null
+              ? up.unknownBetween.length > 0
+                ? 'not known yet'
+                : 'none sold'
+              : `${up.standoffMm} mm`
+          }}</b>
+        </div>
         <div>
           <small>Free height still allows</small><b
             class="figure"
             :class="up.leftMm !== null && up.leftMm < 0 ? 'word-over' : ''"
-          >{{ up.leftMm === null ? 'not known' : `${up.unknownBetween.length > 0 && up.leftMm >= 0 ? 'at most ' : ''}${Number(up.leftMm.toFixed(2))} mm` }}</b>
+          >{{
+            up.leftMm === null
+              ? 'not known'
+              : `${up.unknownBetween.length > 0 && up.leftMm >= 0 ? 'at most ' : ''}${Number(up.leftMm.toFixed(2))} mm`
+          }}</b>
         </div>
-        <div><small>Overall<template v-if="aerial"> with aerial</template></small><b class="figure">{{ up.unknown.length > 0 ? 'at least ' : '' }}{{ Number(up.overallMm.toFixed(1)) }} mm</b></div>
+        <div>
+          <small>Overall<template v-if="aerial"> with
+            aerial</template></small><b class="figure">{{ up.unknown.length > 0 ? 'at least ' : '' }}{{ Number(up.overallMm.toFixed(1)) }}
+            mm</b>
+        </div>
       </div>
       <p
         v-if="up.unknown.length > 0"
@@ -246,7 +266,11 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
           ><path :d="`M256,${(y(boxed[i]!.fromMm) + y(boxed[i]!.toMm)) / 2}L264,${label.at}`" /><text
             x="267"
             :y="label.at + 3.5"
-          >{{ label.text.length > 21 ? `${boxed[i]!.layer.name.slice(0, 12).trimEnd()}… ${heightWords(boxed[i]!.layer)}` : label.text }}</text></g>
+          >{{
+            label.text.length > 21
+              ? `${boxed[i]!.layer.name.slice(0, 12).trimEnd()}… ${heightWords(boxed[i]!.layer)}`
+              : label.text
+          }}</text></g>
           <g
             v-if="aerial"
             class="mast"

@@ -240,7 +240,8 @@ const headWords = computed(() => {
       </button>
     </p>
     <p class="soft">
-      Stranded wire with a silicone jacket, ± {{ percentFigure(workedOut.fraction) }} %. A lead that is too short for its way is said before it is laid:
+      Stranded wire with a silicone jacket, ± {{ percentFigure(workedOut.fraction) }} %. A lead that is too short for
+      its way is said before it is laid:
       with the grams of a splice, or lay it another way.
     </p>
   </div>

@@ -34,7 +34,8 @@ const setup = computed(() => store.build!.setups.find(s => s.id === props.choice
     </p>
     <template v-else>
       <p>
-        {{ capital(withSetup(setup)) }} a weighed pack of up to <b class="figure">{{ fixed(carry.roomG, 1) }} g</b> stays clear.<template v-if="carry.typicalMah">
+        {{ capital(withSetup(setup)) }} a weighed pack of up to <b class="figure">{{ fixed(carry.roomG, 1) }} g</b>
+        stays clear.<template v-if="carry.typicalMah">
           Typical {{ like.cells }}S packs of that weight hold {{ fixed(carry.typicalMah[0], 0) }} to
           {{ fixed(carry.typicalMah[1], 0) }} mAh ({{ fixed(carry.mahPerG![0], 1) }} to
           {{ fixed(carry.mahPerG![1], 1) }} mAh/g).

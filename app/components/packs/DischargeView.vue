@@ -142,7 +142,9 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
     aria-label="Discharge"
   >
     <p class="lead">
-      <b>{{ packLabel(cell.pack) }} {{ withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name) }}</b>, flown as {{ plan.style }}<template v-if="asked">
+      <b>{{ packLabel(cell.pack) }}
+        {{ withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name) }}</b>, flown as
+      {{ plan.style }}<template v-if="asked">
         {{ ` at a steady ${fixed(asked.powerW, 0)} W` }}
       </template>.
       <label
@@ -266,9 +268,24 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
       v-if="endS > 0"
       class="facts wide"
     >
-      <div><dt>Ends after</dt><dd>{{ minutesFigure(endS / 60) }} min</dd></div><div><dt>by</dt><dd>{{ endedWords }}</dd></div><div><dt>Taken out</dt><dd>{{ fixed(points.at(-1)!.consumedMah, 0) }} mAh</dd></div>
+      <div>
+        <dt>Ends after</dt><dd>
+          {{ minutesFigure(endS / 60) }}
+          min
+        </dd>
+      </div><div><dt>by</dt><dd>{{ endedWords }}</dd></div><div>
+        <dt>
+          Taken
+          out
+        </dt><dd>{{ fixed(points.at(-1)!.consumedMah, 0) }} mAh</dd>
+      </div>
       <template v-if="forecastOf?.thrustToWeightStart != null && chargedToV === null">
-        <div><dt>Thrust to weight at the start</dt><dd>{{ fixed(forecastOf.thrustToWeightStart, 1) }} : 1</dd></div><div v-if="forecastOf.thrustToWeightEnd !== null">
+        <div>
+          <dt>Thrust to weight at the start</dt><dd>
+            {{ fixed(forecastOf.thrustToWeightStart, 1) }} :
+            1
+          </dd>
+        </div><div v-if="forecastOf.thrustToWeightEnd !== null">
           <dt>and at the end</dt><dd>{{ fixed(forecastOf.thrustToWeightEnd, 1) }} : 1</dd>
         </div>
       </template>
@@ -277,7 +294,8 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
       v-if="landing && endS > 0"
       class="note"
     >
-      <b>Little left for the landing.</b> At the end full throttle lifts only {{ fixed(forecastOf!.thrustToWeightEnd!, 1) }} times the weight: land earlier, or keep more in reserve.
+      <b>Little left for the landing.</b> At the end full throttle lifts only
+      {{ fixed(forecastOf!.thrustToWeightEnd!, 1) }} times the weight: land earlier, or keep more in reserve.
     </p>
     <p class="soft">
       A flight at constant mean power in the middle of the band. Real flights rise and fall around it. Land by the

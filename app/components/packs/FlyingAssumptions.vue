@@ -114,7 +114,8 @@ const cardWords = computed(() =>
       <summary>Judged under {{ cardWords }}</summary>
       <div class="cards">
         <p class="soft">
-          The cards of <NuxtLink :to="`/builds/${store.build!.id}/aim`">Aim</NuxtLink> always count. Add those of a trip: a loadout is clear when it is clear under all.
+          The cards of <NuxtLink :to="`/builds/${store.build!.id}/aim`">Aim</NuxtLink> always count. Add those of a
+          trip: a loadout is clear when it is clear under all.
         </p>
         <label
           v-for="card in cards.filter(c => own.has(c.id))"

@@ -17,6 +17,7 @@ const listed = computed(() =>
   ownCells.value.filter(cell => !cell.never && (isClear(cell) || cell.onPurpose || withAll.value)),
 )
 const going = computed(() => listed.value.filter(cell => !left.value.has(cell.key)))
+const setupName = (cell: LoadoutCell) => store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
 function toggle(key: string) {
   const next = new Set(left.value)
   if (!next.delete(key)) next.add(key)
@@ -59,7 +60,11 @@ function printList() {
       {{ store.build!.name }}: go list of {{ dayjs(today).format('D MMMM YYYY') }}
     </h2>
     <p class="soft">
-      {{ cards.length === 0 ? 'No rule card chosen.' : `Judged under ${cards.map(cardName).join(' and ')}, at ${(store.build!.aim.confidence * 100).toFixed(0)} % confidence.` }}
+      {{
+        cards.length === 0
+          ? 'No rule card chosen.'
+          : `Judged under ${cards.map(cardName).join(' and ')}, at ${(store.build!.aim.confidence * 100).toFixed(0)} % confidence.`
+      }}
     </p>
     <p v-if="listed.length === 0">
       No loadout is clear under all these cards.
@@ -90,12 +95,12 @@ function printList() {
               <input
                 type="checkbox"
                 :checked="!left.has(cell.key)"
-                :aria-label="`${packLabel(cell.pack)} ${withSetup(store.build!.setups.find(s => s.id === cell.choice.setupId)!.name)} on the list`"
+                :aria-label="`${packLabel(cell.pack)} ${withSetup(setupName(cell))} on the list`"
                 @change="toggle(cell.key)"
               >
             </td>
             <td><b>{{ packLabel(cell.pack) }}</b> <span class="soft">{{ packWords(cell.pack) }}</span></td>
-            <td>{{ store.build!.setups.find(s => s.id === cell.choice.setupId)!.name }}</td>
+            <td>{{ setupName(cell) }}</td>
             <td class="right figure">
               {{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}
             </td>
@@ -107,7 +112,10 @@ function printList() {
                 <span
                   v-if="judgement.verdict"
                   class="judged"
-                ><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ headroomWords(judgement.verdict.headroomG, cell.sigmaG * spreadFactor95) }}<template v-if="cards.length > 1">, {{ judgement.card.place }}</template></span></span>
+                ><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{
+                  headroomWords(judgement.verdict.headroomG, cell.sigmaG * spreadFactor95)
+                }}<template v-if="cards.length > 1">,
+                  {{ judgement.card.place }}</template></span></span>
               </template><span v-if="cell.onPurpose">over on purpose</span>
             </td>
             <td class="right figure">

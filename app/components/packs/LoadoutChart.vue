@@ -294,7 +294,10 @@ const words = computed(() =>
             :d="`M${x(p.x) - 5} ${y(p.y) - 5} l10 10 m0 -10 l-10 10`"
             class="mark hollow"
           />
-          <title>{{ packLabel(p.cell.pack) }} {{ withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name) }}: {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }} {{ yFigure.unit }}</title>
+          <title>{{ packLabel(p.cell.pack) }}
+            {{ withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name) }}:
+            {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }}
+            {{ yFigure.unit }}</title>
         </g>
         <text
           v-for="label in labels"

@@ -97,7 +97,15 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       :word="verdict.word"
       filled
     />
-    {{ [headroomWords(verdict.headroomG, spread), reserveWords(cell.intoReserveG), sureWords(verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}
+    {{
+      [
+        headroomWords(verdict.headroomG, spread),
+        reserveWords(cell.intoReserveG),
+        sureWords(verdict, store.build!.aim.confidence),
+      ]
+        .filter(Boolean)
+        .join(', ')
+    }}
   </p>
   <ul
     v-if="cell.judgements.length > 1"
@@ -125,7 +133,9 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     v-if="flight?.missing"
     class="note"
   >
-    {{ flight.missing.missing }} <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: flight.missing.lineId ? { line: flight.missing.lineId } : {} }">Go there</NuxtLink>
+    {{ flight.missing.missing }}
+    <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: flight.missing.lineId ? { line: flight.missing.lineId } : {} }">Go
+      there</NuxtLink>
   </p>
   <p
     v-else-if="flight?.forecast?.why"
@@ -147,7 +157,13 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       </template>
       <dt>Hover draw</dt><dd>{{ fixed(told.hoverA, 1) }} A</dd>
       <template v-if="told.thrustToWeightStart !== null">
-        <dt>Thrust to weight</dt><dd>{{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} : 1</dd><template v-if="told.thrustToWeightEnd !== null">
+        <dt>
+          Thrust to
+          weight
+        </dt><dd>
+          {{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} :
+          1
+        </dd><template v-if="told.thrustToWeightEnd !== null">
           <dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd>
         </template>
       </template>
@@ -161,7 +177,8 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       v-if="landing"
       class="note"
     >
-      <b>Little left for the landing.</b> At the end of the flight full throttle lifts only {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.
+      <b>Little left for the landing.</b> At the end of the flight full throttle lifts only
+      {{ fixed(told.thrustToWeightEnd!, 1) }} times the weight. Land earlier, or keep more in reserve.
     </p>
     <p
       v-if="told.weakest && told.weakest.share > 1"
@@ -196,7 +213,10 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
       <template v-if="worth.lighterFrame">
         <dt>A frame lighter by {{ fixed(worth.lighterFrame.gramsG, 1) }} g</dt><dd>+{{ seconds(worth.lighterFrame.seconds) }}</dd>
       </template>
-      <dt>A pack bigger by {{ fixed(worth.biggerPack.mah, 0) }} mAh (+{{ fixed(worth.biggerPack.gramsG, 1) }} g)</dt><dd>{{ worth.biggerPack.seconds < 0 ? '' : '+' }}{{ seconds(worth.biggerPack.seconds) }}</dd>
+      <dt>
+        A pack bigger by {{ fixed(worth.biggerPack.mah, 0) }} mAh (+{{ fixed(worth.biggerPack.gramsG, 1) }}
+        g)
+      </dt><dd>{{ worth.biggerPack.seconds < 0 ? '' : '+' }}{{ seconds(worth.biggerPack.seconds) }}</dd>
     </dl>
   </template>
 
@@ -273,9 +293,16 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     class="why"
   >
     <summary>Why these minutes?</summary>
-    <p>No flight has been logged, so the minutes are a band: how gently {{ plan.style }} is flown, and how much of the power lifts ({{ fixed(craft.efficiency, 2) }}, {{ craft.efficiencyFrom }}, a quarter either way). What is the same for two packs cancels between them, so their difference is surer.</p>
+    <p>
+      No flight has been logged, so the minutes are a band: how gently {{ plan.style }} is flown, and how much of the
+      power lifts ({{ fixed(craft.efficiency, 2) }}, {{ craft.efficiencyFrom }}, a quarter either way). What is the same
+      for two packs cancels between them, so their difference is surer.
+    </p>
     <dl class="facts">
-      <dt>Props</dt><dd>{{ craft.props }} × {{ fixed(craft.diameterMm, 1) }} mm</dd><dt>Air</dt><dd>{{ fixed(craft.densityKgM3, 3) }} kg/m³</dd>
+      <dt>Props</dt><dd>
+        {{ craft.props }} × {{ fixed(craft.diameterMm, 1) }}
+        mm
+      </dd><dt>Air</dt><dd>{{ fixed(craft.densityKgM3, 3) }} kg/m³</dd>
       <template v-if="told">
         <dt>Hover</dt><dd>{{ fixed(told.hoverW, 1) }} W</dd><dt>Mean of the flight</dt><dd>{{ fixed(told.meanW, 1) }} W</dd>
       </template>
@@ -286,13 +313,23 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
         v-for="device in craft.devices"
         :key="device.lineId"
       >
-        <dt>{{ device.name.split(',')[0] }}<span v-if="device.from === 'typical'"> (typical)</span></dt><dd>{{ fixed(device.watts, 1) }} W</dd>
+        <dt>
+          {{ device.name.split(',')[0] }}<span v-if="device.from === 'typical'">
+            (typical)</span>
+        </dt><dd>{{ fixed(device.watts, 1) }} W</dd>
       </template>
       <template
         v-for="link in told?.links ?? []"
         :key="link.name"
       >
-        <dt>{{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full throttle</dt><dd>{{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }}, {{ link.fullA === null ? '–' : `${link.atLeast ? '≥ ' : ''}${fixed(link.fullA, 1)}` }}/{{ fixed(link.burstA, 0) }} A</dd>
+        <dt>
+          {{ link.name.charAt(0).toUpperCase() + link.name.slice(1) }}: mean, full
+          throttle
+        </dt><dd>
+          {{ fixed(link.meanA, 1) }}/{{ fixed(link.continuousA, 0) }},
+          {{ link.fullA === null ? '–' : `${link.atLeast ? '≥ ' : ''}${fixed(link.fullA, 1)}` }}/{{ fixed(link.burstA, 0) }}
+          A
+        </dd>
       </template>
       <template v-if="told?.start">
         <dt>Amps of the motors</dt><dd>{{ currentFromWords[told.start.from] }}</dd>

@@ -276,7 +276,8 @@ const sourceWords: Record<SheetPack['source'], string> = {
               :title="packNotes(row.pack.line, today).join(' ')"
               @click="emit('pack', row.pack.line.id)"
             >
-              <b>{{ packLabel(row.pack.line) }}</b> <span v-if="row.pack.line.pack">{{ row.pack.line.pack.cells }}S {{ row.pack.line.pack.chemistry }}</span><span
+              <b>{{ packLabel(row.pack.line) }}</b> <span v-if="row.pack.line.pack">{{ row.pack.line.pack.cells }}S
+                {{ row.pack.line.pack.chemistry }}</span><span
                 v-else
                 class="word-close"
               >which pack?</span>
@@ -288,8 +289,10 @@ const sourceWords: Record<SheetPack['source'], string> = {
                 v-for="misfit in misfitsOf(row).all.slice(0, 1)"
                 :key="misfit"
                 class="word-over misfits"
-              >Does not fit. {{ misfit }}<template v-if="misfitsOf(row).all.length > 1">, and {{ misfitsOf(row).all.length - 1 }} more</template></small>
-              <small class="narrow"><template v-if="row.pack.line.pack">{{ row.pack.line.pack.capacityMah }} mAh, </template>{{ gramsFigure(row.packG, row.packSpreadG) }} g</small>
+              >Does not fit. {{ misfit }}<template v-if="misfitsOf(row).all.length > 1">, and
+                {{ misfitsOf(row).all.length - 1 }} more</template></small>
+              <small class="narrow"><template v-if="row.pack.line.pack">{{ row.pack.line.pack.capacityMah }} mAh,
+              </template>{{ gramsFigure(row.packG, row.packSpreadG) }} g</small>
             </button>
           </th>
           <td class="right figure side">
@@ -317,7 +320,8 @@ const sourceWords: Record<SheetPack['source'], string> = {
               :title="cellTitle(cell, row)"
               @click="emit('cell', cell)"
             >
-              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}<small> ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
+              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}<small>
+                ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
               <span
                 v-if="cell.binding?.verdict"
                 class="word"

@@ -59,7 +59,12 @@ function charged() {
       @change="edit('grams', $event)"
     /></label>
     <p class="known soft">
-      {{ pack.mass ? `${gramsWithSpread(estimate.valueG, spreadG(estimate))}, ${pack.mass.evidence}` : 'A letter says how they are known: w weighed, l listed.' }} <NuxtLink :to="`/builds/${store.build!.id}/weigh`">Weigh it</NuxtLink>
+      {{
+        pack.mass
+          ? `${gramsWithSpread(estimate.valueG, spreadG(estimate))}, ${pack.mass.evidence}`
+          : 'A letter says how they are known: w weighed, l listed.'
+      }}
+      <NuxtLink :to="`/builds/${store.build!.id}/weigh`">Weigh it</NuxtLink>
     </p>
   </div>
   <p
@@ -94,7 +99,10 @@ function charged() {
     :properties="pack.properties"
     @change="(properties: Properties | null) => change({ properties })"
   />
-  <p><NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: { line: pack.id } }">Price, listing, history and note in Parts</NuxtLink></p>
+  <p>
+    <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: { line: pack.id } }">Price, listing, history
+      and note in Parts</NuxtLink>
+  </p>
 </template>
 
 <style scoped>

@@ -43,7 +43,11 @@ function minutes(setup: Setup) {
   <section aria-label="Set-ups">
     <p class="soft">
       A set-up says which fittings and payload fly.
-      {{ optional.length === 0 ? 'Give a line the role fitting or payload in Parts, then tick it here.' : 'Tick the lines that are on board.' }}
+      {{
+        optional.length === 0
+          ? 'Give a line the role fitting or payload in Parts, then tick it here.'
+          : 'Tick the lines that are on board.'
+      }}
     </p>
     <div class="scroll">
       <table>
@@ -69,7 +73,10 @@ function minutes(setup: Setup) {
             :key="line.id"
           >
             <th scope="row">
-              {{ line.name }} <small class="soft">{{ slotFacts[line.slot].label.toLowerCase() }}{{ line.role === 'payload' && line.slot === 'payload' ? '' : `, ${line.role}` }}{{ line.tie ? `, with “${line.tie}”` : '' }}</small>
+              {{ line.name }}
+              <small class="soft">{{ slotFacts[line.slot].label.toLowerCase() }}{{
+                line.role === 'payload' && line.slot === 'payload' ? '' : `, ${line.role}`
+              }}{{ line.tie ? `, with “${line.tie}”` : '' }}</small>
             </th><td class="right figure">
               {{ line.mass ? gramsWithSpread(store.estimates.of(line).valueG, spreadG(store.estimates.of(line))) : '–' }}
             </td><td

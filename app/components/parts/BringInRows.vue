@@ -129,7 +129,14 @@ function accept() {
       </div>
       <div class="preview">
         <table>
-          <thead><tr><th>Row</th><th>Slot</th><th>What</th><th>Many</th><th>Each</th><th>Known by</th><th>What is wrong with it</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Row</th><th>Slot</th><th>What</th><th>Many</th><th>Each</th><th>Known by</th><th>
+                What is
+                wrong with it
+              </th>
+            </tr>
+          </thead>
           <tbody>
             <tr
               v-for="row in shown"
@@ -196,7 +203,9 @@ function accept() {
         </table>
       </div>
       <div class="foot">
-        <span>{{ good.length }} good {{ good.length === 1 ? 'row' : 'rows' }}<template v-if="bad">, {{ bad }} with a mistake</template><template v-if="withoutGrams">, {{ withoutGrams }} without grams</template><template v-if="rows.length > shown.length">; {{ shown.length }} shown</template></span>
+        <span>{{ good.length }} good {{ good.length === 1 ? 'row' : 'rows' }}<template v-if="bad">, {{ bad }} with a
+          mistake</template><template v-if="withoutGrams">, {{ withoutGrams }} without
+          grams</template><template v-if="rows.length > shown.length">; {{ shown.length }} shown</template></span>
         <span><button
           type="button"
           @click="open = false"
@@ -205,7 +214,11 @@ function accept() {
           class="first"
           :disabled="good.length === 0"
           @click="accept"
-        >{{ bad ? `Take the ${good.length} good ${good.length === 1 ? 'row' : 'rows'}` : `Take ${good.length === 1 ? 'the row' : `all ${good.length} rows`}` }}</button></span>
+        >{{
+          bad
+            ? `Take the ${good.length} good ${good.length === 1 ? 'row' : 'rows'}`
+            : `Take ${good.length === 1 ? 'the row' : `all ${good.length} rows`}`
+        }}</button></span>
       </div>
     </template>
   </el-dialog>

@@ -50,14 +50,21 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     <dl class="facts">
       <dt>Plain sum of displays</dt><dd>{{ fixed(plainSumG, 2) }} g</dd>
       <dt>Dry, without pack and payload</dt><dd>{{ gramsWithSpread(overview.dry.valueG, spreadG(overview.dry)) }}</dd>
-      <dt>Lines weighed</dt><dd>{{ overview.weighedLines }} of {{ overview.counted.length }}{{ overview.weighedWhole ? ', all together' : '' }}</dd>
+      <dt>Lines weighed</dt><dd>
+        {{ overview.weighedLines }} of
+        {{ overview.counted.length }}{{ overview.weighedWhole ? ', all together' : '' }}
+      </dd>
     </dl>
     <div
       v-if="store.weighedElsewhere"
       class="note"
       data-test="copied"
     >
-      <p>{{ store.weighedElsewhere.lineIds.length }} {{ store.weighedElsewhere.lineIds.length === 1 ? 'line' : 'lines' }} came weighed from {{ store.weighedElsewhere.from }} when this build was copied. Were these very pieces on a scale?</p>
+      <p>
+        {{ store.weighedElsewhere.lineIds.length }}
+        {{ store.weighedElsewhere.lineIds.length === 1 ? 'line' : 'lines' }} came weighed from
+        {{ store.weighedElsewhere.from }} when this build was copied. Were these very pieces on a scale?
+      </p>
       <button
         type="button"
         class="first"
@@ -100,7 +107,8 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         :key="observation.id"
         class="doubt"
       >
-        <span>{{ observation.title }} <span class="soft">{{ dayjs(observation.takenAt).format('D MMM') }}, {{ observation.scaleName }}</span></span><span class="figure">{{ fixed(observation.valueG, 2) }}</span>
+        <span>{{ observation.title }} <span class="soft">{{ dayjs(observation.takenAt).format('D MMM') }},
+          {{ observation.scaleName }}</span></span><span class="figure">{{ fixed(observation.valueG, 2) }}</span>
       </div>
     </template>
     <h3>Under the chosen cards</h3>
@@ -117,7 +125,15 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     >
       <b>{{ cardName(judgement.card) }}</b> <span class="soft">{{ limitInWords(judgement.card) }}</span>
       <div v-if="judgement.verdict">
-        <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{ [headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95), reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)), sureWords(judgement.verdict, store.build!.aim.confidence)].filter(Boolean).join(', ') }}</span>
+        <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{
+          [
+            headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95),
+            reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)),
+            sureWords(judgement.verdict, store.build!.aim.confidence),
+          ]
+            .filter(Boolean)
+            .join(', ')
+        }}</span>
       </div>
       <div
         v-else
@@ -136,7 +152,9 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         v-if="judgement.heaviest"
         class="soft"
       >
-        Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow: {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }} g<template v-if="judgement.openLines > 0">
+        Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow:
+        {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}
+        g<template v-if="judgement.openLines > 0">
           {{ ', and grams nobody has said' }}
         </template>.
       </div>

@@ -209,7 +209,8 @@ function remove() {
       {{ lineTitle(line) }}
     </p>
     <div class="value figure">
-      {{ line.mass ? gramsFigure(estimate.valueG, spread) : 'open' }}<small v-if="line.mass"> g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small>
+      {{ line.mass ? gramsFigure(estimate.valueG, spread) : 'open' }}<small v-if="line.mass">
+        g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small>
     </div>
     <p>
       {{ explanation }} <button
@@ -441,7 +442,12 @@ function remove() {
       v-if="part"
       class="soft"
     >
-      A part of the <NuxtLink :to="{ path: '/drawer', query: { part: part.id } }">drawer</NuxtLink>{{ sameAsPart(line, part) ? ': weighed here, it is weighed there.' : '; this piece was changed for itself since.' }}
+      A part of the
+      <NuxtLink :to="{ path: '/drawer', query: { part: part.id } }">drawer</NuxtLink>{{
+        sameAsPart(line, part)
+          ? ': weighed here, it is weighed there.'
+          : '; this piece was changed for itself since.'
+      }}
     </p>
     <PackFields
       v-if="line.pack"

@@ -49,7 +49,10 @@ const weighedEachG = computed(() => (props.line.mass ? props.line.mass.valueG / 
     role="group"
     aria-label="How was it weighed?"
   >
-    <p>Listed at {{ fixed(line.listing!.valueG, 2) }} g, weighed {{ fixed(weighedEachG, 2) }} g. Was it on the scale as it came, or as fitted: cut, stripped, soldered? Only as it came it teaches how its kind is listed.</p>
+    <p>
+      Listed at {{ fixed(line.listing!.valueG, 2) }} g, weighed {{ fixed(weighedEachG, 2) }} g. Was it on the scale
+      as it came, or as fitted: cut, stripped, soldered? Only as it came it teaches how its kind is listed.
+    </p>
     <button
       type="button"
       @click="said('as supplied')"

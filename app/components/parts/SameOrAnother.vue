@@ -25,7 +25,8 @@ const why = computed(() => {
     role="status"
     data-test="same-or-another"
   >
-    <span><b>{{ lineTitle(line) }}, {{ gramsFigure(question.newG, 0.02) }} g:</b> {{ why }} {{ question.until === 'another' ? 'It is taken for another piece. Is it?' : 'Is it still the same piece?' }}</span>
+    <span><b>{{ lineTitle(line) }}, {{ gramsFigure(question.newG, 0.02) }} g:</b> {{ why }}
+      {{ question.until === 'another' ? 'It is taken for another piece. Is it?' : 'Is it still the same piece?' }}</span>
     <span class="answers">
       <button
         type="button"

@@ -110,14 +110,18 @@ async function save() {
       <div class="fields">
         <label class="field">Place<input v-model="form.place"></label>
         <label class="field">Purpose<input v-model="form.purpose"></label>
-        <label class="field">Applies to<select v-model="form.purposeKind"><option value="any">any purpose</option><option value="recreation">recreation</option><option value="other">anything else</option></select></label>
+        <label class="field">Applies to<select v-model="form.purposeKind"><option value="any">any
+          purpose</option><option value="recreation">recreation</option><option value="other">anything
+          else</option></select></label>
         <label class="field">Counts<select v-model="form.counts"><option
           v-for="c in countings"
           :key="c"
           :value="c"
         >{{ countingSentences[c] }}</option></select></label>
         <div class="limit wide">
-          <label class="field">Wording<select v-model="form.comparator"><option value="<=">at most</option><option value="<">less than</option><option value="none">whatever it weighs</option></select></label><label class="field">Limit<input
+          <label class="field">Wording<select v-model="form.comparator"><option value="<=">at
+            most</option><option value="<">less than</option><option value="none">whatever it
+            weighs</option></select></label><label class="field">Limit<input
             v-model="form.limit"
             class="figure"
             inputmode="decimal"

@@ -121,7 +121,9 @@ function takeLive(row: Row) {
       v-if="outcome"
       class="soft"
     >
-      Gain <span class="figure">{{ fixed(outcome.gain, 5) }}</span> ± <span class="figure">{{ fixed(spreadFactor95 * outcome.gainSigma, 5) }}</span>: 100 g would be shown as <span class="figure">{{ fixed(outcome.levelG + 100 * outcome.gain, 2) }}</span> g.
+      Gain <span class="figure">{{ fixed(outcome.gain, 5) }}</span> ±
+      <span class="figure">{{ fixed(spreadFactor95 * outcome.gainSigma, 5) }}</span>: 100 g would be shown as
+      <span class="figure">{{ fixed(outcome.levelG + 100 * outcome.gain, 2) }}</span> g.
     </p>
     <p
       v-if="problem"

@@ -143,7 +143,8 @@ const x = computed(() => {
         :key="tendency.name"
         class="alike"
       >
-        <b>{{ tendency.name }}</b> <span class="figure">{{ signed(tendency.mean, 1) }} % ± {{ fixed(tendency.spread, 1) }}</span> <span class="soft">from {{ tendency.products }} parts</span>
+        <b>{{ tendency.name }}</b> <span class="figure">{{ signed(tendency.mean, 1) }} % ±
+          {{ fixed(tendency.spread, 1) }}</span> <span class="soft">from {{ tendency.products }} parts</span>
       </p>
     </template>
   </section>

@@ -134,8 +134,17 @@ function takeLive(index: number) {
     <div class="columns">
       <dl class="facts">
         <dt>Reads</dt><dd>{{ reads }}</dd>
-        <dt>Last check</dt><dd>{{ standing.check ? `${dayjs(standing.check.takenAt).format('D MMM YYYY')}, ${standing.ageDays} days ago` : 'never' }}</dd>
-        <dt>One placing repeats to</dt><dd>{{ scale.repeatabilityG === null ? 'not measured: one step assumed' : `${fixed(scale.repeatabilityG, 4)} g` }}</dd>
+        <dt>Last check</dt><dd>
+          {{
+            standing.check
+              ? `${dayjs(standing.check.takenAt).format('D MMM YYYY')}, ${standing.ageDays} days ago`
+              : 'never'
+          }}
+        </dd>
+        <dt>
+          One placing repeats
+          to
+        </dt><dd>{{ scale.repeatabilityG === null ? 'not measured: one step assumed' : `${fixed(scale.repeatabilityG, 4)} g` }}</dd>
         <template v-if="standing.result && standing.result.linearityG > 0">
           <dt>Not straight by</dt><dd>{{ fixed(standing.result.linearityG, 3) }} g</dd>
         </template>

@@ -103,7 +103,8 @@ const both = computed(() => {
       data-test="two-scales"
     >
       <p>
-        They differ by <b class="figure">{{ signed(both.compared.differenceG, 3) }} g</b> once corrected; together they claim ± <span class="figure">{{ fixed(spreadFactor95 * both.compared.sigmaG, 3) }}</span>.
+        They differ by <b class="figure">{{ signed(both.compared.differenceG, 3) }} g</b> once corrected; together
+        they claim ± <span class="figure">{{ fixed(spreadFactor95 * both.compared.sigmaG, 3) }}</span>.
         <b>{{ both.compared.agree ? 'They agree.' : 'They do not agree.' }}</b>
       </p>
       <p v-if="both.compared.combined">
@@ -111,7 +112,11 @@ const both = computed(() => {
       </p>
       <p v-else>
         Trust the {{ both.better.scale.name }} for now: {{ both.why }}.
-        {{ both.unchecked.length > 0 ? `Check the ${both.unchecked.join(' and the ')} with a reference mass: one of them is off.` : 'One of the two checks no longer holds: check both again.' }}
+        {{
+          both.unchecked.length > 0
+            ? `Check the ${both.unchecked.join(' and the ')} with a reference mass: one of them is off.`
+            : 'One of the two checks no longer holds: check both again.'
+        }}
       </p>
     </div>
   </section>

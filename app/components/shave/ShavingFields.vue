@@ -275,7 +275,10 @@ function toggle(list: 'excludes' | 'needs', id: string) {
     </table>
   </details>
   <template v-if="shaving.state === 'done'">
-    <h3>Done</h3><p>Forecast {{ fixed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }} g{{ shaving.realG === null ? ', not weighed yet.' : `, weighed ${fixed(-shaving.realG, 2)} g.` }}</p>
+    <h3>Done</h3><p>
+      Forecast {{ fixed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }}
+      g{{ shaving.realG === null ? ', not weighed yet.' : `, weighed ${fixed(-shaving.realG, 2)} g.` }}
+    </p>
   </template>
 </template>
 

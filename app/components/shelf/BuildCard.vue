@@ -36,7 +36,9 @@ const facts = computed(() => {
       ? entry.limitG === null
         ? 'no limit chosen'
         : 'nothing that flies yet'
-      : `${headroomWords(entry.headroomG, spread.value)}${entry.decidedBy === null ? '' : ` with ${entry.decidedBy}`}${entry.onPurpose ? ', on purpose' : ''}`,
+      : headroomWords(entry.headroomG, spread.value) +
+        (entry.decidedBy === null ? '' : ` with ${entry.decidedBy}`) +
+        (entry.onPurpose ? ', on purpose' : ''),
     reserve || goal || entry.loadout,
     `${weighed}${entry.openLines > 0 ? `, ${entry.openLines} open` : ''}${built}`,
   ]

@@ -11,7 +11,10 @@ const emit = defineEmits<{ close: []; remove: [] }>()
     width="min(460px, 94vw)"
     @update:model-value="emit('close')"
   >
-    <p><b>{{ build.name }}</b> goes with its weighings, its journal and its photos. Its parts of the drawer lie in the drawer again. This cannot be taken back.</p>
+    <p>
+      <b>{{ build.name }}</b> goes with its weighings, its journal and its photos. Its parts of the drawer lie in the
+      drawer again. This cannot be taken back.
+    </p>
     <p>
       Keep its file first, if you may want it again: <a
         :href="`/api/builds/${build.id}/${unreadable ? 'raw' : 'file'}`"

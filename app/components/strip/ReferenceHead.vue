@@ -12,7 +12,10 @@ const craft = computed(() => store.build!.reference!)
     aria-label="Reference craft"
   >
     <span class="figure value">{{ gramsWithSpread(craft.massG, craft.spreadG) }}</span>
-    <span class="soft">reference craft<template v-if="craft.thrustG !== null">, {{ craft.thrustG }} g thrust ({{ (craft.thrustG / craft.massG).toFixed(1) }} : 1)</template><template v-if="craft.minutes !== null">, {{ craft.minutes }} min</template><template v-if="craft.priceCents !== null">, {{ centsFigure(craft.priceCents) }} {{ settings.currency }}</template></span>
+    <span class="soft">reference craft<template v-if="craft.thrustG !== null">, {{ craft.thrustG }} g thrust
+      ({{ (craft.thrustG / craft.massG).toFixed(1) }} : 1)</template><template v-if="craft.minutes !== null">,
+      {{ craft.minutes }} min</template><template v-if="craft.priceCents !== null">, {{ centsFigure(craft.priceCents) }}
+      {{ settings.currency }}</template></span>
   </section>
 </template>
 

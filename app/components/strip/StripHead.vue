@@ -77,7 +77,8 @@ function pick(lineId: string) {
         class="value figure"
         data-test="auw"
       >
-        {{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ± {{ spreadFigure(overview.spreadG) }}</template></small>
+        {{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ±
+          {{ spreadFigure(overview.spreadG) }}</template></small>
       </div>
       <div class="verdict">
         <VerdictMark
@@ -155,7 +156,9 @@ function pick(lineId: string) {
           v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005"
           class="soft"
           data-test="counted"
-        ><template v-if="overview.binding.heaviest">The binding card looks at all you allow: {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
+        ><template v-if="overview.binding.heaviest">The binding card looks at all you allow:
+          {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding
+          card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
       </p>
     </div>
     <LoadoutChooser

@@ -50,7 +50,9 @@ const bandBox = computed(() => {
       :width="width"
       :height="height"
       role="img"
-      :aria-label="expected ? `The last ten seconds; expected ${gramsWithSpread(expected.valueG, spreadG(expected))}` : 'The last ten seconds'"
+      :aria-label="
+        'The last ten seconds' + (expected ? `; expected ${gramsWithSpread(expected.valueG, spreadG(expected))}` : '')
+      "
     >
       <rect
         v-if="bandBox"

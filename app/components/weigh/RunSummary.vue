@@ -24,8 +24,10 @@ const word = (overview: typeof now.value) => overview.binding?.verdict?.word ?? 
     </p>
     <template v-else>
       <p class="lead">
-        All-up weight <span class="figure">{{ gramsWithSpread(before.massG, before.spreadG) }}</span> became <b class="figure">{{ gramsWithSpread(now.massG, now.spreadG) }}</b>.
-        <span v-if="word(before) && word(before) !== word(now)">The verdict went from {{ word(before)!.toLowerCase() }} to <b>{{ word(now)!.toLowerCase() }}</b>.</span>
+        All-up weight <span class="figure">{{ gramsWithSpread(before.massG, before.spreadG) }}</span> became
+        <b class="figure">{{ gramsWithSpread(now.massG, now.spreadG) }}</b>.
+        <span v-if="word(before) && word(before) !== word(now)">The verdict went from
+          {{ word(before)!.toLowerCase() }} to <b>{{ word(now)!.toLowerCase() }}</b>.</span>
         <span v-else-if="word(now)">Still {{ word(now)!.toLowerCase() }}.</span>
       </p>
       <table>

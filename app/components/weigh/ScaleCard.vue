@@ -107,7 +107,13 @@ function chooseTray(event: Event) {
       <dl class="facts">
         <dt>Last check</dt><dd>{{ standing?.check ? dayjs(standing.check.takenAt).format('D MMM, HH:mm') : 'never' }}</dd>
         <template v-if="percentOff !== null">
-          <dt>Reads</dt><dd>{{ Math.abs(percentOff) < 0.005 ? 'true' : `${fixed(Math.abs(percentOff), 2)} % ${percentOff > 0 ? 'heavy' : 'light'}` }}</dd>
+          <dt>Reads</dt><dd>
+            {{
+              Math.abs(percentOff) < 0.005
+                ? 'true'
+                : `${fixed(Math.abs(percentOff), 2)} % ${percentOff > 0 ? 'heavy' : 'light'}`
+            }}
+          </dd>
           <dt>Corrected for you</dt><dd>{{ one ? signed(one.valueG - onPanG, 2) : '' }} g</dd>
         </template>
         <dt>One reading ±</dt><dd>{{ one ? fixed(spreadFactor95 * sigmaG(one), 2) : '–' }} g</dd>

@@ -105,7 +105,11 @@ function change(observation: Observation, state: Observation['state']) {
         class="soft rest"
         role="status"
       >
-        {{ lifts.length > 0 ? `${lifts.length} ${lifts.length === 1 ? 'lift' : 'lifts'}: ${lifts.map(g => fixed(g, 2)).join(' + ')}` : run.display.value.reason || 'corrected for the scale' }}
+        {{
+          lifts.length > 0
+            ? `${lifts.length} ${lifts.length === 1 ? 'lift' : 'lifts'}: ${lifts.map(g => fixed(g, 2)).join(' + ')}`
+            : run.display.value.reason || 'corrected for the scale'
+        }}
       </p>
       <p
         v-if="tooHeavy"
@@ -119,8 +123,21 @@ function change(observation: Observation, state: Observation['state']) {
         :class="compared.agrees ? 'agrees' : 'differs'"
         data-test="reconciled"
       >
-        <b>{{ compared.agrees ? 'Agrees' : compared.differenceG > 0 ? 'More on the pan than is booked' : 'Less on the pan than is booked' }}</b>
-        <span class="figure">{{ signed(compared.differenceG, 2) }} g</span><span class="soft">{{ compared.agrees ? 'within what the ledger and the scale allow' : compared.differenceG > 0 ? 'grams not booked: solder, tape, glue?' : 'booked twice, or a part missing?' }}</span>
+        <b>{{
+          compared.agrees
+            ? 'Agrees'
+            : compared.differenceG > 0
+              ? 'More on the pan than is booked'
+              : 'Less on the pan than is booked'
+        }}</b>
+        <span class="figure">{{ signed(compared.differenceG, 2) }}
+          g</span><span class="soft">{{
+          compared.agrees
+            ? 'within what the ledger and the scale allow'
+            : compared.differenceG > 0
+              ? 'grams not booked: solder, tape, glue?'
+              : 'booked twice, or a part missing?'
+        }}</span>
         <ul v-if="!compared.agrees && suspectWords.length > 0">
           <li
             v-for="suspect in suspectWords"
@@ -212,7 +229,10 @@ function change(observation: Observation, state: Observation['state']) {
               v-for="observation in [...build.observations].reverse()"
               :key="observation.id"
             >
-              <td>{{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines · {{ observation.scaleName }}</small></td>
+              <td>
+                {{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines ·
+                  {{ observation.scaleName }}</small>
+              </td>
               <td class="figure right nowrap">
                 {{ fixed(observation.valueG, 2) }} g
               </td>

@@ -36,7 +36,10 @@ const headroom = computed(() => {
   >
     <template v-if="change && listing">
       <div><small>{{ listing.head }}</small><b class="figure">{{ listing.figure }}</b><small>{{ listing.words }}</small></div>
-      <div><small>spread of the total</small><b class="figure">± {{ spreadFigure(change.spreadBeforeG) }} → {{ spreadFigure(change.spreadAfterG) }} g</b><small>if you take it</small></div>
+      <div>
+        <small>spread of the total</small><b class="figure">± {{ spreadFigure(change.spreadBeforeG) }} →
+          {{ spreadFigure(change.spreadAfterG) }} g</b><small>if you take it</small>
+      </div>
       <div v-if="headroom">
         <small>headroom</small><b class="figure">{{ headroom.figure }}</b><small>{{ headroom.words }}</small>
       </div>

@@ -101,8 +101,8 @@ export function dot({ at, byG }: Sparse, coefficients: Float64Array): number {
 }
 
 /**
- * The variance taken apart: `W = startG2 + Σ slopesᵢxᵢ + ‖Σ xᵢ·restᵢ‖²` for whole plans. Causes that only one change touches, or
- * only changes of which at most one is made, are in the slopes, since x² = x.
+ * The variance taken apart: `W = startG2 + Σ slopesᵢxᵢ + ‖Σ xᵢ·restᵢ‖²` for whole plans. Causes that only one change
+ * touches, or only changes of which at most one is made, are in the slopes, since x² = x.
  */
 export interface LinearParts {
   readonly startG2: number

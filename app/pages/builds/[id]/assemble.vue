@@ -24,8 +24,13 @@ const sentence = computed(() => {
   if (!hasParts.value) return ''
   const { done, of, minutesLeft, minutesTaken, failed, overridden } = progress.value
   if (done === 0) return `${of} steps, about ${fixed(minutesLeft / 60, 1)} hours`
-  return `${done} of ${of} ` +
-    `done${minutesTaken > 0 ? ` in ${fixed(minutesTaken / 60, 1)} hours` : ''}${minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : ''}${failed > 0 ? ` · ${failed} failed` : ''}${overridden > 0 ? ` · ${overridden} gone past` : ''}`
+  return [
+    `${done} of ${of} done`,
+    minutesTaken > 0 ? ` in ${fixed(minutesTaken / 60, 1)} hours` : '',
+    minutesLeft > 0 ? `, about ${fixed(minutesLeft / 60, 1)} hours left` : '',
+    failed > 0 ? ` · ${failed} failed` : '',
+    overridden > 0 ? ` · ${overridden} gone past` : '',
+  ].join('')
 })
 const bench = useTemplateRef<HTMLElement>('bench')
 // On the phone the step begins at the top of the screen, not below the strip.
@@ -68,7 +73,8 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
         v-else-if="!hasParts"
         class="soft"
       >
-        No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>: the steps are written from what is there.
+        No parts yet. <NuxtLink :to="`/builds/${store.build!.id}/parts`">Add the first line in Parts</NuxtLink>: the
+        steps are written from what is there.
       </p>
       <ConnectionTable v-else-if="view === 'connections'" />
       <MaidenCard

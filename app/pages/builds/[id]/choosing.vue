@@ -34,6 +34,12 @@ const rows = computed(() =>
   }).filter(row => withCatalogue.value || row.source !== 'catalogue'),
 )
 const figures = computed(() => rows.value.find(r => r.figures.length > 0)?.figures ?? [])
+const heads = computed(() => [
+  ['name', 'What'] as const,
+  ['set', fitted.value && fitted.value.quantity > 1 ? `Set of ${fitted.value.quantity}, g` : 'Grams'] as const,
+  ['delta', 'Change'] as const,
+  ['auw', 'All-up'] as const,
+])
 const sort = ref<{ key: string; down: boolean }>({ key: 'delta', down: false })
 const figure = ref('')
 const numeric = computed(() => [
@@ -192,7 +198,7 @@ const text = (value: number | string | null, digits: number) =>
           <thead>
             <tr>
               <th
-                v-for="[key, title] in [['name', 'What'], ['set', fitted.quantity > 1 ? `Set of ${fitted.quantity}, g` : 'Grams'], ['delta', 'Change'], ['auw', 'All-up']] as const"
+                v-for="[key, title] in heads"
                 :key="key"
                 :class="{ right: key !== 'name' }"
                 :aria-sort="sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'"
@@ -312,7 +318,8 @@ const text = (value: number | string | null, digits: number) =>
         v-else-if="rows.length <= 1"
         class="soft"
       >
-        Nothing else of this kind on the list or in the drawer. Tick the typical classes, or <NuxtLink to="/drawer">put parts into the drawer</NuxtLink>.
+        Nothing else of this kind on the list or in the drawer. Tick the typical classes, or
+        <NuxtLink to="/drawer">put parts into the drawer</NuxtLink>.
       </p>
     </main>
     <aside

@@ -175,7 +175,8 @@ const sentence = computed(() => {
           v-else-if="view === 'discharge' && cell"
           class="empty"
         >
-          Nobody has said which pack {{ packLabel(cell.pack) }} is: without cells, chemistry and capacity there is no discharge to draw. <button
+          Nobody has said which pack {{ packLabel(cell.pack) }} is: without cells, chemistry and capacity there is no
+          discharge to draw. <button
             type="button"
             @click="selectPack(cell.pack.id)"
           >

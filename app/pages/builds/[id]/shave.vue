@@ -367,7 +367,17 @@ useSingleKeys({
   <div class="station">
     <main class="worksheet">
       <div class="station-head">
-        <h1>Shave</h1><span class="soft say">{{ goal.kind === 'put on' ? 'what is worth putting on while it stays clear' : goal.kind === 'clear' ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %` : goal.kind === 'dry' ? `to ${fixed(goal.gramsG, 1)} g dry` : `${fixed(goal.gramsG, 1)} g off${done.length > 0 ? `, ${fixed(shavedG(store.build!), 2)} of them done` : ''}` }}, {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing {{ measureNames[list.spare] }} first</span><span class="gap" /><button
+        <h1>Shave</h1><span class="soft say">{{
+          goal.kind === 'put on'
+            ? 'what is worth putting on while it stays clear'
+            : goal.kind === 'clear'
+              ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %`
+              : goal.kind === 'dry'
+                ? `to ${fixed(goal.gramsG, 1)} g dry`
+                : `${fixed(goal.gramsG, 1)} g off${done.length > 0 ? `, ${fixed(shavedG(store.build!), 2)} of them done` : ''}`
+        }},
+          {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing
+          {{ measureNames[list.spare] }} first</span><span class="gap" /><button
           type="button"
           :aria-pressed="suggesting"
           @click="toggleSuggestions"
@@ -423,7 +433,11 @@ useSingleKeys({
           v-if="suggestions.length === 0"
           class="soft"
         >
-          {{ goal.kind === 'put on' ? 'The ledger suggests nothing to put on: no line that is off, no heavier candidate or pack.' : 'The ledger suggests nothing more: no lighter candidate or pack, no fitting, no lead longer than its way.' }}
+          {{
+            goal.kind === 'put on'
+              ? 'The ledger suggests nothing to put on: no line that is off, no heavier candidate or pack.'
+              : 'The ledger suggests nothing more: no lighter candidate or pack, no fitting, no lead longer than its way.'
+          }}
         </p>
         <p
           v-for="s in suggestions"
@@ -512,7 +526,12 @@ useSingleKeys({
                     @click="selectedId = step.shaving.id"
                   >
                     {{ step.shaving.what }}
-                  </button><small>{{ [loses(step.shaving), gramPriceWords(step.cents, step.priced, step.offG)].filter(Boolean).join(' · ') }}<b v-if="step.enough && !steps[i - 1]?.enough"> · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b></small>
+                  </button><small>{{
+                    [loses(step.shaving), gramPriceWords(step.cents, step.priced, step.offG)]
+                      .filter(Boolean)
+                      .join(' · ')
+                  }}<b v-if="step.enough && !steps[i - 1]?.enough">
+                    · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b></small>
                 </td>
                 <td
                   class="right figure"
@@ -585,7 +604,20 @@ useSingleKeys({
                   @click="selectedId = shaving.id"
                 >
                   {{ shaving.what }}
-                </button><small>{{ [loses(shaving), gramPriceWords(centsOf(shaving), isPriced(store.build!, shaving), offOf(shaving))].filter(Boolean).join(' · ') }}{{ usable.has(shaving.id) ? '' : isOpen(shaving) ? ' · say how many grams, or work them out' : ' · say which line it touches' }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}</small>
+                </button><small>{{
+                  [
+                    loses(shaving),
+                    gramPriceWords(centsOf(shaving), isPriced(store.build!, shaving), offOf(shaving)),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')
+                }}{{
+                  usable.has(shaving.id)
+                    ? ''
+                    : isOpen(shaving)
+                      ? ' · say how many grams, or work them out'
+                      : ' · say which line it touches'
+                }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}</small>
               </td>
               <td class="right figure">
                 {{ isOpen(shaving) ? 'not said' : signed(-offOf(shaving), 2) }}
@@ -669,7 +701,9 @@ useSingleKeys({
                 class="soft"
               >
                 forecast {{ signed(-shaving.gramsG, 2) }} ±
-                {{ fixed(shaving.spreadG, 2) }}{{ shaving.realG === null ? ', not weighed yet' : `, weighed ${signed(-shaving.realG, 2)}` }},
+                {{ fixed(shaving.spreadG, 2) }}{{
+                  shaving.realG === null ? ', not weighed yet' : `, weighed ${signed(-shaving.realG, 2)}`
+                }},
                 {{ shaving.doneOn }}
               </td>
             </tr>

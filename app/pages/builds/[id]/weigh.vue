@@ -163,7 +163,8 @@ function typedEnter() {
               v-for="mode in modes"
               :key="mode"
             >{{ mode }}</option></select></label>
-            <label>the part<select v-model="run.basis.value"><option value="as supplied">as supplied</option><option value="as fitted">as fitted</option></select></label>
+            <label>the part<select v-model="run.basis.value"><option value="as supplied">as
+              supplied</option><option value="as fitted">as fitted</option></select></label>
             <label class="hand">or type it<input
               ref="hand"
               v-model="run.typed.value"

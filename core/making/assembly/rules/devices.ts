@@ -275,10 +275,13 @@ function secondPower(context: Context): Draft {
     test: {
       doThis: 'Plug in through the limiter; look for a picture and the receiver’s light.',
       ...look,
-      see: (
-        `${look.see} ` +
-        `${[does(context, 'receiver') ? 'The receiver’s light blinks or glows.' : '', ofSlot(context, 'camera').length > 0 ? 'A picture comes.' : ''].filter(Boolean).join(' ')}`
-      ).trim(),
+      see: [
+        look.see,
+        does(context, 'receiver') ? 'The receiver’s light blinks or glows.' : '',
+        ofSlot(context, 'camera').length > 0 ? 'A picture comes.' : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
     },
     proves: connected,
   }

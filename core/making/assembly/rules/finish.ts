@@ -1,9 +1,15 @@
 import { cellWarningV } from './settings'
 import { shortName } from '../../../aircraft/wiring'
+import type { Mounting } from '../../../model/data'
 import type { Line } from '../../../model/ledger'
 import { frameMade } from './facts'
 import { solderLines } from './airframe'
 import { does, ids, jointFact, isBoardJoint, isMotorJoint, ofSlot, whole, type Rule } from './context'
+
+function turnWords({ boardUpsideDown, boardTurnDeg }: Mounting): string {
+  const turned = [boardUpsideDown ? 'upside down' : '', boardTurnDeg !== 0 ? `turned by ${boardTurnDeg}°` : '']
+  return turned.filter(Boolean).join(', ')
+}
 
 export const setUp: Rule = context => {
   const { mounting } = context.fit
@@ -35,8 +41,7 @@ export const setUp: Rule = context => {
       after: ['second-power', 'first-power', 'bind', 'motors-test'],
       facts: [
         mounting.boardUpsideDown || mounting.boardTurnDeg !== 0
-          ? `Board orientation: ` +
-            `${[mounting.boardUpsideDown ? 'upside down' : '', mounting.boardTurnDeg !== 0 ? `turned by ${mounting.boardTurnDeg}°` : ''].filter(Boolean).join(', ')}.`
+          ? `Board orientation: ${turnWords(mounting)}.`
           : 'Board orientation: as it came, the arrow forwards. Tilt it: the picture on the screen tilts with it.',
         'Motor order and direction: one after another, by the drawing on the screen.',
         ...(mounting.pushedProps || mounting.motorsUpsideDown
