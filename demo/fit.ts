@@ -15,6 +15,7 @@ const layer = (id: string, kind: Layer['kind'], name: string, heightMm: number, 
 })
 const plate = (id: string, name: string, heightMm: number) =>
   layer(id, 'plate', name, heightMm, { lineId: 'frame', bare: 'both' })
+const held: Readonly<Record<string, JointPlan['holds']>> = { motors: 'motors', board: 'boards' }
 const joint = (
   id: string,
   name: string,
@@ -27,6 +28,7 @@ const joint = (
 ): JointPlan => ({
   id,
   name,
+  holds: held[id] ?? 'something else',
   count,
   thread: 'M2',
   head: 'button',

@@ -253,6 +253,7 @@ const writes: readonly Write[] = [
         {
           id: 'j',
           name: 'j',
+          holds: null,
           count: 0,
           thread: '',
           head: '',
@@ -274,6 +275,7 @@ const writes: readonly Write[] = [
       joints: [1, 2].map(n => ({
         id: 'j',
         name: `j${n}`,
+        holds: null,
         count: 4,
         thread: 'M2',
         head: 'button',

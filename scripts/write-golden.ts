@@ -178,6 +178,7 @@ const edits: ((build: Build) => Command | null | true)[] = [
         {
           id: 'clip-joint',
           name: 'clip',
+          holds: null,
           count: 2,
           thread: 'M2',
           head: 'button',

@@ -381,6 +381,7 @@ describe('every kind of command survives the database', () => {
           {
             id: 'j',
             name: 'New joint',
+            holds: null,
             count: null,
             thread: null,
             head: null,

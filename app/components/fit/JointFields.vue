@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { beyondThings, type JointPlan } from '#core/aircraft/fit'
+import { beyondThings, heldThings, type JointPlan } from '#core/aircraft/fit'
 import { measureOf, textOf } from '#core/model/properties'
 import { isNotRead, readNumber } from '#core/text/units'
 import { screwForms, materialsFor } from '#core/mass/mass-calculators'
@@ -32,7 +32,7 @@ function measure(key: 'count' | 'clampedMm' | 'engagementMm' | 'freeDepthMm' | '
   if (isNotRead(read)) problem.value = read.problem
   else change({ [key]: read.value })
 }
-function choose(key: 'head' | 'material' | 'beyond', event: Event) {
+function choose(key: 'holds' | 'head' | 'material' | 'beyond', event: Event) {
   change({ [key]: valueOf(event) || null })
 }
 function chooseThread(thread: string | null) {
@@ -69,6 +69,13 @@ function takeLine(id: string) {
       :value="joint.name"
       @change="change({ name: valueOf($event) })"
     /></label>
+    <label class="field">Holds<select
+      :value="joint.holds ?? ''"
+      @change="choose('holds', $event)"
+    ><option value="">not said</option><option
+      v-for="h in heldThings"
+      :key="h"
+    >{{ h }}</option></select></label>
     <label class="field">Screws<EditField
       :value="joint.count"
       class="figure"
@@ -131,7 +138,7 @@ function takeLine(id: string) {
       inputmode="decimal"
       @change="measure('lengthMm', $event)"
     /></label>
-    <label class="field two">Screws of line<select
+    <label class="field">Screws of line<select
       :value="joint.lineId ?? ''"
       @change="takeLine(valueOf($event))"
     ><option value="">none</option><option

@@ -273,6 +273,7 @@ describe('fixings', () => {
   const joint: SaidJoint = {
     id: 'j',
     name: 'motors',
+    holds: 'motors' as const,
     count: 16,
     thread: 'M2',
     head: 'socket cap',
@@ -366,6 +367,7 @@ describe('what nobody said', () => {
     const blank = newJoint('j', [], [frame, motor(null)])
     expect(blank).toMatchObject({
       name: 'Motors on the arms',
+      holds: 'motors' as const,
       count: null,
       thread: null,
       clampedMm: null,
@@ -392,6 +394,7 @@ describe('what nobody said', () => {
     const saved: JointPlan = {
       id: 'j',
       name: 'Motors on the arms',
+      holds: 'motors' as const,
       count: 16,
       thread: 'M2',
       head: 'button',

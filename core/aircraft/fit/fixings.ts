@@ -168,6 +168,7 @@ export function newJoint(id: string, joints: readonly JointPlan[], lines: readon
   const blank: JointPlan = {
     id,
     name: 'New joint',
+    holds: null,
     count: null,
     thread: null,
     head: null,
@@ -182,11 +183,12 @@ export function newJoint(id: string, joints: readonly JointPlan[], lines: readon
     said: true,
   }
   const motor = lines.find(line => line.slot === 'motor')
-  if (!motor || joints.some(joint => joint.beyond === 'windings')) return blank
+  if (!motor || joints.some(joint => joint.holds === 'motors')) return blank
   const frame = frameWith(lines, 'armThicknessMm')
   return {
     ...blank,
     name: 'Motors on the arms',
+    holds: 'motors',
     thread: textOf(motor, 'screwThread') ?? null,
     clampedMm: (frame && measureOf(frame, 'armThicknessMm')) ?? null,
     freeDepthMm: measureOf(motor, 'screwDepthMm') ?? null,

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, expectTypeOf, it } from 'vitest'
+import { newJoint } from '../../aircraft/fit'
 import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
 import {
   applyCommand,
@@ -213,6 +214,27 @@ describe('an edit that waited in a browser since an earlier version', () => {
     const change = { type: 'lines.change', changes: [{ id: 'a', fields: { mass } }] }
     expect(commandSchema.parse(change)).toMatchObject({ changes: [{ fields: { mass: { weighing: null } } }] })
   })
+  it.each([
+    ['Motors on the arms', 'nothing', 'motors'],
+    ['Feet', 'windings', 'motors'],
+    ['Stack on its rubbers', 'a board', 'boards'],
+    ['Canopy', 'nothing', null],
+  ])('a joint “%s” with %s beyond it says what it holds', (name, beyond, holds) => {
+    const { holds: _h, ...early } = { ...newJoint('j', [], []), name, beyond }
+    const given = commandSchema.parse({ type: 'fit.set', fields: { joints: [early] } })
+    expect(given).toEqual({ type: 'fit.set', fields: { joints: [{ ...early, holds }] } })
+    const said = { ...early, holds: 'something else' }
+    expect(commandSchema.parse({ type: 'fit.set', fields: { joints: [said] } })).toEqual({
+      type: 'fit.set',
+      fields: { joints: [said] },
+    })
+  })
+  it.each([null, 7, { joints: 7 }, { joints: [null] }, { joints: [{ id: 'j' }] }])(
+    'is refused where it is no part of Fit: %j',
+    fields => {
+      expect(commandSchema.safeParse({ type: 'fit.set', fields }).success).toBe(false)
+    },
+  )
   it('is refused where it is no line at all', () => {
     for (const wrong of [null, 7, { id: 'x' }])
       expect(commandSchema.safeParse({ type: 'lines.add', lines: [wrong], beforeId: null }).success).toBe(false)

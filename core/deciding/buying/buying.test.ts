@@ -251,6 +251,7 @@ describe('what is to buy', () => {
         {
           id: 'j',
           name: 'motors',
+          holds: 'motors' as const,
           count: 16,
           thread: 'M2',
           head: 'button',

@@ -6,6 +6,7 @@ import pralineFile from '../../../demo/builds/praline.build.json'
 import sherbetFile from '../../../demo/builds/sherbet.build.json'
 import treacleFile from '../../../demo/builds/treacle.build.json'
 import { applyCommand, describeCommand, diffBuilds } from '../../changes/commands'
+import type { JointPlan } from '../../model/data'
 import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
 import { ListingBiasTable } from '../../mass/listings'
 import { allowedLoadouts, countedLines, estimatesOf } from '../../mass/loadout'
@@ -196,12 +197,13 @@ describe('what is on board', () => {
     }
   })
   it('holds for any joints, however many screws they ask for, and whatever is missing', () => {
-    const jointOf = (name: string, count: number) => ({
+    const jointOf = (name: string, holds: JointPlan['holds'], count: number): JointPlan => ({
       ...nougat.fit!.joints[0]!,
       id: name,
       name,
+      holds,
       count,
-      beyond: 'nothing' as const,
+      beyond: 'nothing',
     })
     fc.assert(
       fc.property(
@@ -212,7 +214,7 @@ describe('what is on board', () => {
             ...nougat,
             fit: {
               ...nougat.fit!,
-              joints: [jointOf('Motors', motor), jointOf('Board', board), jointOf('Top plate', top)],
+              joints: [jointOf('Feet', 'motors', motor), jointOf('Below', 'boards', board), jointOf('Lid', null, top)],
             },
             lines: nougat.lines.filter(line => !gone.includes(line.id)),
           }
@@ -226,6 +228,16 @@ describe('what is on board', () => {
       ),
       { numRuns: 200 },
     )
+  })
+  it('screws stay with what their joint holds, whatever the joint is called', () => {
+    const screwsAt = (name: string, holds: JointPlan['holds']) => {
+      const joints = nougat.fit!.joints.map(joint => (joint.id === 'motors' ? { ...joint, name, holds } : joint))
+      return step({ ...nougat, fit: { ...nougat.fit!, joints } }, 'motors-place').parts.filter(
+        part => part.lineId === 'screws',
+      )
+    }
+    expect(screwsAt('Arms and feet', 'motors')).toEqual([{ lineId: 'screws', pieces: 16 }])
+    expect(screwsAt('Motors on the arms', 'something else')).toEqual([])
   })
   it('grams grow from step to step and end at the all-up weight of the ledger, to the last digit', () => {
     for (const build of all) {

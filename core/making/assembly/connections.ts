@@ -1,5 +1,6 @@
 import { electricalTree, feedNodeOf, feedOf, isPowered, shortName, type ElectricalTree } from '../../aircraft/wiring'
 import { planWires, type PlannedWire } from '../../aircraft/fit'
+import { endsAtMotors } from '../../model/data'
 import type { Build, Feed, Line, LoadoutChoice, Slot } from '../../model/ledger'
 import { countedLines } from '../../mass/loadout'
 import { measureOf, outputsOf, propertiesOfLine, textOf } from '../../model/properties'
@@ -81,9 +82,7 @@ class Bench {
   motor(line: Line): Row[] {
     const speed = this.first('speed controller') ?? this.board
     const plug = textOf(line, 'plug')
-    const ofMotors = ({ wire }: PlannedWire) =>
-      wire.from === 'motors' || wire.to === 'motors' || /motor/i.test(wire.name)
-    const lead = this.wires.find(ofMotors) ?? this.leadOf(line)
+    const lead = this.wires.find(({ wire }) => endsAtMotors(wire)) ?? this.leadOf(line)
     const [awg, lengthMm] = [measureOf(line, 'leadAwg') ?? null, measureOf(line, 'leadLengthMm') ?? null]
     return [
       {

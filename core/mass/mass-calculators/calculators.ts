@@ -1,6 +1,6 @@
 import type { Line, Slot } from '../../model/ledger'
 import { propertiesOfLine } from '../../model/properties'
-import { materialNamed, materials, materialsFor, screwForms, wireGauges } from './facts'
+import { materialNamed, materials, materialsFor, titaniumAlloy, screwForms, wireGauges } from './facts'
 import { quarterWaveMm, spliceG, wiresG } from './wire'
 import { safeLengths, screwForm, screwG, screwVerdict } from './screw'
 import { countedG, filmG, materialSavesG, holeG, plateG, printedG, tubeG } from './solids'
@@ -121,7 +121,7 @@ export const calculators: readonly Calculator[] = [
         'then',
         'Then of',
         materials.map(material => material.name),
-        'titanium alloy (Ti-6Al-4V)',
+        titaniumAlloy,
       ),
     ],
     work: v =>

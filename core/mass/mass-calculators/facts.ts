@@ -29,6 +29,9 @@ export const materials: readonly Material[] = materialFacts
 export const wireGauges: readonly WireGauge[] = wireFacts
 export const screwForms: readonly ScrewForm[] = screwFacts
 
+/** What screws of steel are changed for, as the facts name it. */
+export const titaniumAlloy = 'titanium alloy (Ti-6Al-4V)'
+
 export function materialNamed(name: string): Material | undefined {
   return materials.find(material => material.name === name)
 }

@@ -30,10 +30,14 @@ export interface Stack {
 
 export const beyondThings = ['windings', 'a board', 'a cell', 'nothing'] as const
 
+/** What screws hold, as far as it has a step of its own when the craft is put together. */
+export const heldThings = ['motors', 'boards', 'something else'] as const
+
 /** Where screws hold something: what is clamped, what the thread bites into, and what lies beyond it. Null is what nobody has said yet. */
 export interface JointPlan {
   readonly id: string
   readonly name: string
+  readonly holds: (typeof heldThings)[number] | null
   readonly count: number | null
   readonly thread: string | null
   readonly head: string | null
@@ -101,6 +105,10 @@ export interface WirePlan {
   /** What is there already, mm; null when it is cut from the reel. */
   readonly haveMm: number | null
 }
+
+/** What an end of a lead is called that goes to all motors; any other is a line, or whatever the builder calls it. */
+export const motorsEnd = 'motors'
+export const endsAtMotors = ({ from, to }: WirePlan): boolean => from === motorsEnd || to === motorsEnd
 
 const askedOfWires = ['awg', 'count', 'routeMm', 'slackMm'] as const
 export type AskedOfWire = (typeof askedOfWires)[number]

@@ -36,8 +36,8 @@ const byId = ({ id }: { readonly id: string }) => id
 export const fitSlice: BuildSlice<'fit', SetFit> = {
   name: 'fit',
   title: 'Fit',
-  version: 1,
-  upcasts: [],
+  version: 2,
+  upcasts: [{ items: { 'fit.joints': jointFromFirstVersion } }],
   fields: {
     fit: {
       kind: 'part',
@@ -55,7 +55,7 @@ export const fitSlice: BuildSlice<'fit', SetFit> = {
   },
   commands: {
     'fit.set': {
-      shape: { fields: z.strictObject(fitShape).partial() },
+      shape: { fields: z.preprocess(asAskedNow, z.strictObject(fitShape).partial()) },
       apply: (build, { fields }) => ({ ...build, fit: { ...(build.fit ?? blankFit), ...fields } }),
       describe: ({ fields }, before) => told(`Fit: ${fitChanges(before.fit ?? blankFit, fields)}`),
       asIn: (command, build) => ({ ...command, fields: picked(build.fit ?? blankFit, command.fields) }),
@@ -87,6 +87,26 @@ export const fitSlice: BuildSlice<'fit', SetFit> = {
       loses: (wire: WirePlan, gone) => withEnds(wire, end => gone.get(end)?.name ?? end),
     },
   ],
+}
+
+type Raw = Readonly<Record<string, unknown>>
+
+/** What a joint holds was once read out of its name. */
+function jointFromFirstVersion(joint: Raw): Raw {
+  if (Object.hasOwn(joint, 'holds')) return joint
+  const { id, name, ...rest } = joint
+  return { id, name, holds: heldByName(String(name), rest.beyond), ...rest }
+}
+function heldByName(name: string, beyond: unknown): JointPlan['holds'] {
+  if (/motor/i.test(name) || beyond === 'windings') return 'motors'
+  return /board|stack/i.test(name) ? 'boards' : null
+}
+/** An edit may have waited in a browser since an earlier version wrote it. */
+function asAskedNow(fields: unknown): unknown {
+  const joints = typeof fields === 'object' && fields !== null ? (fields as Raw).joints : undefined
+  if (!Array.isArray(joints)) return fields
+  const isJoint = (joint: unknown): joint is Raw => typeof joint === 'object' && joint !== null
+  return { ...(fields as Raw), joints: joints.map(joint => (isJoint(joint) ? jointFromFirstVersion(joint) : joint)) }
 }
 
 /** A joint holds with the screws that took the place of the ones before. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bareSides, beyondThings, boardSides, layerKinds, type FitPlan } from '../../model/data'
+import { bareSides, beyondThings, boardSides, heldThings, layerKinds, type FitPlan } from '../../model/data'
 import { slots } from '../../model/ledger'
 import {
   daySchema,
@@ -41,6 +41,7 @@ export const layerSchema = z.strictObject({
 export const jointSchema = z.strictObject({
   id: idSchema,
   name: nameSchema('The joint’s name'),
+  holds: z.enum(heldThings).nullable(),
   count: quantitySchema.nullable(),
   thread: z
     .string()

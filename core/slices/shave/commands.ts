@@ -1,4 +1,4 @@
-import { blankShaveList, type ShaveList, type Shaving } from '../../model/data'
+import { blankShaveList, motorsEnd, type ShaveList, type Shaving } from '../../model/data'
 import type { Build, Mass } from '../../model/ledger'
 import { effectOf, lineOfShaving, type ShavingEffect } from '../../making/shave-effect'
 import { CommandRefused, type References } from '../contract'
@@ -136,7 +136,7 @@ function withLeads(build: Build, lineId: string, leadMm: number): Build {
   const line = build.lines.find(l => l.id === lineId)!
   const key = line.slot === 'motor' ? 'leadLengthMm' : line.slot === 'power lead' ? 'lengthMm' : null
   if (key === null) return build
-  const ends = new Set([line.id, line.name, ...(line.slot === 'motor' ? ['motors'] : [])])
+  const ends = new Set([line.id, line.name, ...(line.slot === 'motor' ? [motorsEnd] : [])])
   const said = changeLines(build, [{ id: lineId, fields: { properties: { ...line.properties, [key]: leadMm } } }])
   const { fit } = said
   return fit?.wires.some(wire => wire.haveMm !== null && (ends.has(wire.from) || ends.has(wire.to)))

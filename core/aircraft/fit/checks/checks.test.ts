@@ -50,6 +50,7 @@ const joint = (lengthMm: number | null): Partial<FitPlan> => ({
     {
       id: 'j',
       name: 'motors',
+      holds: 'motors' as const,
       count: 16,
       thread: 'M2',
       head: 'button',

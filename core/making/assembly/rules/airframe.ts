@@ -3,7 +3,7 @@ import { shortName } from '../../../aircraft/wiring'
 import { measureOf } from '../../../model/properties'
 import { choiceOf, frameMade } from './facts'
 import { heldBy, screwFacts } from './screws'
-import { ids, isMotorJoint, jointFact, leadFact, ofSlot, whole, wiresTo, type Draft, type Rule } from './context'
+import { ids, jointFact, leadFact, ofSlot, whole, wiresTo, type Draft, type Rule } from './context'
 
 const iron = 'Solder with ventilation and eye protection.'
 
@@ -75,7 +75,7 @@ function trimLeads(uses: readonly string[], trim: readonly PlannedWire[]): Draft
 export const motors: Rule = context => {
   const found = ofSlot(context, 'motor')
   if (found.length === 0) return []
-  const joints = context.fit.joints.filter(isMotorJoint)
+  const joints = context.fit.joints.filter(joint => joint.holds === 'motors')
   const leads = wiresTo(context, 'motor', 'motors', 'Motor leads')
   const trim = leads.filter(row => row.savedG > 0)
   const plug = found.map(line => choiceOf(line, 'plug')).find(Boolean)

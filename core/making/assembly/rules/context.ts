@@ -110,7 +110,3 @@ export const jointFact = (joint: JointPlan) =>
     : `${joint.name}: ${joint.count} × ` +
       `${joint.thread}${joint.lengthMm === null ? '' : ` × ${joint.lengthMm}`} ${joint.head}, ` +
       `${joint.material}.`
-
-/** Joints of a step by what their name says of them. */
-export const isMotorJoint = (joint: JointPlan) => /motor/i.test(joint.name) || joint.beyond === 'windings'
-export const isBoardJoint = (joint: JointPlan) => !isMotorJoint(joint) && /board|stack/i.test(joint.name)

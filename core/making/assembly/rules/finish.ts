@@ -4,7 +4,7 @@ import type { Mounting } from '../../../model/data'
 import type { Line } from '../../../model/ledger'
 import { frameMade } from './facts'
 import { solderLines } from './airframe'
-import { does, ids, jointFact, isBoardJoint, isMotorJoint, ofSlot, whole, type Rule } from './context'
+import { does, ids, jointFact, ofSlot, whole, type Rule } from './context'
 
 function turnWords({ boardUpsideDown, boardTurnDeg }: Mounting): string {
   const turned = [boardUpsideDown ? 'upside down' : '', boardTurnDeg !== 0 ? `turned by ${boardTurnDeg}°` : '']
@@ -103,7 +103,7 @@ export const close: Rule = context => {
   const canopies = ofSlot(context, 'canopy')
   const ties = ofSlot(context, 'wire', 'other').filter(line => !solderLines(context).includes(line))
   const made = frameMade(context)
-  const joints = context.fit.joints.filter(joint => !isMotorJoint(joint) && !isBoardJoint(joint))
+  const joints = context.fit.joints.filter(joint => joint.holds !== 'motors' && joint.holds !== 'boards')
   const inside = [
     'board-in',
     'stack',

@@ -1,8 +1,8 @@
-import { isJointInDoubt, type JointPlan, type StepPart } from '../../../model/data'
+import { isJointInDoubt, type StepPart } from '../../../model/data'
 import type { Line } from '../../../model/ledger'
 import { shortName } from '../../../aircraft/wiring'
 import { listOf, parsePattern, textOf } from '../../../model/properties'
-import { isBoardJoint, isMotorJoint, ofSlot, type Context } from './context'
+import { ofSlot, type Context } from './context'
 
 /** What screws hold, as far as it has a step of its own; what holds none of these goes on with the closing. */
 export type Holds = 'motors' | 'boards' | 'frame'
@@ -12,12 +12,6 @@ interface Held {
   readonly pieces: number
   readonly holds: Holds
   readonly assumed: boolean
-}
-
-const ofJoint: Readonly<Record<Holds, (joint: JointPlan) => boolean>> = {
-  motors: isMotorJoint,
-  boards: isBoardJoint,
-  frame: () => false,
 }
 
 /** Screws a motor is held by: the holes of its pattern, else as many as divide the screws there are. */
@@ -76,7 +70,7 @@ function heldOf(context: Context): Held[] {
   for (const line of screws) {
     for (const holds of ['motors', 'boards'] as const) {
       const pieces = joints
-        .filter(joint => joint.lineId === line.id && ofJoint[holds](joint))
+        .filter(joint => joint.lineId === line.id && joint.holds === holds)
         .reduce((sum, joint) => sum + (joint.count ?? 0), 0)
       if (pieces === 0) continue
       taken.add(holds)
