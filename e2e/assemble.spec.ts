@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
-import { expect as benchExpect, test as benchTest } from './bench'
+import { expect as benchExpect, test as benchTest } from './scale-fixture'
 import { expect, loadedAhead, test, written } from './server'
 
 const title = (app: Page) => app.locator('.card h2')

@@ -43,7 +43,7 @@ test('started by hand on all addresses without network mode, nothing but home is
     for (const [method, path] of [
       ['GET', '/'],
       ['GET', '/api/builds'],
-      ['GET', '/api/builds/marzipan/file'],
+      ['GET', '/api/builds/marzipan/export/build.json'],
       ['PUT', '/api/passphrase'],
       ['PUT', '/api/settings'],
       ['GET', '/icon.svg'],
@@ -189,7 +189,7 @@ test('every answer says what a browser may do with it, and errors are problems w
     '/api/nothing',
     '/nothing',
     '/icon.svg',
-    '/api/builds/marzipan/file',
+    '/api/builds/marzipan/export/build.json',
     '/api/health',
   ]) {
     const { headers, status } = await ask(server.address, path)
@@ -369,7 +369,7 @@ test('a report of 97 set-ups with 302 packs is done or refused in ten seconds, a
     }
     journal: unknown[]
     massVersions: { lineId: string; mass: { versionId: string } }[]
-  }>('/api/builds/nougat/file')
+  }>('/api/builds/nougat/export/build.json')
   const pack = file.build.lines.find(line => line.slot === 'pack')!
   for (let i = 0; file.build.lines.filter(line => line.slot === 'pack').length < 302; i++)
     file.build.lines.push({ ...pack, id: `pack${i}`, mass: pack.mass && { ...pack.mass, versionId: `pv${i}` } })
@@ -382,7 +382,7 @@ test('a report of 97 set-ups with 302 packs is done or refused in ten seconds, a
     body: JSON.stringify({ ...file, build: { ...file.build, id: 'many' } }),
   })
   expect(made.status, made.body.slice(0, 300)).toBe(200)
-  for (const path of ['/api/builds/many/report', '/api/builds/many/sheet']) {
+  for (const path of ['/api/builds/many/report', '/api/builds/many/export/sheet.md']) {
     const begun = performance.now()
     const report = ask(server.address, path).then(answer => ({ answer, ms: performance.now() - begun }))
     let done = false

@@ -33,7 +33,7 @@ const routes = [
   '/api/health',
   '/api/builds',
   '/api/builds/marzipan',
-  '/api/builds/marzipan/file',
+  '/api/builds/marzipan/export/build.json',
   '/api/builds/marzipan/stream',
   '/api/bench-scale/stream',
   '/api/scales',

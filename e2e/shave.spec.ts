@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { BuildReply } from '../shared/schemas/api'
-import { Bench } from './bench'
+import { Bench } from './scale-fixture'
 import { expect, test } from './server'
 
 const sentence = (app: Page) => app.getByTestId('plan-sentence')

@@ -365,7 +365,7 @@ test('generated requests over all routes: no server error, nothing slow, nothing
   const { entries, unreadable } = await server.json<{ entries: { id: string }[]; unreadable: object[] }>('/api/builds')
   expect(unreadable).toEqual([])
   for (const { id } of entries)
-    for (const path of ['', '/file', '/report', '/sheet', '/parts', '/journal'])
+    for (const path of ['', '/export/build.json', '/report', '/export/sheet.md', '/export/parts.csv', '/journal'])
       expect((await ask(server.address, 'GET', `/api/builds/${id}${path}`)).status, id + path).toBe(200)
   const grown = (await heap()) - before
   console.log(`${count} requests: ${JSON.stringify(statuses)}; heap grew by ${(grown / 1e6).toFixed(1)} MB`)

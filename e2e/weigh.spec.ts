@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import type { BuildReply } from '../shared/schemas/api'
-import { blueScale, expect, test } from './bench'
+import { blueScale, expect, test } from './scale-fixture'
 import { take } from './server'
 
 const steady = (page: Page) => expect(page.getByTestId('steadiness')).toContainText('steady for')

@@ -601,7 +601,7 @@ test('well-formed but wrong writes are refused with a sentence and change nothin
     }
     taken++
     for (const each of await ids()) {
-      for (const part of ['', '/journal', '/report', '/sheet', '/parts', '/file']) {
+      for (const part of ['', '/journal', '/report', '/export/sheet.md', '/export/parts.csv', '/export/build.json']) {
         const got = await text(`/api/builds/${each}${part}`)
         if (got.status !== 200)
           wrong.push(`${what}: taken, then ${each}${part} is ${got.status} ${got.body.slice(0, 200)}`)
@@ -619,11 +619,13 @@ test('well-formed but wrong writes are refused with a sentence and change nothin
   const other = new OwnServer()
   await other.start()
   for (const id of await ids()) {
-    const file = (await text(`/api/builds/${id}/file`)).body
+    const file = (await text(`/api/builds/${id}/export/build.json`)).body
     const made = await fetch(`${other.address}/api/builds/import`, { method: 'POST', body: file })
     expect(made.status, `${id}: ${(await made.clone().text()).slice(0, 300)}`).toBe(200)
     expect(
-      await (await fetch(`${other.address}/api/builds/${((await made.json()) as { id: string }).id}/file`)).text(),
+      await (
+        await fetch(`${other.address}/api/builds/${((await made.json()) as { id: string }).id}/export/build.json`)
+      ).text(),
     ).toBe(file)
   }
   console.log(`${writes.length} wrong writes: ${refused} refused, ${taken} taken`)

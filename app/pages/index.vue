@@ -206,7 +206,7 @@ async function putAway(id: string, away: boolean) {
       <p>{{ bad.sentence }} The other builds are not touched by it.</p>
       <p class="ways">
         <a
-          :href="`/api/builds/${bad.id}/raw`"
+          :href="`/api/builds/${bad.id}/export/rows.json`"
           class="button"
           download
         >Save what lies there</a>

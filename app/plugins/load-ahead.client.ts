@@ -16,12 +16,10 @@ export default defineNuxtPlugin({
       await whenIdle()
       await Promise.allSettled(
         Object.values(
-          import.meta.glob(
-            [
-              '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver}.vue',
-              '~/components/**/{ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue',
-            ],
-          ),
+          import.meta.glob([
+            '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver}.vue',
+            '~/components/**/{ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue',
+          ]),
         ).map(load => load()),
       )
       for (const { path } of router.getRoutes()) {

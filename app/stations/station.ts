@@ -2,6 +2,7 @@ import type { LoadoutCell } from '#core/aircraft/flight'
 import type { FitReport } from '#core/aircraft/fit'
 import type { Overview } from '#core/mass/report'
 import type { Build, LoadoutChoice } from '#core/model/ledger'
+import type { StationPage } from './views'
 
 /** What the stations tell their status from: the open build, and what has been worked out of it. */
 export interface Desk {
@@ -29,7 +30,7 @@ export interface Station {
   readonly key: string
   readonly name: string
   /** Its page below the build's. */
-  readonly page: string
+  readonly page: StationPage
   readonly question: string
   /** The line under its name; undefined while it is being worked out. */
   readonly status: (desk: Desk) => StationStatus | undefined

@@ -13,6 +13,7 @@ import type { Build } from '#core/model/ledger'
 import marzipanFile from '../../demo/builds/marzipan.build.json'
 import nougatFile from '../../demo/builds/nougat.build.json'
 import { stationPath, stations, type Desk } from './index'
+import { stationViews } from './views'
 
 const [marzipan, nougat] = [marzipanFile.build, nougatFile.build] as unknown as Build[]
 const after = (build: Build, ...commands: readonly Command[]) => commands.reduce(applyCommand, build)
@@ -39,6 +40,7 @@ describe('stations', () => {
       [...stations.map(station => station.number)].sort((a, b) => a - b),
     )
     expect(stationPath('marzipan', stations[0]!)).toBe('/builds/marzipan/aim')
+    expect(Object.keys(stationViews)).toEqual(stations.map(station => station.page))
   })
   it('say of an empty build what is missing, and nothing in red', () => {
     const empty = makeBuild({ id: 'e', name: 'Empty' })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { gramsWithSpread, headroomWords, sureWords } from '#core/text/display'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { cardName, cardStanding, countingSentences, limitInWords, whateverItWeighs } from '#core/limits/rules'
 import { judgementWord, judgeUnderCard, type CardJudgement } from '#core/mass/report'
 
@@ -64,9 +64,9 @@ const why = computed(() => {
         </li>
         <li v-if="judgement.verdict">
           <span class="soft">This build has</span> <b class="figure">{{
-            gramsWithSpread(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG)
+            gramsWithSpread(judgement.massG, judgement.sigmaG * coverageFactor95, judgement.limitG)
           }}</b> <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{
-            headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95)
+            headroomWords(judgement.verdict.headroomG, judgement.sigmaG * coverageFactor95)
           }},
             {{ sureWords(judgement.verdict, store.build!.aim.confidence) }}</span>
         </li>

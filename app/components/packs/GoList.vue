@@ -4,7 +4,7 @@ import { gramsWithSpread, headroomWords } from '#core/text/display'
 import { packNotes, type LoadoutCell } from '#core/aircraft/flight'
 import { countedLines, withSetup } from '#core/mass/loadout'
 import { packLabel, scaleWeighings } from '#core/model/ledger'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { cardName } from '#core/limits/rules'
 
 const store = useBuildStore()
@@ -102,7 +102,7 @@ function printList() {
             <td><b>{{ packLabel(cell.pack) }}</b> <span class="soft">{{ packWords(cell.pack) }}</span></td>
             <td>{{ setupName(cell) }}</td>
             <td class="right figure">
-              {{ gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}
+              {{ gramsWithSpread(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG) }}
             </td>
             <td>
               <template
@@ -113,7 +113,7 @@ function printList() {
                   v-if="judgement.verdict"
                   class="judged"
                 ><VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{
-                  headroomWords(judgement.verdict.headroomG, cell.sigmaG * spreadFactor95)
+                  headroomWords(judgement.verdict.headroomG, cell.sigmaG * coverageFactor95)
                 }}<template v-if="cards.length > 1">,
                   {{ judgement.card.place }}</template></span></span>
               </template><span v-if="cell.onPurpose">over on purpose</span>

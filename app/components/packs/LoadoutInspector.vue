@@ -14,7 +14,7 @@ import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type LoadoutCell
 import { packLabel } from '#core/model/ledger'
 import { judgementWord } from '#core/mass/report'
 import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/mass/loadout'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { cardName } from '#core/limits/rules'
 
 const props = defineProps<{ cell: LoadoutCell }>()
@@ -30,7 +30,7 @@ const build = computed(() =>
   props.cell.source === 'on the build' ? store.build! : withTried(store.build!, props.cell.pack),
 )
 const setup = computed(() => store.build!.setups.find(s => s.id === props.cell.choice.setupId)!)
-const spread = computed(() => props.cell.sigmaG * spreadFactor95)
+const spread = computed(() => props.cell.sigmaG * coverageFactor95)
 const verdict = computed(() => props.cell.binding?.verdict ?? null)
 const craft = computed(() => {
   const made = craftOf(countedLines(build.value, props.cell.choice), props.cell.pack, plan.value)

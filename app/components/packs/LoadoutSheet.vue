@@ -5,7 +5,7 @@ import { loadoutFigure, loadoutFigures, packNotes, type LoadoutCell, type SheetP
 import { packLabel } from '#core/model/ledger'
 import { judgementWord } from '#core/mass/report'
 import { loadoutName, sameLoadout, withSetup } from '#core/mass/loadout'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { textOf } from '#core/model/properties'
 
 const props = defineProps<{ selectedKey: string | null; selectedPackId: string | null; figureKey: string }>()
@@ -102,7 +102,7 @@ function cellTitle(cell: LoadoutCell, row: Row): string {
       ? judgementWord(cell.binding)
       : 'no limit'
   return `${packLabel(row.pack.line)} ${withSetup(setup)}: ` +
-    `${gramsWithSpread(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG)}, ` +
+    `${gramsWithSpread(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG)}, ` +
     `${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ` +
     `${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
 }
@@ -320,8 +320,8 @@ const sourceWords: Record<SheetPack['source'], string> = {
               :title="cellTitle(cell, row)"
               @click="emit('cell', cell)"
             >
-              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * spreadFactor95, cell.binding?.limitG) }}<small>
-                ± {{ spreadFigure(cell.sigmaG * spreadFactor95) }}</small></span>
+              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG) }}<small>
+                ± {{ spreadFigure(cell.sigmaG * coverageFactor95) }}</small></span>
               <span
                 v-if="cell.binding?.verdict"
                 class="word"

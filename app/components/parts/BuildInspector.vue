@@ -11,7 +11,7 @@ import {
 } from '#core/text/display'
 import { spreadG } from '#core/maths/estimate'
 import { lineGrams } from '#core/mass/evidence'
-import { spreadFactor95, sumCompensated } from '#core/maths/numbers'
+import { coverageFactor95, sumCompensated } from '#core/maths/numbers'
 import { loadoutName } from '#core/mass/loadout'
 import { judgementWord } from '#core/mass/report'
 import { cardName, countingSentences, limitInWords } from '#core/limits/rules'
@@ -127,7 +127,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
       <div v-if="judgement.verdict">
         <VerdictMark :word="judgement.verdict.word" /> <span class="soft">{{
           [
-            headroomWords(judgement.verdict.headroomG, judgement.sigmaG * spreadFactor95),
+            headroomWords(judgement.verdict.headroomG, judgement.sigmaG * coverageFactor95),
             reserveWords(intoReserveG(judgement.verdict, store.build!.aim.reserveG)),
             sureWords(judgement.verdict, store.build!.aim.confidence),
           ]
@@ -153,13 +153,13 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         class="soft"
       >
         Decided by {{ loadoutName(store.build!, judgement.heaviest) }} among the loadouts you allow:
-        {{ gramsFigure(judgement.massG, judgement.sigmaG * spreadFactor95, judgement.limitG) }}
+        {{ gramsFigure(judgement.massG, judgement.sigmaG * coverageFactor95, judgement.limitG) }}
         g<template v-if="judgement.openLines > 0">
           {{ ', and grams nobody has said' }}
         </template>.
       </div>
       <div
-        v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * spreadFactor95"
+        v-if="judgement.verdict?.word === 'Clear' && judgement.verdict.headroomG < judgement.sigmaG * coverageFactor95"
         class="soft"
       >
         ± is two-sided. Clear is asked one-sided, at {{ fixed(100 * store.build!.aim.confidence, 0) }} %: that takes

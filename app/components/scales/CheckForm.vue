@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fixed } from '#core/text/display'
 import { CoreInputError } from '#core/basics/errors'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { admitCheck, evaluateCheck, type Placing, type Scale } from '#core/mass/scale'
 import { isNotRead, readNumber } from '#core/text/units'
 
@@ -122,7 +122,7 @@ function takeLive(row: Row) {
       class="soft"
     >
       Gain <span class="figure">{{ fixed(outcome.gain, 5) }}</span> ±
-      <span class="figure">{{ fixed(spreadFactor95 * outcome.gainSigma, 5) }}</span>: 100 g would be shown as
+      <span class="figure">{{ fixed(coverageFactor95 * outcome.gainSigma, 5) }}</span>: 100 g would be shown as
       <span class="figure">{{ fixed(outcome.levelG + 100 * outcome.gain, 2) }}</span> g.
     </p>
     <p

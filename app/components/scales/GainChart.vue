@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import { extent, scaleLinear, scaleTime } from 'd3'
 import { fixed, signed } from '#core/text/display'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { evaluateCheck, type Scale, type ScaleCheck } from '#core/mass/scale'
 
 const props = defineProps<{ scale: Scale; checks: readonly ScaleCheck[] }>()
@@ -17,7 +17,7 @@ const points = computed(() =>
       id: check.id,
       at: new Date(check.takenAt),
       percent: 100 * (gain - 1),
-      spread: 100 * spreadFactor95 * gainSigma,
+      spread: 100 * coverageFactor95 * gainSigma,
     }
   }),
 )

@@ -3,7 +3,7 @@ import { extent, scaleLinear } from 'd3'
 import { fixed, signed } from '#core/text/display'
 import { slotFacts, slots } from '#core/model/ledger'
 import { ListingBiasTable, tendencies, type ListingObservation } from '#core/mass/listings'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 
 const shelf = useShelfStore()
 const observations = shallowRef<readonly ListingObservation[]>([])
@@ -31,8 +31,8 @@ const kinds = computed(() => {
         products,
         points: mine.map(o => percent(Math.log(o.ratio))),
         mean: percent(mu),
-        low: percent(mu - spreadFactor95 * sharedSigma),
-        high: percent(mu + spreadFactor95 * sharedSigma),
+        low: percent(mu - coverageFactor95 * sharedSigma),
+        high: percent(mu + coverageFactor95 * sharedSigma),
       },
     ]
   })
@@ -42,7 +42,7 @@ const alike = computed(() =>
     name: t.name.replace(/(^|\s)\w/g, letter => letter.toUpperCase()),
     products: t.products,
     mean: 100 * (Math.exp(t.mu) - 1),
-    spread: 100 * spreadFactor95 * t.sharedSigma,
+    spread: 100 * coverageFactor95 * t.sharedSigma,
   })),
 )
 const x = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { fixed, signed } from '#core/text/display'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { repeatabilityFrom, type Scale } from '#core/mass/scale'
 import { isNotRead, readGrams, readNumber } from '#core/text/units'
 import { scaleFieldsSchema, type ScaleFields } from '#shared/schemas/scales'
@@ -18,7 +18,7 @@ const reads = computed(() => {
   const { result } = standing.value
   if (!result) return `never checked: ${uncheckedWords} is assumed`
   const off = 100 * (result.gain - 1)
-  const spread = 100 * spreadFactor95 * result.gainSigma
+  const spread = 100 * coverageFactor95 * result.gainSigma
   return `${Math.abs(off) < 0.005 ? 'true' : `${fixed(Math.abs(off), 2)} % ${off > 0 ? 'heavy' : 'light'}`}, ± ${fixed(spread, 3)} %`
 })
 const mine = computed(() => scales.checks.filter(check => check.scaleId === props.scale.id))

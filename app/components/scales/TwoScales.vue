@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fixed, gramsWithSpread, signed } from '#core/text/display'
 import { sigmaG, spreadG } from '#core/maths/estimate'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { compareScales, weighedEstimate } from '#core/mass/scale'
 import { isNotRead, readGrams } from '#core/text/units'
 
@@ -104,7 +104,7 @@ const both = computed(() => {
     >
       <p>
         They differ by <b class="figure">{{ signed(both.compared.differenceG, 3) }} g</b> once corrected; together
-        they claim ± <span class="figure">{{ fixed(spreadFactor95 * both.compared.sigmaG, 3) }}</span>.
+        they claim ± <span class="figure">{{ fixed(coverageFactor95 * both.compared.sigmaG, 3) }}</span>.
         <b>{{ both.compared.agree ? 'They agree.' : 'They do not agree.' }}</b>
       </p>
       <p v-if="both.compared.combined">

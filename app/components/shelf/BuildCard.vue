@@ -2,13 +2,13 @@
 import type { ShelfEntry } from '#core/deciding/shelf'
 import type { VerdictWord } from '#core/limits/verdict'
 import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/text/display'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
 const emit = defineEmits<{ putAway: [archived: boolean]; remove: [] }>()
 const { settings } = storeToRefs(useSettingsStore())
 const spread = computed(() =>
-  props.entry.reference ? props.entry.reference.spreadG : props.entry.sigmaG * spreadFactor95,
+  props.entry.reference ? props.entry.reference.spreadG : props.entry.sigmaG * coverageFactor95,
 )
 const massG = computed(() => props.entry.reference?.massG ?? props.entry.massG)
 const facts = computed(() => {

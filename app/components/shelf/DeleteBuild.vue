@@ -17,7 +17,7 @@ const emit = defineEmits<{ close: []; remove: [] }>()
     </p>
     <p>
       Keep its file first, if you may want it again: <a
-        :href="`/api/builds/${build.id}/${unreadable ? 'raw' : 'file'}`"
+        :href="`/api/builds/${build.id}/export/${unreadable ? 'rows.json' : 'build.json'}`"
         class="button"
         download
       >Save the build file</a>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { gramsWithSpread } from '#core/text/display'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { allLoadouts, defaultLoadout, loadoutMasses, loadoutName, sameLoadout } from '#core/mass/loadout'
 import { bindingJudgement, chosenCards, judgeUnderCard } from '#core/mass/report'
 import type { LoadoutChoice } from '#core/model/ledger'
@@ -21,7 +21,7 @@ const rows = computed(() => {
     choice,
     key: `${choice.setupId}.${choice.packLineId ?? ''}`,
     name: loadoutName(build, choice),
-    mass: gramsWithSpread(massG, sigmaG * spreadFactor95),
+    mass: gramsWithSpread(massG, sigmaG * coverageFactor95),
     word:
       bindingJudgement(cards.map(card => judgeUnderCard(build, choice, card, store.estimates)))?.verdict?.word ?? null,
     flown: sameLoadout(choice, defaultLoadout(build)),

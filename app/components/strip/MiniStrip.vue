@@ -2,11 +2,11 @@
 import { scaleLinear } from 'd3'
 import type { ShelfEntry } from '#core/deciding/shelf'
 import { fixed, gramsFigure } from '#core/text/display'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
 const width = 470
-const spread = computed(() => props.entry.sigmaG * spreadFactor95)
+const spread = computed(() => props.entry.sigmaG * coverageFactor95)
 const x = computed(() =>
   scaleLinear(
     [0, Math.max((props.entry.limitG ?? 0) * 1.05, (props.entry.massG + spread.value) * 1.02, 1)],

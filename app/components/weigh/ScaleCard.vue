@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import { fixed, signed } from '#core/text/display'
 import { sigmaG } from '#core/maths/estimate'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { weighedEstimate } from '#core/mass/scale'
 import { correctionsBy } from '#core/deciding/weigh'
 import type { WeighRun } from '~/composables/useWeighRun'
@@ -116,7 +116,7 @@ function chooseTray(event: Event) {
           </dd>
           <dt>Corrected for you</dt><dd>{{ one ? signed(one.valueG - onPanG, 2) : '' }} g</dd>
         </template>
-        <dt>One reading ±</dt><dd>{{ one ? fixed(spreadFactor95 * sigmaG(one), 2) : '–' }} g</dd>
+        <dt>One reading ±</dt><dd>{{ one ? fixed(coverageFactor95 * sigmaG(one), 2) : '–' }} g</dd>
         <template v-if="bench.garbage.value > 0">
           <dt>Lines not understood</dt><dd>{{ bench.garbage.value }}</dd>
         </template>

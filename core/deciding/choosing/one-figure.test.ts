@@ -10,7 +10,7 @@ import { sheetCells } from '../../aircraft/flight'
 import { makeLine, makeMass, type Build, type Evidence, type Line, type LoadoutChoice } from '../../model/ledger'
 import { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, estimatesOf } from '../../mass/loadout'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import {
   bindingJudgement,
   chosenCards,
@@ -126,7 +126,7 @@ describe('one loadout has one figure', () => {
         const same = (where: string, massG: number, sigma: number, its: string | null) => {
           expect(massG, where).toBeCloseTo(head.massG, 9)
           expect(sigma, where).toBeCloseTo(head.sigmaG, 9)
-          expect(gramsWithSpread(massG, sigma * spreadFactor95), where).toBe(figure)
+          expect(gramsWithSpread(massG, sigma * coverageFactor95), where).toBe(figure)
           expect(its, where).toBe(word)
         }
         const cell = sheetCells(build, [], cards, estimates).find(

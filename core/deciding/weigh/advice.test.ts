@@ -4,7 +4,7 @@ import { applyCommand } from '../../changes/commands'
 import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
 import { ListingBiasTable, listingObservations } from '../../mass/listings'
 import { countedLines, estimatesOf, loadoutMasses } from '../../mass/loadout'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import { evaluateCheck } from '../../mass/scale'
 import {
   mostInformativeWeighing,
@@ -44,7 +44,7 @@ const advise = (build: Build, ready: ReadyScale | null, wanted: typeof limit | n
     wanted,
   )
 const spreadOf = (build: Build) =>
-  spreadFactor95 * loadoutMasses(build, [flown], estimatesOf(build, honestyOf(build.lines)))[0]!.sigmaG
+  coverageFactor95 * loadoutMasses(build, [flown], estimatesOf(build, honestyOf(build.lines)))[0]!.sigmaG
 const names = (narrowing: Narrowing | null) => narrowing?.action.lines.map(line => line.id)
 
 let corrected = 0

@@ -4,7 +4,7 @@ import { lineEstimate } from '../../mass/evidence'
 import type { Build, Line } from '../../model/ledger'
 import type { ListingBiasTable } from '../../mass/listings'
 import type { LineEstimates } from '../../mass/loadout'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import { Conditioning, linearObservations } from '../../mass/observation'
 import { spreadShares } from '../../mass/report'
 import { evaluateCheck, type ReferenceMass } from '../../mass/scale'
@@ -207,7 +207,7 @@ export function mostInformativeWeighing(
     const wordAfter = word(after)
     const settles = isOpen && wordAfter !== 'Too close to call'
     return sigmaG(after) < (settles ? 1 : worthwhile) * sigmaG(total)
-      ? { action, spreadBeforeG: spreadG(total), spreadAfterG: spreadFactor95 * sigmaG(after), wordAfter, settles }
+      ? { action, spreadBeforeG: spreadG(total), spreadAfterG: coverageFactor95 * sigmaG(after), wordAfter, settles }
       : null
   }
   const { singles, others } = actionsOf(counted, build, total, estimates, desk)

@@ -1,5 +1,5 @@
 import { sigmaG } from '../../maths/estimate'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import { changeBetween, type ReadyScale } from './take'
 
 /** The ± at 95 % of what came off a line, both ends displayed on this scale: before, what it was known to weigh, and after. Grams. */
@@ -10,5 +10,5 @@ export function differenceSpreadG(ready: ReadyScale, beforeG: number, offG: numb
     takenAt: '2000-01-01T00:00:00.000Z',
     id: 'difference',
   }
-  return spreadFactor95 * sigmaG(changeBetween(taking, beforeG, Math.max(0, beforeG - offG)))
+  return coverageFactor95 * sigmaG(changeBetween(taking, beforeG, Math.max(0, beforeG - offG)))
 }

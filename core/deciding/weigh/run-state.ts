@@ -1,7 +1,7 @@
 import { CoreInputError } from '../../basics/errors'
 import { sigmaG, type Estimate } from '../../maths/estimate'
 import { piecesFor, weighedEstimate, type Scale } from '../../mass/scale'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import type { ListingBiasTable } from '../../mass/listings'
 import type { Basis, Line, Mass } from '../../model/ledger'
 import { fixed } from '../../text/display'
@@ -111,7 +111,7 @@ export const piecesOnPan = (mode: PanMode, line: Line): number =>
 export function piecesForOnePercent({ mass, quantity }: Line, scale: Scale): number | null {
   const eachG = mass ? mass.valueG / mass.valueCount : 0
   if (quantity < 2 || !(eachG > 0)) return null
-  const wanted = piecesFor(scale, (onePercent * eachG) / spreadFactor95)
+  const wanted = piecesFor(scale, (onePercent * eachG) / coverageFactor95)
   return wanted > 1 ? wanted : null
 }
 const onePercent = 0.01

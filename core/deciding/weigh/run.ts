@@ -1,6 +1,6 @@
 import { applyCommand } from '../../changes/commands'
 import { scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../../maths/estimate'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import { isTyped, type Build, type Line, type LoadoutChoice, type Mass } from '../../model/ledger'
 import type { ListingBiasTable } from '../../mass/listings'
 import { countedLines, type LineEstimates } from '../../mass/loadout'
@@ -115,7 +115,7 @@ export function learntBetween(
       const was = earlier.get(line.id)
       if (!was || !weighedBetween(was, line)) return []
       const [old, now] = [beforeEstimates.of(was), afterEstimates.of(line)]
-      const spread = spreadG(subtractEstimates(old, now)) / spreadFactor95
+      const spread = spreadG(subtractEstimates(old, now)) / coverageFactor95
       return [
         {
           line,

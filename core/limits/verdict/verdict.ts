@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite, requireNotNegative } from '../../basics/errors'
-import { normalCdf, normalQuantile, spreadFactor95 } from '../../maths/numbers'
+import { normalCdf, normalQuantile, coverageFactor95 } from '../../maths/numbers'
 
 /** One-sided confidence a verdict asks for until somebody says otherwise. Our choice: one in twenty may be wrong. */
 export const usualConfidence = 0.95
@@ -103,5 +103,5 @@ function clearSpread(
   if (!passes(massG, limitG, comparator)) return null
   // Without a guard no spread is too much: there is nothing to be said of it.
   if (k === 0) return null
-  return (Math.max(headroomG, 0) / k) * spreadFactor95
+  return (Math.max(headroomG, 0) / k) * coverageFactor95
 }

@@ -1,6 +1,6 @@
 import { sigmaG, type Estimate } from '../../maths/estimate'
 import { makeLine, makeMass, type Build, type Line, type Mass } from '../../model/ledger'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import type { Shaving } from '../../model/data'
 
 /** What doing a shaving does to the ledger. */
@@ -86,7 +86,7 @@ export function takesTooMuch(
   const line = build.lines.find(l => l.id === id)
   if (!line?.mass) return null
   const known = before(line)
-  const most = known.valueG + (effect.kind === 'grams' ? 0 : spreadFactor95 * sigmaG(known) + spreadG)
+  const most = known.valueG + (effect.kind === 'grams' ? 0 : coverageFactor95 * sigmaG(known) + spreadG)
   return gramsG > most + 1e-9 ? { line, lineG: known.valueG } : null
 }
 
@@ -167,7 +167,7 @@ export function trimmedMass(
       method: weighed ? 'by difference' : 'forecast difference',
       displaysG: [gramsG],
       tare: null,
-      contributions: { ...before.contributions, [`product:${versionId}`]: spreadG / spreadFactor95 },
+      contributions: { ...before.contributions, [`product:${versionId}`]: spreadG / coverageFactor95 },
       supersedes: line.mass!.versionId,
     },
   })

@@ -1,6 +1,6 @@
 import { CoreInputError } from '../../basics/errors'
 import { contributionsOf, estimateOf, exactly, rectangularSigma, type Estimate } from '../../maths/estimate'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import type { ListingBiasTable } from '../listings'
 import type { Mass, Slot, Weighed, Weighing } from '../../model/ledger'
 import { uncheckedGainHalfWidth } from '../scale'
@@ -53,7 +53,7 @@ export function lineEstimate(line: Weighed, honesty: ListingBiasTable): Estimate
   const lineG = lineGrams(mass, quantity)
   if (mass.ownSpreadG !== null) {
     const scaled = mass.evidence === 'listed' ? lineG * Math.exp(honesty.of(line.slot).mu) : lineG
-    return estimateOf(scaled, { [`product:${mass.versionId}`]: mass.ownSpreadG / spreadFactor95 })
+    return estimateOf(scaled, { [`product:${mass.versionId}`]: mass.ownSpreadG / coverageFactor95 })
   }
   if (mass.weighing) return scaledWeighing(mass, mass.weighing, quantity)
   switch (mass.evidence) {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { addEstimates, estimateOf, rectangularSigma, sigmaG, spreadG, type Estimate } from '../../maths/estimate'
 import { asObserved, evaluateCheck, weighedEstimate, type Scale, type ScaleState } from '../scale'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import { judge } from '../../limits/verdict'
 import { Conditioning, type LinearObservation } from './index'
 
@@ -118,6 +118,6 @@ describe('verdicts about craft of known mass', () => {
     let clear = 0
     for (let i = 0; i < tries; i++) if (say(limitG, between(0.05, 1), normal) === 'Clear') clear++
     expect(clear / tries).toBeLessThanOrEqual(0.05 + 3 * Math.sqrt((0.05 * 0.95) / tries))
-    expect(spreadFactor95).toBeGreaterThan(sigmaG({ valueG: 0, contributions: { one: 1 } }))
+    expect(coverageFactor95).toBeGreaterThan(sigmaG({ valueG: 0, contributions: { one: 1 } }))
   })
 })

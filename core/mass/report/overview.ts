@@ -1,5 +1,5 @@
 import type { Estimate } from '../../maths/estimate'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import {
   groupOf,
   groups,
@@ -73,7 +73,7 @@ export function overviewOf(
     total,
     massG,
     sigmaG: sigma,
-    spreadG: spreadFactor95 * sigma,
+    spreadG: coverageFactor95 * sigma,
     dry: estimates.sum(dryLines(build, choice)),
     groups: groupTotals(counted, estimates),
     judgements,
@@ -141,7 +141,7 @@ export function weighedWhole(
 export function reportRows(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): ReportRow[] {
   const estimates = estimatesOf(build, honesty)
   const chosen = chosenCards(build, cards)
-  const spreadOf = (sigma: number) => spreadFactor95 * sigma
+  const spreadOf = (sigma: number) => coverageFactor95 * sigma
   return loadoutMasses(build, allLoadouts(build), estimates).map(({ choice, massG, sigmaG: sigma }) => ({
     loadout: loadoutName(build, choice),
     choice,

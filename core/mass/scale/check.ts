@@ -1,6 +1,6 @@
 import { CoreInputError, requireFinite, requireNotNegative } from '../../basics/errors'
 import { rectangularSigma } from '../../maths/estimate'
-import { spreadFactor95, studentQuantile975, sumCompensated } from '../../maths/numbers'
+import { coverageFactor95, studentQuantile975, sumCompensated } from '../../maths/numbers'
 import { repeatabilityOf, type Placing, type Scale } from './types'
 
 /** What a check says: display = level + gain · mass. */
@@ -120,5 +120,5 @@ export function repeatabilityFrom(displaysG: readonly number[], resolutionG: num
   const mean = sumCompensated(displaysG) / n
   const variance = sumCompensated(displaysG.map(d => (d - mean) ** 2)) / (n - 1)
   const blended = (priorPlacings * (priorSteps * resolutionG) ** 2 + (n - 1) * variance) / (n + 1)
-  return Math.sqrt(Math.max(blended, variance * (studentQuantile975(n - 1) / spreadFactor95) ** 2))
+  return Math.sqrt(Math.max(blended, variance * (studentQuantile975(n - 1) / coverageFactor95) ** 2))
 }

@@ -1,5 +1,5 @@
 import { type CheckResult, evaluateCheck } from './check'
-import { spreadFactor95 } from '../../maths/numbers'
+import { coverageFactor95 } from '../../maths/numbers'
 import type { Scale, ScaleCheck } from './types'
 
 /** How a scale stands at a time: which check is in force, whether it is overdue, whether it has drifted since the one before. */
@@ -52,5 +52,5 @@ export function driftBetween(
   }
   const change = after.gain - before.gain
   const sigma = Math.sqrt(variance)
-  return { change, sigma, flagged: Math.abs(change) > spreadFactor95 * sigma }
+  return { change, sigma, flagged: Math.abs(change) > coverageFactor95 * sigma }
 }

@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite } from '../../basics/errors'
-import { spreadFactor95, sumCompensated } from '../numbers'
+import { coverageFactor95, sumCompensated } from '../numbers'
 
 /**
  * A mass with its pedigree, affine in independent standard causes:
@@ -90,7 +90,7 @@ export function sigmaG(estimate: Estimate): number {
 
 /** The half-width of the two-sided 95 % interval in grams, the ± shown to people. */
 export function spreadG(estimate: Estimate): number {
-  return spreadFactor95 * sigmaG(estimate)
+  return coverageFactor95 * sigmaG(estimate)
 }
 
 /** Standard uncertainty of a rectangular distribution of half-width `halfWidth`: a/√3. */

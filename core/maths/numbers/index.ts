@@ -1,3 +1,3 @@
 export { sumCompensated } from './sum'
-export { normalCdf, normalQuantile, spreadFactor95 } from './normal'
+export { normalCdf, normalQuantile, coverageFactor95 } from './normal'
 export { studentQuantile975 } from './student'

@@ -88,4 +88,4 @@ export function normalQuantile(p: number): number {
 }
 
 /** Factor from one standard uncertainty to the half-width of a 95 % interval, Φ⁻¹(0.975). */
-export const spreadFactor95 = normalQuantile(0.975)
+export const coverageFactor95 = normalQuantile(0.975)

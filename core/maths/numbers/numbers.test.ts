@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { normalCdf, normalQuantile, spreadFactor95, sumCompensated } from './index'
+import { normalCdf, normalQuantile, coverageFactor95, sumCompensated } from './index'
 
 describe('sumCompensated', () => {
   it('adds decimal grams as they add on paper', () => {
@@ -18,7 +18,7 @@ describe('the normal distribution', () => {
     expect(normalCdf(-3.5)).toBeCloseTo(2.3262907903552504e-4, 15)
     expect(normalCdf(-6)).toBeCloseTo(9.865876450376946e-10, 17)
     expect(normalQuantile(0.95)).toBeCloseTo(1.6448536269514722, 12)
-    expect(spreadFactor95).toBeCloseTo(1.959963984540054, 12)
+    expect(coverageFactor95).toBeCloseTo(1.959963984540054, 12)
   })
   it('is monotone, symmetric and inverted by its quantile', () => {
     fc.assert(

@@ -38,10 +38,10 @@ const files = computed(() => [
   {
     title: 'Build file',
     what: 'everything of this build, to keep or to bring in elsewhere',
-    href: `/api/builds/${store.build!.id}/file`,
+    href: `/api/builds/${store.build!.id}/export/build.json`,
   },
-  { title: 'Parts list', what: 'CSV for a spreadsheet', href: `/api/builds/${store.build!.id}/parts` },
-  { title: 'Build sheet', what: 'Markdown, to read and to share', href: `/api/builds/${store.build!.id}/sheet` },
+  { title: 'Parts list', what: 'CSV for a spreadsheet', href: `/api/builds/${store.build!.id}/export/parts.csv` },
+  { title: 'Build sheet', what: 'Markdown, to read and to share', href: `/api/builds/${store.build!.id}/export/sheet.md` },
 ])
 </script>
 

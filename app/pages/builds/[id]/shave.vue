@@ -24,7 +24,7 @@ import {
 } from '#core/deciding/shave'
 import type { Line } from '#core/model/ledger'
 import { loadoutName } from '#core/mass/loadout'
-import { spreadFactor95 } from '#core/maths/numbers'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { isNotRead, readCents, readNumber, withoutUnit } from '#core/text/units'
 import { nameSchema } from '#core/text/schemas'
 import type { FrontierPoint } from '~/workers/shave.worker'
@@ -91,7 +91,7 @@ const bestWords = computed(() => {
   const binding = last?.binding
   return binding
     ? `It comes to ${fixed(last.massG, 2)} g: ` +
-      `${headroomWords(binding.headroomG, spreadFactor95 * last.sigmaG)}, where ` +
+      `${headroomWords(binding.headroomG, coverageFactor95 * last.sigmaG)}, where ` +
       `${fixed(binding.guardG, 2)} g are wanted to be sure.`
     : ''
 })

@@ -1,0 +1,13 @@
+/** The pages of the stations, in the order of work, each with the views of it that have an address of their own. */
+export const stationViews = {
+  aim: [''],
+  parts: [''],
+  fit: ['', '?view=stack', '?view=fixings', '?view=leads', '?view=buy'],
+  weigh: ['', '?pan=whole'],
+  shave: [''],
+  packs: ['', '?view=discharge', '?view=setups', '?view=go'],
+  assemble: ['', '?view=connections', '?view=maiden', '?view=repair'],
+  record: [''],
+} as const satisfies Readonly<Record<string, readonly string[]>>
+
+export type StationPage = keyof typeof stationViews

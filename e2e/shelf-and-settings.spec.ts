@@ -1,0 +1,73 @@
+import { expect, test } from './server'
+
+test('settings are kept: theme, ounces, currency, keys; a bad one is refused', async ({ app, server }) => {
+  await server.bringIn('sherbet')
+  await app.goto(`${server.address}/settings`)
+  await app.getByLabel('night bench').check()
+  await expect(app.locator('html')).toHaveClass(/dark/)
+  await app.getByLabel('Show ounces beside grams').check()
+  await app.getByLabel('Currency').fill('kr')
+  await app.getByLabel('Currency').press('Enter')
+  await app.getByLabel(/Confidence for new builds/).fill('20')
+  await app.getByLabel(/Confidence for new builds/).press('Enter')
+  await expect(app.getByRole('alert')).toHaveText('Confidence is at least 50 %.')
+  await app.getByLabel('Single-key shortcuts').uncheck()
+  await app.getByLabel('Hand controller, radio family').fill('2.4 GHz, old')
+  await app.getByLabel('Hand controller, radio family').press('Enter')
+  await app.getByLabel('Charger, most cells').fill('many')
+  await app.getByLabel('Charger, most cells').press('Enter')
+  await expect(app.getByRole('alert')).toHaveText('Cells are a whole number.')
+  await expect
+    .poll(() => server.json('/api/settings'))
+    .toEqual({
+      currency: 'kr',
+      theme: 'dark',
+      ounces: true,
+      confidence: 0.95,
+      singleKeys: false,
+      benchScale: '',
+      networkNames: '',
+      hand: 'usual',
+      gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' },
+    })
+  await app.goto(`${server.address}/builds/sherbet/parts`)
+  await expect(app.locator('html')).toHaveClass(/dark/)
+  await expect(app.getByText('0.94 oz')).toBeVisible()
+  await expect(app.getByTestId('price-total')).toContainText('kr')
+  await app.keyboard.press('n')
+  await expect(app.getByRole('form', { name: 'New line' })).toHaveCount(0)
+  await app.goto(`${server.address}/builds/sherbet/fit`)
+  await expect(app.locator('.finding', { hasText: 'Your hand controller does not reach this receiver' })).toContainText(
+    'The receiver is 2.4 GHz, wide, your hand controller 2.4 GHz, old.',
+  )
+})
+
+test('a build is put away and brought back, and a reference craft stands beside it', async ({ app, server }) => {
+  await server.bringIn('sherbet', 'praline')
+  await app.goto(server.address)
+  await app.getByRole('button', { name: 'Put away Praline' }).press('Enter')
+  await expect(app.getByRole('article')).toHaveCount(1)
+  await app.getByRole('button', { name: 'Show what was put away (1)' }).click()
+  await app.getByRole('button', { name: 'Bring back Praline' }).press('Enter')
+  await expect(app.getByRole('article')).toHaveCount(2)
+
+  await app.getByRole('button', { name: /Start a build/ }).click()
+  const dialog = app.getByRole('dialog', { name: 'Start a build' })
+  await dialog.getByLabel('Name').fill('The old one')
+  await dialog.getByLabel(/A reference craft/).check()
+  await dialog.getByLabel('Mass, g').fill('heavy')
+  await dialog.getByRole('button', { name: 'Start it' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('“heavy” is not a number')
+  await dialog.getByLabel('Mass, g').fill('244,5')
+  await dialog.getByLabel('Thrust, g').fill('980')
+  await dialog.getByRole('button', { name: 'Start it' }).click()
+  await expect(app.getByLabel('Reference craft')).toContainText('244.50 g')
+  await expect(app.getByLabel('Reference craft')).toContainText('4.0 : 1')
+})
+
+test('an address that leads nowhere says so and leads back', async ({ app, server }) => {
+  await app.goto(`${server.address}/nowhere/at/all`)
+  await expect(app.getByRole('heading', { name: 'There is nothing at this address.' })).toBeVisible()
+  await app.getByRole('link', { name: 'Back to the Shelf' }).click()
+  await expect(app.getByText('Nothing on the shelf yet')).toBeVisible()
+})
