@@ -39,12 +39,28 @@ describe('a line from a scale', () => {
     expect(parseReading(line)).toBeNull()
   })
   it('whatever comes, nothing throws and nothing but finite grams comes out', () => {
+    let readings = 0
+    const nearly = fc
+      .tuple(
+        fc.constantFrom('', 'S S ', 'S D ', 'US,GS,', 'ST,', '?'),
+        fc.constantFrom('', '+', '-', '- '),
+        fc.oneof(
+          fc.nat(900_000).map(milligrams => String(milligrams / 1000)),
+          fc.constantFrom('7e308', '', '1,5', '1.2.3'),
+        ),
+        fc.constantFrom('', 'g', ' g', ' kg', ' oz', ' lb', '?'),
+      )
+      .map(parts => parts.join(''))
     fc.assert(
-      fc.property(fc.string(), line => {
+      fc.property(fc.oneof(fc.string(), nearly), line => {
         const read = parseReading(line)
-        if (read && !read.overload) expect(Number.isFinite(read.massG)).toBe(true)
+        if (!read || read.overload) return
+        readings++
+        expect(Number.isFinite(read.massG)).toBe(true)
       }),
+      { numRuns: 2000 },
     )
+    expect(readings).toBeGreaterThan(50)
   })
 })
 
