@@ -38,14 +38,14 @@ declare module '#auth-utils' {
   }
 }
 
+/** Where build files come in. */
+const fileDoor = '/api/builds/import'
+
 /**
  * Stands before everything, files included. Whoever comes from this machine’s loopback address, and was passed on by nobody,
  * is checked for host, origin of writes and size of bodies. Everybody else is answered only when the application was opened
  * to the network, and then wants the session that the passphrase gives; without it nothing but the sign-in page is answered.
  */
-/** Where build files come in. */
-const fileDoor = '/api/builds/import'
-
 export default defineNitroPlugin(nitro => {
   let counting: Promise<Attempts> | null = null
   const counted = () => (counting ??= import('../network/attempts').then(module => new module.Attempts()))
