@@ -30,6 +30,7 @@ export default defineNuxtConfig({
     '@fontsource/spline-sans-mono/500.css',
     'element-plus/theme-chalk/dark/css-vars.css',
     '~/assets/theme.css',
+    '~/assets/controls.css',
     '~/assets/layout.css',
     '~/assets/print.css',
   ],
@@ -80,5 +81,16 @@ export default defineNuxtConfig({
   },
   auth: { loadStrategy: 'none' },
   elementPlus: { importStyle: 'css' },
+  vite: {
+    plugins: [
+      {
+        // The component library's rules lie below our own, in whatever order the parts of a page are loaded.
+        name: 'element-plus-below',
+        enforce: 'pre',
+        transform: (code, id) =>
+          /element-plus\/theme-chalk\/.*\.css$/.test(id) ? `@layer element-plus {\n${code}\n}` : null,
+      },
+    ],
+  },
   eslint: { config: { stylistic: { indent: 2, braceStyle: 'stroustrup' } } },
 })

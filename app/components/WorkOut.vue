@@ -143,21 +143,17 @@ function take() {
         {{ worked.caution }}
       </p>
     </template>
-    <button
+    <el-button
       v-if="usable"
-      type="button"
-      class="first"
+      type="primary"
       :disabled="worked?.grams == null"
       @click="take"
     >
       {{ use }}
-    </button>
-    <button
-      type="button"
-      @click="emit('close')"
-    >
+    </el-button>
+    <el-button @click="emit('close')">
       Leave it
-    </button>
+    </el-button>
   </section>
 </template>
 

@@ -102,32 +102,24 @@ useSingleKeys({
             ? `${drawer.parts.length.toLocaleString('en')} kinds of parts`
             : `${shown.length.toLocaleString('en')} of ${drawer.parts.length.toLocaleString('en')}`
         }}</span><span class="gap" />
-        <button
-          type="button"
-          @click="everKit = kitting = true"
-        >
+        <el-button @click="everKit = kitting = true">
           A kit came
-        </button>
-        <button
-          type="button"
-          @click="everBrought = bringing = true"
-        >
+        </el-button>
+        <el-button @click="everBrought = bringing = true">
           Bring parts in
-        </button>
-        <button
-          type="button"
+        </el-button>
+        <el-button
           :disabled="shown.length === 0"
           @click="save"
         >
           As CSV
-        </button>
-        <button
-          type="button"
-          class="first"
+        </el-button>
+        <el-button
+          type="primary"
           @click="add"
         >
           New part <KeyHint does="new" />
-        </button>
+        </el-button>
       </div>
       <div class="filter">
         <input
@@ -171,25 +163,25 @@ useSingleKeys({
         class="problem"
         role="alert"
       >
-        {{ drawer.problem }} <button
-          type="button"
-          class="plain"
+        {{ drawer.problem }} <el-button
+          link
+          type="primary"
           @click="drawer.problem = ''"
         >
           Close
-        </button>
+        </el-button>
       </p>
       <p
         v-if="removed.length > 0"
         class="note"
       >
-        {{ removed.length === 1 ? `“${removed[0]!.name}” is deleted.` : `${removed.length} parts are deleted.` }} <button
-          type="button"
-          class="plain"
+        {{ removed.length === 1 ? `“${removed[0]!.name}” is deleted.` : `${removed.length} parts are deleted.` }} <el-button
+          link
+          type="primary"
           @click="bringBack"
         >
           Bring back
-        </button>
+        </el-button>
       </p>
       <div
         v-if="selection.size > 1"
@@ -202,9 +194,9 @@ useSingleKeys({
             aria-label="Tag for all chosen"
             placeholder="tag"
             maxlength="40"
-          ><button type="submit">
+          ><el-button native-type="submit">
             Tag
-          </button>
+          </el-button>
         </form>
         <select
           aria-label="Kind for all chosen"
@@ -220,30 +212,26 @@ useSingleKeys({
             {{ slotFacts[slot].label.toLowerCase() }}
           </option>
         </select>
-        <button
-          type="button"
-          @click="remove(chosenParts())"
-        >
+        <el-button @click="remove(chosenParts())">
           Delete
-        </button><button
-          type="button"
-          class="plain"
+        </el-button><el-button
+          link
+          type="primary"
           @click="selection = new Set()"
         >
           Choose none
-        </button>
+        </el-button>
       </div>
       <div
         v-if="drawer.loaded && drawer.parts.length === 0"
         class="empty"
       >
-        <p>Nothing in the drawer yet. Put in what you own, or take a build apart into it.</p><button
-          type="button"
-          class="first"
+        <p>Nothing in the drawer yet. Put in what you own, or take a build apart into it.</p><el-button
+          type="primary"
           @click="add"
         >
           Put in the first part
-        </button>
+        </el-button>
       </div>
       <DrawerSheet
         v-else-if="drawer.loaded"

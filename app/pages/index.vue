@@ -123,32 +123,27 @@ async function putAway(id: string, away: boolean) {
         tabindex="-1"
         @change="bringIn"
       >
-      <button
-        type="button"
-        @click="file?.click()"
-      >
+      <el-button @click="file?.click()">
         Bring in a file
-      </button>
-      <button
-        type="button"
-        class="first"
+      </el-button>
+      <el-button
+        type="primary"
         @click="starting = true"
       >
         Start a build <KeyHint does="new" />
-      </button>
+      </el-button>
     </div>
     <p
       v-if="problem"
       class="note"
       role="alert"
     >
-      {{ problem }} <button
+      {{ problem }} <el-button
         v-if="withoutHistory !== null"
-        type="button"
         @click="take(withoutHistory, true)"
       >
         Bring it in without its history
-      </button>
+      </el-button>
     </p>
     <div
       v-if="shelf.loaded && present.length === 0 && shelf.unreadable.length === 0"
@@ -158,13 +153,12 @@ async function putAway(id: string, away: boolean) {
       <p class="soft">
         Start from a craft class and you have a total, its spread and a verdict in a minute.
       </p>
-      <button
-        type="button"
-        class="first"
+      <el-button
+        type="primary"
         @click="starting = true"
       >
         Start a build
-      </button>
+      </el-button>
     </div>
     <BuildCard
       v-for="entry in present.slice(0, shown)"
@@ -173,14 +167,14 @@ async function putAway(id: string, away: boolean) {
       @put-away="putAway(entry.id, $event)"
     />
     <p v-if="archived.length > 0">
-      <button
-        type="button"
-        class="plain"
+      <el-button
+        link
+        type="primary"
         :aria-expanded="showArchived"
         @click="showArchived = !showArchived"
       >
         {{ showArchived ? 'Hide' : 'Show' }} what was put away ({{ archived.length }})
-      </button>
+      </el-button>
     </p>
     <template v-if="showArchived">
       <BuildCard
@@ -210,25 +204,18 @@ async function putAway(id: string, away: boolean) {
           class="button"
           download
         >Save what lies there</a>
-        <button
-          type="button"
-          @click="attempt(() => shelf.rescue(bad.id, 'take back'))"
-        >
+        <el-button @click="attempt(() => shelf.rescue(bad.id, 'take back'))">
           Take its last entry back
-        </button>
-        <button
-          type="button"
-          @click="attempt(() => shelf.rescue(bad.id, bad.archived ? 'bring back' : 'put away'))"
-        >
+        </el-button>
+        <el-button @click="attempt(() => shelf.rescue(bad.id, bad.archived ? 'bring back' : 'put away'))">
           {{ bad.archived ? 'Bring back' : 'Put away' }}
-        </button>
-        <button
+        </el-button>
+        <el-button
           v-if="bad.archived"
-          type="button"
           @click="deleting = bad"
         >
           Delete for good
-        </button>
+        </el-button>
       </p>
     </article>
     <LazyDeleteBuild

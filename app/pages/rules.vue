@@ -45,13 +45,12 @@ const verify = (id: string, event: Event) =>
 <template>
   <main class="page">
     <div class="page-head">
-      <h1>Rules</h1><span class="soft">every threshold with its exact wording</span><span class="gap" /><button
-        type="button"
-        class="first"
+      <h1>Rules</h1><span class="soft">every threshold with its exact wording</span><span class="gap" /><el-button
+        type="primary"
         @click="edit(null, null)"
       >
         A card of your own
-      </button>
+      </el-button>
     </div>
     <p class="note">
       A planning aid and not legal advice. The starting cards are from the published texts as remembered in November
@@ -136,21 +135,21 @@ const verify = (id: string, event: Event) =>
             @change="verify(card.id, $event)"
           ></label>
           <span>
-            <button
+            <el-button
               v-if="!card.own"
-              type="button"
-              class="plain"
+              link
+              type="primary"
               @click="edit({ ...card, place: `${card.place} (own copy)` }, null)"
-            >Copy and edit</button>
-            <template v-else><button
-              type="button"
-              class="plain"
+            >Copy and edit</el-button>
+            <template v-else><el-button
+              link
+              type="primary"
               @click="edit(card, card.id)"
-            >Edit</button><button
-              type="button"
-              class="plain"
+            >Edit</el-button><el-button
+              link
+              type="primary"
               @click="tryTo(() => rules.remove(card.id))"
-            >Delete</button></template>
+            >Delete</el-button></template>
           </span>
         </footer>
       </article>

@@ -73,13 +73,12 @@ async function removeReference(id: string) {
 <template>
   <main class="page">
     <div class="page-head">
-      <h1>Scales</h1><span class="soft">what weighs, how well, and since when that is known</span><span class="gap" /><button
-        type="button"
-        class="first"
+      <h1>Scales</h1><span class="soft">what weighs, how well, and since when that is known</span><span class="gap" /><el-button
+        type="primary"
         @click="adding = !adding"
       >
         Add a scale
-      </button>
+      </el-button>
     </div>
     <p
       v-if="problem"
@@ -129,12 +128,12 @@ async function removeReference(id: string) {
       >
         {{ draftProblem }}
       </p>
-      <button
-        type="submit"
-        class="first"
+      <el-button
+        type="primary"
+        native-type="submit"
       >
         Keep this scale
-      </button>
+      </el-button>
     </form>
     <ScalePanel
       v-for="scale in scales.scales"
@@ -167,14 +166,14 @@ async function removeReference(id: string) {
             </td><td class="figure right">
               ± {{ mass.toleranceG }} g
             </td><td class="right">
-              <button
-                type="button"
-                class="plain"
+              <el-button
+                link
+                type="primary"
                 :aria-label="`Take ${mass.name} off the list`"
                 @click="removeReference(mass.id)"
               >
                 Take off the list
-              </button>
+              </el-button>
             </td>
           </tr>
         </tbody>
@@ -202,9 +201,9 @@ async function removeReference(id: string) {
           v-model="reference.coin"
           type="checkbox"
         >a coin</label>
-        <button type="submit">
+        <el-button native-type="submit">
           Add
-        </button>
+        </el-button>
       </form>
       <p
         v-if="referenceProblem"

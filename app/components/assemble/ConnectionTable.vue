@@ -24,13 +24,12 @@ const tone: Record<string, string> = {
     <div class="station-head no-print">
       <p class="soft">
         From the feeds of Fit. Colours are the common ones: the paper of the part decides.
-      </p><span class="gap" /><button
-        type="button"
+      </p><span class="gap" /><el-button
         :disabled="rows.length === 0"
         @click="printTable"
       >
         Print
-      </button>
+      </el-button>
     </div>
     <h2 class="title">
       {{ store.build!.name }}: connections

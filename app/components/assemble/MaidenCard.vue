@@ -43,12 +43,9 @@ function printCard() {
     <div class="station-head no-print">
       <p class="soft">
         Print it, or tick it on the phone at the field.
-      </p><span class="gap" /><button
-        type="button"
-        @click="printCard"
-      >
+      </p><span class="gap" /><el-button @click="printCard">
         Print
-      </button>
+      </el-button>
     </div>
     <h2>{{ store.build!.name }}: first flight, {{ today }}</h2>
     <ul>
@@ -68,14 +65,13 @@ function printCard() {
       A planning aid, not legal advice. Rules change: confirm with your aviation authority.
     </p>
     <div class="no-print">
-      <button
+      <el-button
         v-if="!writing && note === ''"
-        type="button"
-        class="first"
+        type="primary"
         @click="open"
       >
         It has flown: write the first note
-      </button>
+      </el-button>
       <label
         v-else
         class="field"

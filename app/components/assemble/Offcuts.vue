@@ -56,13 +56,12 @@ function take() {
       :placeholder="pan.display.value.massG === null ? 'g' : fixed(pan.display.value.massG, 2)"
       @input="pan.type(($event.target as HTMLInputElement).value)"
     ></label>
-    <button
-      type="button"
+    <el-button
       :disabled="!line.mass || !scales.current"
       @click="take"
     >
       Take it off the line
-    </button>
+    </el-button>
     <p
       v-if="message"
       role="status"

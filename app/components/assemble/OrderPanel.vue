@@ -120,24 +120,18 @@ async function removeTemplate(id: string) {
       v-if="step"
       class="row"
     >
-      <button
-        type="button"
-        @click="move(-1)"
-      >
+      <el-button @click="move(-1)">
         Step earlier
-      </button><button
-        type="button"
-        @click="move(1)"
-      >
+      </el-button><el-button @click="move(1)">
         Step later
-      </button><button
+      </el-button><el-button
         v-if="assembly.order.length > 0"
-        type="button"
-        class="plain"
+        link
+        type="primary"
         @click="set({ order: [] })"
       >
         As it was
-      </button>
+      </el-button>
     </p>
     <p
       v-if="problem"
@@ -156,23 +150,23 @@ async function removeTemplate(id: string) {
           v-model="draft.title"
           maxlength="120"
           placeholder="weigh the bare frame"
-        ></label><button type="submit">
+        ></label><el-button native-type="submit">
           Add
-        </button>
+        </el-button>
       </form>
       <ul v-if="assembly.own.length > 0">
         <li
           v-for="own in assembly.own"
           :key="own.id"
         >
-          {{ own.title }} <button
-            type="button"
-            class="plain"
+          {{ own.title }} <el-button
+            link
+            type="primary"
             :aria-label="`Take out ${own.title}`"
             @click="removeOwn(own.id)"
           >
             Take out
-          </button>
+          </el-button>
         </li>
       </ul>
       <template v-if="ownStep">
@@ -197,22 +191,22 @@ async function removeTemplate(id: string) {
           v-model="templateName"
           maxlength="120"
           placeholder="my way"
-        ></label><button type="submit">
+        ></label><el-button native-type="submit">
           Keep
-        </button>
+        </el-button>
       </form>
       <ul v-if="kept.templates.length > 0">
         <li
           v-for="template in kept.templates"
           :key="template.id"
         >
-          {{ template.name }} <button
-            type="button"
-            class="plain"
+          {{ template.name }} <el-button
+            link
+            type="primary"
             @click="removeTemplate(template.id)"
           >
             Delete
-          </button>
+          </el-button>
         </li>
       </ul>
     </details>

@@ -66,13 +66,13 @@ const swaps = computed(() =>
               v-for="step in path.rebuild"
               :key="step.id"
             >
-              <button
-                type="button"
-                class="plain"
+              <el-button
+                link
+                type="primary"
                 @click="run.goTo(step.id)"
               >
                 {{ step.title }}
-              </button><small v-if="step.cautions.length > 0">{{ step.cautions[0] }}</small>
+              </el-button><small v-if="step.cautions.length > 0">{{ step.cautions[0] }}</small>
             </li>
           </ol>
         </div>
@@ -82,13 +82,13 @@ const swaps = computed(() =>
               v-for="step in path.testsAgain"
               :key="step.id"
             >
-              <button
-                type="button"
-                class="plain"
+              <el-button
+                link
+                type="primary"
                 @click="run.goTo(step.id)"
               >
                 {{ step.title }}
-              </button>
+              </el-button>
             </li>
           </ol><p
             v-else
@@ -163,7 +163,7 @@ ol {
 li {
   margin: 4px 0;
 }
-li .plain {
+li .is-link {
   text-align: left;
   white-space: normal;
   padding: 0;

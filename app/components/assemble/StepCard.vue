@@ -97,13 +97,13 @@ const clock = computed(() =>
       class="note gate"
       role="status"
     >
-      Waits for “{{ standing.blockedBy[0]!.title }}”: its test failed. <button
-        type="button"
-        class="plain"
+      Waits for “{{ standing.blockedBy[0]!.title }}”: its test failed. <el-button
+        link
+        type="primary"
         @click="run.goTo(standing.blockedBy[0]!.id)"
       >
         Go there
-      </button>
+      </el-button>
     </p>
     <p
       v-if="record.skippedWhy !== null"
@@ -111,13 +111,13 @@ const clock = computed(() =>
     >
       Skipped: {{ record.skippedWhy || 'no reason given' }}.<template v-if="parts.length > 0">
         Its parts still count in the ledger: take them off in Parts if they stay off.
-      </template> <button
-        type="button"
-        class="plain"
+      </template> <el-button
+        link
+        type="primary"
         @click="run.put({ skippedWhy: null })"
       >
         Do it after all
-      </button>
+      </el-button>
     </p>
     <p
       v-for="caution in step.cautions"
@@ -188,20 +188,18 @@ const clock = computed(() =>
         Failed, gone past: {{ record.overriddenWhy }}
       </p>
       <div class="answer">
-        <button
-          type="button"
-          :class="{ first: record.test !== 'passed' }"
+        <el-button
+          :type="record.test === 'passed' ? 'default' : 'primary'"
           :disabled="record.test === 'passed' || standing.blockedBy.length > 0"
           @click="pass"
         >
           {{ record.test === 'passed' ? 'It passed' : record.test === 'failed' ? 'Now it passes' : 'It passes' }}
-        </button><button
-          type="button"
+        </el-button><el-button
           :disabled="record.test === 'failed' && !record.overriddenWhy"
           @click="fail"
         >
           It fails
-        </button>
+        </el-button>
       </div>
       <form
         v-if="record.test === 'failed' && !record.overriddenWhy"
@@ -212,12 +210,12 @@ const clock = computed(() =>
           v-model="past"
           maxlength="2000"
           placeholder="a reason: it stays noted"
-        ></label><button
-          type="submit"
+        ></label><el-button
+          native-type="submit"
           :disabled="past.trim() === ''"
         >
           Go past it
-        </button>
+        </el-button>
       </form>
     </section>
     <slot />
@@ -226,22 +224,22 @@ const clock = computed(() =>
         v-if="clock !== null && record.doneAt === null"
         class="soft figure"
       >{{ clock }} min</span>
-      <button
+      <el-button
         v-if="record.startedAt === null && record.doneAt === null"
-        type="button"
-        class="plain"
+        link
+        type="primary"
         @click="run.put({ startedAt: new Date().toISOString() })"
       >
         Start the clock
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="record.skippedWhy === null && skipping === null"
-        type="button"
-        class="plain"
+        link
+        type="primary"
         @click="skipping = ''"
       >
         Skip it …
-      </button>
+      </el-button>
       <form
         v-if="skipping !== null"
         class="past"
@@ -250,14 +248,11 @@ const clock = computed(() =>
         <label class="field">Why it is left out<input
           v-model="skipping"
           maxlength="2000"
-        ></label><button type="submit">
+        ></label><el-button native-type="submit">
           Skip it
-        </button><button
-          type="button"
-          @click="skipping = null"
-        >
+        </el-button><el-button @click="skipping = null">
           Keep it
-        </button>
+        </el-button>
       </form>
     </div>
   </article>

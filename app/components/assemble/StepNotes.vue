@@ -74,13 +74,13 @@ function minutes(event: Event) {
           :src="kept.photoPath(store.build!.id, id)"
           :alt="`Photo of ${run.step.value!.title}`"
           loading="lazy"
-        ></a><button
-          type="button"
-          class="plain"
+        ></a><el-button
+          link
+          type="primary"
           @click="run.put({ photoIds: record.photoIds.filter(other => other !== id) })"
         >
           Take out
-        </button>
+        </el-button>
       </figure>
     </div>
     <label class="button photo">{{ sending ? 'Sending …' : 'Add a photo' }}<input

@@ -136,36 +136,33 @@ const kept = computed(() => store.build!.observations.filter(o => o.title === ti
       v-if="draft && lies"
       class="actions"
     >
-      <button
-        type="button"
+      <el-button
         :disabled="moving"
         @click="keep(compared && !compared.agrees ? 'held' : 'taken in')"
       >
         {{ compared && !compared.agrees ? 'Hold it' : 'Take it in' }}
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="compared && !compared.agrees && compared.differenceG > 0"
-        type="button"
         :disabled="moving"
         @click="bookDifference"
       >
         Book the difference as a line
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="compared && !compared.agrees"
-        type="button"
         :disabled="moving"
         @click="keep('taken in')"
       >
         Take it in all the same
-      </button>
-      <button
-        type="button"
-        class="plain"
+      </el-button>
+      <el-button
+        link
+        type="primary"
         @click="addLift"
       >
         Add as a lift
-      </button>
+      </el-button>
     </div>
   </section>
 </template>

@@ -60,19 +60,19 @@ async function go() {
       :value="b.id"
     >to {{ b.name }}</option></select></label>
     <p class="all">
-      <button
-        type="button"
-        class="plain"
+      <el-button
+        link
+        type="primary"
         @click="chosen = new Set(movable.map(l => l.id))"
       >
         Choose all
-      </button><button
-        type="button"
-        class="plain"
+      </el-button><el-button
+        link
+        type="primary"
         @click="chosen = new Set()"
       >
         none
-      </button>
+      </el-button>
     </p>
     <div class="list">
       <label
@@ -100,19 +100,15 @@ async function go() {
       {{ problem }}
     </p>
     <div class="foot">
-      <button
-        type="button"
-        @click="open = false"
-      >
+      <el-button @click="open = false">
         Leave them
-      </button><button
-        type="button"
-        class="first"
+      </el-button><el-button
+        type="primary"
         :disabled="ids.length === 0"
         @click="go"
       >
         {{ to === 'drawer' ? 'Put' : 'Move' }} {{ ids.length === 1 ? 'the line' : `${ids.length} lines` }}
-      </button>
+      </el-button>
     </div>
   </el-dialog>
 </template>

@@ -137,12 +137,9 @@ const targets = [
       <span>{{ progress.words }}: {{ progress.done.toLocaleString('en') }} of {{ progress.of.toLocaleString('en') }}</span><progress
         :value="progress.done"
         :max="progress.of"
-      /><button
-        type="button"
-        @click="cancel"
-      >
+      /><el-button @click="cancel">
         Stop
-      </button>
+      </el-button>
     </div>
     <template v-if="heads.length > 0">
       <h3>
@@ -192,15 +189,13 @@ const targets = [
           <span>{{ read.parts.length.toLocaleString('en') }} good
             {{ read.parts.length === 1 ? 'row' : 'rows' }}<template v-if="read.bad.length">,
               {{ read.bad.length.toLocaleString('en') }} with a
-              mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><button
-            type="button"
-            @click="open = false"
-          >Take none</button> <button
-            type="button"
-            class="first"
+              mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><el-button @click="open = false">
+            Take none
+          </el-button> <el-button
+            type="primary"
             :disabled="read.parts.length === 0"
             @click="accept"
-          >Take the {{ read.parts.length.toLocaleString('en') }} good</button></span>
+          >Take the {{ read.parts.length.toLocaleString('en') }} good</el-button></span>
         </div>
       </template>
     </template>

@@ -37,14 +37,14 @@ async function place() {
     <b>{{ kit.name }}</b><template v-if="kit.priceCents !== null">
       {{ `, ${centsFigure(kit.priceCents)} ${settings.currency}` }}
     </template>
-    <button
-      type="button"
-      class="plain"
+    <el-button
+      link
+      type="primary"
       :aria-label="`Forget the kit ${kit.name}; its pieces stay`"
       @click="drawer.removeKit(kit.id)"
     >
       ×
-    </button>
+    </el-button>
     <p class="soft">
       {{
         pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces`
@@ -74,12 +74,12 @@ async function place() {
           {{ b.name }}
         </option>
       </select>
-      <button
-        type="submit"
+      <el-button
+        native-type="submit"
         :disabled="target === '' || busy"
       >
         Put all of it on
-      </button>
+      </el-button>
     </form>
     <p
       v-if="said"

@@ -207,13 +207,13 @@ async function keep() {
         </tr>
       </tbody>
     </table>
-    <button
-      type="button"
-      class="plain"
+    <el-button
+      link
+      type="primary"
       @click="pieces.push(blank())"
     >
       Another kind of piece
-    </button>
+    </el-button>
     <p
       v-if="problem"
       class="problem"
@@ -222,18 +222,14 @@ async function keep() {
       {{ problem }}
     </p>
     <div class="foot">
-      <button
-        type="button"
-        @click="open = false"
-      >
+      <el-button @click="open = false">
         Leave it
-      </button><button
-        type="button"
-        class="first"
+      </el-button><el-button
+        type="primary"
         @click="keep"
       >
         Put the pieces into the drawer
-      </button>
+      </el-button>
     </div>
   </el-dialog>
 </template>

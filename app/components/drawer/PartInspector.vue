@@ -186,12 +186,12 @@ async function place() {
         >
           {{ b.name }}
         </option>
-      </select><button
-        type="submit"
+      </select><el-button
+        native-type="submit"
         :disabled="target === ''"
       >
         Put on
-      </button>
+      </el-button>
     </form>
     <p
       v-if="placed"
@@ -321,17 +321,11 @@ async function place() {
       />
     </template>
     <div class="actions">
-      <button
-        type="button"
-        @click="emit('remove', part)"
-      >
+      <el-button @click="emit('remove', part)">
         Delete
-      </button><button
-        type="button"
-        @click="emit('close')"
-      >
+      </el-button><el-button @click="emit('close')">
         Back to the drawer
-      </button>
+      </el-button>
     </div>
   </div>
 </template>

@@ -72,19 +72,17 @@ function printList() {
         v-model="tools"
         type="checkbox"
       >tools and consumables</label><span class="gap" />
-      <button
-        type="button"
+      <el-button
         :disabled="rows.length === 0"
         @click="save"
       >
         As CSV
-      </button><button
-        type="button"
+      </el-button><el-button
         :disabled="rows.length === 0"
         @click="printList"
       >
         Print
-      </button>
+      </el-button>
     </div>
     <p v-if="rows.length === 0">
       Nothing to buy: every fitted line is owned, weighed or in the drawer.

@@ -44,13 +44,14 @@ function setAside(finding: Finding) {
     >
       <span class="mark"><i aria-hidden="true" />{{ words[finding.severity] }}</span>
       <div class="said">
-        <button
-          type="button"
-          class="plain title"
+        <el-button
+          link
+          type="primary"
+          class="title"
           @click="emit('select', finding)"
         >
           {{ finding.title }}
-        </button>
+        </el-button>
         <p>
           {{ finding.sentence }}<span
             v-if="finding.onlyIn.length > 0"
@@ -67,27 +68,26 @@ function setAside(finding: Finding) {
             :aria-label="`Why you live with: ${finding.title}`"
             placeholder="why you live with it"
             maxlength="2000"
-          ><button type="submit">
+          ><el-button native-type="submit">
             Set aside
-          </button>
+          </el-button>
         </form>
       </div>
       <div class="acts">
-        <button
+        <el-button
           v-if="finding.ways.find(w => w.move)"
-          type="button"
           @click="emit('way', finding.ways.find(w => w.move)!)"
         >
           Do that
-        </button>
-        <button
+        </el-button>
+        <el-button
           v-else-if="askWhy !== finding.id"
-          type="button"
-          class="plain"
+          link
+          type="primary"
           @click="askWhy = finding.id"
         >
           Live with it
-        </button>
+        </el-button>
         <small
           v-if="finding.ways[0]"
           class="soft"
@@ -126,13 +126,12 @@ function setAside(finding: Finding) {
         </p>
       </div>
       <div class="acts">
-        <button
+        <el-button
           v-if="fits.length > 5"
-          type="button"
           @click="showFits = !showFits"
         >
           {{ showFits ? 'Fewer' : 'Show' }}
-        </button>
+        </el-button>
       </div>
     </div>
     <details
@@ -160,13 +159,13 @@ function setAside(finding: Finding) {
         :key="finding.id"
         class="aside-row"
       >
-        <span><b>{{ finding.title }}</b> <span class="soft">{{ finding.setAside || 'no reason given' }}</span></span><button
-          type="button"
-          class="plain"
+        <span><b>{{ finding.title }}</b> <span class="soft">{{ finding.setAside || 'no reason given' }}</span></span><el-button
+          link
+          type="primary"
           @click="emit('aside', finding, '\u0000')"
         >
           Bring back
-        </button>
+        </el-button>
       </div>
     </details>
   </div>

@@ -149,14 +149,14 @@ const gearLines = computed(() => {
         :key="i"
         class="way"
       >
-        <button
+        <el-button
           v-if="way.move"
-          type="button"
-          class="plain"
+          link
+          type="primary"
           @click="emit('way', way)"
         >
           {{ way.words }}
-        </button><span v-else>{{ way.words }}</span>
+        </el-button><span v-else>{{ way.words }}</span>
         <b
           v-if="way.gramsG !== null"
           class="figure"
@@ -205,7 +205,7 @@ const gearLines = computed(() => {
   padding: 5px 0;
   border-top: 1px solid var(--line);
 }
-.way .plain {
+.way .is-link {
   text-align: left;
   white-space: normal;
   padding-left: 0;

@@ -112,13 +112,12 @@ function book(joint: SaidJoint, massG: number) {
 <template>
   <div class="fixings">
     <p class="head">
-      <span>{{ headWords }}</span><button
-        type="button"
-        class="first"
+      <span>{{ headWords }}</span><el-button
+        type="primary"
         @click="add"
       >
         New joint
-      </button>
+      </el-button>
     </p>
     <article
       v-for="joint in schedule.open"
@@ -134,19 +133,15 @@ function book(joint: SaidJoint, massG: number) {
           :joint="joint"
           @change="put"
         /><div class="foot">
-          <button
+          <el-button
             v-if="isJointInDoubt(joint)"
-            type="button"
-            class="first"
+            type="primary"
             @click="put({ ...joint, said: true })"
           >
             That is how it is
-          </button><button
-            type="button"
-            @click="save(joints.filter(j => j.id !== joint.id))"
-          >
+          </el-button><el-button @click="save(joints.filter(j => j.id !== joint.id))">
             Take the joint out
-          </button>
+          </el-button>
         </div>
       </div>
     </article>
@@ -211,20 +206,19 @@ function book(joint: SaidJoint, massG: number) {
           <b
             v-if="row.massG !== null"
             class="figure"
-          >{{ fixed(row.massG, 2) }} g</b><button
+          >{{ fixed(row.massG, 2) }} g</b><el-button
             v-if="(row.verdict === 'too long' || row.verdict === 'too short') && row.soldMm !== null"
-            type="button"
             @click="put({ ...row.joint, lengthMm: row.soldMm, lineId: null })"
           >
             Take × {{ row.soldMm }}
-          </button><button
-            type="button"
-            class="plain"
+          </el-button><el-button
+            link
+            type="primary"
             :aria-expanded="openId === row.joint.id"
             @click="openId = openId === row.joint.id ? null : row.joint.id"
           >
             {{ openId === row.joint.id ? 'Close' : 'Edit' }}
-          </button>
+          </el-button>
         </div>
       </div>
       <div
@@ -266,18 +260,14 @@ function book(joint: SaidJoint, massG: number) {
           </tbody>
         </table>
         <div class="foot">
-          <button
+          <el-button
             v-if="row.massG !== null"
-            type="button"
             @click="book(row.joint, row.massG)"
           >
             Book {{ fixed(row.massG, 2) }} g as worked out
-          </button><button
-            type="button"
-            @click="save(joints.filter(j => j.id !== row.joint.id))"
-          >
+          </el-button><el-button @click="save(joints.filter(j => j.id !== row.joint.id))">
             Take the joint out
-          </button>
+          </el-button>
         </div>
       </div>
       <p

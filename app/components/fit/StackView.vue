@@ -141,13 +141,12 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
       v-if="!stack || layers.length === 0"
       class="empty"
     >
-      <p>Nothing stacked yet. Begin with the boards of this build, then set what lies between them.</p><button
-        type="button"
-        class="first"
+      <p>Nothing stacked yet. Begin with the boards of this build, then set what lies between them.</p><el-button
+        type="primary"
         @click="begin"
       >
         Begin with the boards
-      </button>
+      </el-button>
     </div>
     <template v-else-if="up">
       <div class="sums">
@@ -487,37 +486,37 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
               </select>
             </td>
             <td class="acts">
-              <button
-                type="button"
-                class="plain"
+              <el-button
+                link
+                type="primary"
                 :disabled="i === 0"
                 :aria-label="`${layer.name} one up`"
                 @click="move(layers.length - 1 - i, 1)"
               >
                 ↑
-              </button><button
-                type="button"
-                class="plain"
+              </el-button><el-button
+                link
+                type="primary"
                 :disabled="i === layers.length - 1"
                 :aria-label="`${layer.name} one down`"
                 @click="move(layers.length - 1 - i, -1)"
               >
                 ↓
-              </button><button
-                type="button"
-                class="plain"
+              </el-button><el-button
+                link
+                type="primary"
                 :aria-label="`Spacers above ${layer.name}`"
                 @click="add(layers.length - 1 - i)"
               >
                 +
-              </button><button
-                type="button"
-                class="plain"
+              </el-button><el-button
+                link
+                type="primary"
                 :aria-label="`Take ${layer.name} out`"
                 @click="save(layers.filter(l => l.id !== layer.id))"
               >
                 ×
-              </button>
+              </el-button>
             </td>
           </tr>
         </tbody>

@@ -91,13 +91,12 @@ const headWords = computed(() => {
       <span>{{ headWords }}<b
         v-if="plan.tooShort > 0"
         class="word-over"
-      > · {{ plan.tooShort }} too short</b></span><button
-        type="button"
-        class="first"
+      > · {{ plan.tooShort }} too short</b></span><el-button
+        type="primary"
         @click="add"
       >
         New lead
-      </button>
+      </el-button>
     </p>
     <p
       v-if="problem"
@@ -210,34 +209,32 @@ const headWords = computed(() => {
               {{ row.words }}
             </td>
             <td>
-              <button
-                type="button"
-                class="plain"
+              <el-button
+                link
+                type="primary"
                 :aria-label="`Take ${row.wire.name} out`"
                 @click="save(wires.filter(w => w.id !== row.wire.id))"
               >
                 ×
-              </button>
+              </el-button>
             </td>
           </tr>
         </tbody>
       </table>
     </div>
     <p v-if="fromReel > 0 || ofSplices > 0">
-      <button
+      <el-button
         v-if="fromReel > 0"
-        type="button"
         @click="book('wire plan', 'Leads of the wire plan, from the reel', fromReel)"
       >
         Book {{ fixed(fromReel, 2) }} g from the reel as worked out
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="ofSplices > 0"
-        type="button"
         @click="book('splices of the wire plan', 'Splices of leads that were too short', ofSplices)"
       >
         Book {{ fixed(ofSplices, 2) }} g of splices as worked out
-      </button>
+      </el-button>
     </p>
     <p class="soft">
       Stranded wire with a silicone jacket, ± {{ percentFigure(workedOut.fraction) }} %. A lead that is too short for

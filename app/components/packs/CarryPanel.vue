@@ -42,13 +42,13 @@ const setup = computed(() => store.build!.setups.find(s => s.id === props.choice
         </template>
       </p>
       <p v-if="carry.best">
-        The most you {{ carry.best.source === 'on the build' ? 'have on this build' : 'could take' }} is <button
-          type="button"
-          class="plain"
+        The most you {{ carry.best.source === 'on the build' ? 'have on this build' : 'could take' }} is <el-button
+          link
+          type="primary"
           @click="emit('cell', carry.best)"
         >
           {{ packLabel(carry.best.pack) }}
-        </button>, {{ fixed(carry.best.pack.pack!.capacityMah, 0) }} mAh<template v-if="!withDrawer">
+        </el-button>, {{ fixed(carry.best.pack.pack!.capacityMah, 0) }} mAh<template v-if="!withDrawer">
           {{ ' (the drawer is not looked at)' }}
         </template>.
       </p>

@@ -58,15 +58,16 @@ const cardWords = computed(() =>
 </script>
 
 <template>
-  <button
+  <el-button
     v-if="isPhone"
-    type="button"
-    class="plain no-print"
+    link
+    type="primary"
+    class="no-print"
     :aria-expanded="isOpen"
     @click="isOpen = !isOpen"
   >
     {{ isOpen ? '▾' : '▸' }} Flown as {{ plan.style }}, judged under {{ cardWords }}
-  </button>
+  </el-button>
   <div
     v-if="isOpen || !isPhone"
     ref="bar"
@@ -227,7 +228,7 @@ summary {
   flex-basis: 100%;
 }
 @media (max-width: 760px) {
-  button.plain {
+  .is-link {
     font-size: 15px;
     white-space: normal;
     text-align: left;

@@ -48,13 +48,12 @@ function printList() {
       <label class="tick"><input
         v-model="withAll"
         type="checkbox"
-      >also what is not clear</label><span class="gap" /><button
-        type="button"
+      >also what is not clear</label><span class="gap" /><el-button
         :disabled="going.length === 0"
         @click="printList"
       >
         Print
-      </button>
+      </el-button>
     </div>
     <h2 class="title">
       {{ store.build!.name }}: go list of {{ dayjs(today).format('D MMMM YYYY') }}

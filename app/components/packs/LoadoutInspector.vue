@@ -224,62 +224,59 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
     <h3>Best under the limit, {{ setup.name }}</h3>
     <dl class="facts">
       <dt>
-        Longest: <button
-          type="button"
-          class="plain"
+        Longest: <el-button
+          link
+          type="primary"
           @click="emit('cell', best.longest)"
         >
           {{ packLabel(best.longest.pack) }}
-        </button>
+        </el-button>
       </dt><dd>{{ minutesWords(flights.get(best.longest.key)) }}</dd>
       <dt>
-        Most free grams: <button
-          type="button"
-          class="plain"
+        Most free grams: <el-button
+          link
+          type="primary"
           @click="emit('cell', best.lightest)"
         >
           {{ packLabel(best.lightest.pack) }}
-        </button>
+        </el-button>
       </dt><dd>{{ fixed(best.lightest.binding!.verdict!.headroomG, 1) }} g</dd>
     </dl>
   </template>
 
   <div class="acts">
     <template v-if="cell.source === 'on the build'">
-      <button
+      <el-button
         v-if="!isFlown"
-        type="button"
-        class="first"
+        type="primary"
         @click="fly"
       >
         Make it the way I fly
-      </button><span
+      </el-button><span
         v-else
         class="soft"
       >This is the way you fly it.</span>
-      <button
+      <el-button
         v-if="verdict?.word === 'Over' || cell.onPurpose"
-        type="button"
         @click="purpose"
       >
         {{ cell.onPurpose ? 'Not on purpose after all' : 'I fly this one over on purpose' }}
-      </button>
-      <button
-        type="button"
-        class="plain"
+      </el-button>
+      <el-button
+        link
+        type="primary"
         @click="never"
       >
         {{ cell.never ? 'It is flown after all' : 'It is never flown' }}
-      </button>
+      </el-button>
     </template>
-    <button
+    <el-button
       v-else
-      type="button"
-      class="first"
+      type="primary"
       @click="emit('take', cell)"
     >
       Put this pack on the build
-    </button>
+    </el-button>
   </div>
   <p
     v-if="cell.onPurpose"
@@ -381,7 +378,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
   color: var(--plum-text);
   font-weight: 600;
 }
-dt .plain {
+dt .is-link {
   padding: 0 2px;
   font-size: 12.5px;
   min-height: 0;

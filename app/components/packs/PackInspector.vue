@@ -38,13 +38,12 @@ function charged() {
     {{ note }}
   </p>
   <p>
-    <button
+    <el-button
       v-if="textOf(pack, 'lastChargedOn') !== today"
-      type="button"
       @click="charged"
     >
       Charged today
-    </button>
+    </el-button>
   </p>
   <div class="fields">
     <label class="field wide">What it is<EditField

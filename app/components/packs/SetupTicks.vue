@@ -124,22 +124,22 @@ function minutes(setup: Setup) {
               v-for="setup in store.build!.setups"
               :key="setup.id"
             >
-              <button
-                type="button"
-                class="plain"
+              <el-button
+                link
+                type="primary"
                 :aria-label="`Copy set-up ${setup.name}`"
                 @click="add(setup)"
               >
                 Copy
-              </button> <button
-                type="button"
-                class="plain"
+              </el-button> <el-button
+                link
+                type="primary"
                 :disabled="store.build!.setups.length === 1"
                 :aria-label="`Delete set-up ${setup.name}`"
                 @click="store.run({ type: 'setup.delete', id: setup.id })"
               >
                 Delete
-              </button>
+              </el-button>
             </td>
           </tr>
         </tfoot>
@@ -153,9 +153,9 @@ function minutes(setup: Setup) {
         v-model="newName"
         placeholder="bare, for the shed"
         aria-label="Name of the new set-up"
-      ><button type="submit">
+      ><el-button native-type="submit">
         Add a set-up
-      </button>
+      </el-button>
     </form>
     <p
       v-if="problem"

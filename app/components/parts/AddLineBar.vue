@@ -90,18 +90,15 @@ function add() {
         :key="e"
         :value="e"
       >{{ e }}</option></select></label>
-      <button
-        type="submit"
-        class="first"
+      <el-button
+        type="primary"
+        native-type="submit"
       >
         Add
-      </button>
-      <button
-        type="button"
-        @click="emit('close')"
-      >
+      </el-button>
+      <el-button @click="emit('close')">
         Close
-      </button>
+      </el-button>
     </div>
     <p
       v-for="(sentence, field) in problems"

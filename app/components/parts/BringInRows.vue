@@ -98,14 +98,13 @@ function accept() {
           accept=".csv,.tsv,.txt,text/csv"
           aria-label="CSV file"
           @change="takeFile"
-        ><button
-          type="button"
-          class="first"
+        ><el-button
+          type="primary"
           :disabled="text.trim() === ''"
           @click="take(text)"
         >
           Look at the rows
-        </button>
+        </el-button>
       </div>
     </template>
     <p
@@ -206,19 +205,15 @@ function accept() {
         <span>{{ good.length }} good {{ good.length === 1 ? 'row' : 'rows' }}<template v-if="bad">, {{ bad }} with a
           mistake</template><template v-if="withoutGrams">, {{ withoutGrams }} without
           grams</template><template v-if="rows.length > shown.length">; {{ shown.length }} shown</template></span>
-        <span><button
-          type="button"
-          @click="open = false"
-        >Take none</button> <button
-          type="button"
-          class="first"
+        <span><el-button @click="open = false">Take none</el-button> <el-button
+          type="primary"
           :disabled="good.length === 0"
           @click="accept"
         >{{
           bad
             ? `Take the ${good.length} good ${good.length === 1 ? 'row' : 'rows'}`
             : `Take ${good.length === 1 ? 'the row' : `all ${good.length} rows`}`
-        }}</button></span>
+        }}</el-button></span>
       </div>
     </template>
   </el-dialog>

@@ -65,18 +65,14 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         {{ store.weighedElsewhere.lineIds.length === 1 ? 'line' : 'lines' }} came weighed from
         {{ store.weighedElsewhere.from }} when this build was copied. Were these very pieces on a scale?
       </p>
-      <button
-        type="button"
-        class="first"
+      <el-button
+        type="primary"
         @click="store.answerCopied('twins')"
       >
         No, they are twins
-      </button> <button
-        type="button"
-        @click="store.answerCopied('weighed')"
-      >
+      </el-button> <el-button @click="store.answerCopied('weighed')">
         Yes, these too
-      </button>
+      </el-button>
     </div>
     <p
       v-if="store.narrowing"
@@ -91,13 +87,13 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         :key="entry.line.id"
         class="doubt"
       >
-        <button
-          type="button"
-          class="plain"
+        <el-button
+          link
+          type="primary"
           @click="store.selectedId = entry.line.id"
         >
           {{ lineTitle(entry.line) }}
-        </button><span class="figure">{{ fixed(100 * entry.share, 0) }} %</span>
+        </el-button><span class="figure">{{ fixed(100 * entry.share, 0) }} %</span>
       </div>
     </template>
     <template v-if="carrying.length > 0">
@@ -180,12 +176,9 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     </div>
     <SetupEditor />
     <p class="apart">
-      <button
-        type="button"
-        @click="everMoved = moving = true"
-      >
+      <el-button @click="everMoved = moving = true">
         Take apart or move lines
-      </button>
+      </el-button>
     </p>
     <LazyHandOver
       v-if="everMoved"
@@ -217,7 +210,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
   padding: 3px 0;
   gap: 8px;
 }
-.doubt .plain {
+.doubt .is-link {
   text-align: left;
   white-space: normal;
   color: var(--ink);

@@ -213,14 +213,14 @@ function remove() {
         g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small>
     </div>
     <p>
-      {{ explanation }} <button
+      {{ explanation }} <el-button
         v-if="line.mass?.weighing?.method === 'typed'"
-        type="button"
-        class="plain"
+        link
+        type="primary"
         @click="change({ mass: { ...withDisplays(line.mass), versionId: newId() } })"
       >
         It was another scale
-      </button>
+      </el-button>
     </p>
     <dl class="facts">
       <template v-if="line.listing">
@@ -278,26 +278,26 @@ function remove() {
       @worked="useWorked"
       @close="working = false"
     />
-    <button
+    <el-button
       v-else-if="workable"
-      type="button"
-      class="plain work-out"
+      link
+      type="primary"
+      class="work-out"
       @click="working = true"
     >
       {{ workable }}
-    </button>
+    </el-button>
 
     <template v-if="line.state === 'candidate'">
       <p v-if="fitted">
         Could go instead of {{ fitted.name }}.
       </p>
-      <button
-        type="button"
-        class="first"
+      <el-button
+        type="primary"
         @click="store.run({ type: 'line.fit', id: line.id })"
       >
         Fit this instead
-      </button>
+      </el-button>
     </template>
     <template v-else>
       <h3>Could go here instead</h3>
@@ -306,33 +306,32 @@ function remove() {
         :key="candidate.id"
         class="candidate"
       >
-        <button
-          type="button"
-          class="plain"
+        <el-button
+          link
+          type="primary"
           @click="store.selectedId = candidate.id"
         >
           {{ candidate.name }}
-        </button>
+        </el-button>
         <b
           v-if="candidate.mass"
           class="figure"
           :class="store.estimates.of(candidate).valueG <= estimate.valueG ? 'word-clear' : 'word-over'"
         >{{ signed(store.estimates.of(candidate).valueG - estimate.valueG, 1) }} g</b>
-        <button
-          type="button"
+        <el-button
           :aria-label="`Fit ${candidate.name} instead`"
           @click="store.run({ type: 'line.fit', id: candidate.id })"
         >
           Fit
-        </button>
+        </el-button>
       </div>
-      <button
-        type="button"
-        class="plain"
+      <el-button
+        link
+        type="primary"
         @click="addCandidate"
       >
         Add a candidate
-      </button>
+      </el-button>
       <NuxtLink
         class="compare"
         :to="{ path: `/builds/${store.build!.id}/choosing`, query: { line: line.id } }"
@@ -388,13 +387,13 @@ function remove() {
       class="note"
       data-test="doubt"
     >
-      {{ doubtWords }} <button
-        type="button"
-        class="plain"
+      {{ doubtWords }} <el-button
+        link
+        type="primary"
         @click="change({ mass: confirmed(line.mass!, newId()) })"
       >
         Both are right
-      </button>
+      </el-button>
     </p>
     <p
       v-for="judgement in leavingOut"
@@ -465,31 +464,21 @@ function remove() {
       {{ slotFacts[line.slot].sentence }}
     </p>
     <div class="actions">
-      <button
+      <el-button
         v-if="line.state !== 'candidate'"
-        type="button"
         @click="change({ state: line.state === 'off' ? 'fitted' : 'off' })"
       >
         {{ line.state === 'off' ? 'Bring back' : 'Take off' }}
-      </button>
-      <button
-        type="button"
-        @click="everMoved = moving = true"
-      >
+      </el-button>
+      <el-button @click="everMoved = moving = true">
         Move …
-      </button>
-      <button
-        type="button"
-        @click="remove"
-      >
+      </el-button>
+      <el-button @click="remove">
         Delete
-      </button>
-      <button
-        type="button"
-        @click="store.selectedId = null"
-      >
+      </el-button>
+      <el-button @click="store.selectedId = null">
         Back to the build
-      </button>
+      </el-button>
     </div>
     <LazyHandOver
       v-if="everMoved"
@@ -524,7 +513,7 @@ summary {
   border-top: 1px solid var(--line);
   padding: 4px 0;
 }
-.candidate .plain {
+.candidate .is-link {
   text-align: left;
   white-space: normal;
   font-weight: 500;

@@ -31,17 +31,11 @@ const weighedEachG = computed(() => (props.line.mass ? props.line.mass.valueG / 
     aria-label="Do its facts still hold?"
   >
     <p>It came as a typical “{{ className }}” and is called something else now. Do the facts of that class still hold of it?</p>
-    <button
-      type="button"
-      @click="answer(true)"
-    >
+    <el-button @click="answer(true)">
       They hold
-    </button> <button
-      type="button"
-      @click="answer(false)"
-    >
+    </el-button> <el-button @click="answer(false)">
       Take them away
-    </button>
+    </el-button>
   </div>
   <div
     v-if="basisUnsaid(line)"
@@ -53,17 +47,11 @@ const weighedEachG = computed(() => (props.line.mass ? props.line.mass.valueG / 
       Listed at {{ fixed(line.listing!.valueG, 2) }} g, weighed {{ fixed(weighedEachG, 2) }} g. Was it on the scale
       as it came, or as fitted: cut, stripped, soldered? Only as it came it teaches how its kind is listed.
     </p>
-    <button
-      type="button"
-      @click="said('as supplied')"
-    >
+    <el-button @click="said('as supplied')">
       As it came
-    </button> <button
-      type="button"
-      @click="said('as fitted')"
-    >
+    </el-button> <el-button @click="said('as fitted')">
       As fitted
-    </button>
+    </el-button>
   </div>
 </template>
 

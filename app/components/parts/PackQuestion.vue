@@ -93,12 +93,12 @@ function say() {
     >
       {{ problem }}
     </p>
-    <button
-      type="submit"
-      class="first"
+    <el-button
+      type="primary"
+      native-type="submit"
     >
       That is the pack
-    </button>
+    </el-button>
   </form>
 </template>
 

@@ -28,16 +28,14 @@ const why = computed(() => {
     <span><b>{{ lineTitle(line) }}, {{ gramsFigure(question.newG, 0.02) }} g:</b> {{ why }}
       {{ question.until === 'another' ? 'It is taken for another piece. Is it?' : 'Is it still the same piece?' }}</span>
     <span class="answers">
-      <button
-        type="button"
-        :class="{ first: question.until === 'same' }"
+      <el-button
+        :type="question.until === 'same' ? 'primary' : 'default'"
         @click="store.answerPiece('same')"
-      >The same, better known</button>
-      <button
-        type="button"
-        :class="{ first: question.until === 'another' }"
+      >The same, better known</el-button>
+      <el-button
+        :type="question.until === 'another' ? 'primary' : 'default'"
         @click="store.answerPiece('another')"
-      >Another piece</button>
+      >Another piece</el-button>
     </span>
   </div>
 </template>

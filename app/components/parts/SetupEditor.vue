@@ -39,15 +39,15 @@ function contents(setup: Setup): string {
       :aria-label="`Name of set-up ${setup.name}`"
       @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })"
     />
-    <button
-      type="button"
-      class="plain"
+    <el-button
+      link
+      type="primary"
       :disabled="store.build!.setups.length === 1"
       :aria-label="`Delete set-up ${setup.name}`"
       @click="store.run({ type: 'setup.delete', id: setup.id })"
     >
       Delete
-    </button>
+    </el-button>
     <span class="soft">{{ contents(setup) }}</span>
   </div>
   <form
@@ -58,12 +58,13 @@ function contents(setup: Setup): string {
       v-model="newName"
       placeholder="New set-up"
       aria-label="Name of the new set-up"
-    ><button
-      type="submit"
-      class="plain"
+    ><el-button
+      link
+      type="primary"
+      native-type="submit"
     >
       Add
-    </button>
+    </el-button>
   </form>
   <p
     v-if="problem"

@@ -158,17 +158,14 @@ async function save() {
         {{ problem }}
       </p>
       <div class="foot">
-        <button
-          type="button"
-          @click="open = false"
-        >
+        <el-button @click="open = false">
           Not now
-        </button><button
-          type="submit"
-          class="first"
+        </el-button><el-button
+          type="primary"
+          native-type="submit"
         >
           Keep it
-        </button>
+        </el-button>
       </div>
     </form>
   </el-dialog>

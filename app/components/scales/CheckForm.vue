@@ -102,21 +102,20 @@ function takeLive(row: Row) {
         placeholder="display, g"
         :aria-label="`Display, placing ${i + 1}`"
       >
-      <button
+      <el-button
         v-if="bench.live.value"
-        type="button"
         @click="takeLive(row)"
       >
         Take the reading
-      </button>
+      </el-button>
     </div>
-    <button
-      type="button"
-      class="plain"
+    <el-button
+      link
+      type="primary"
       @click="rows.push({ referenceId: scales.references[0]?.id ?? '', display: '' })"
     >
       Another placing
-    </button>
+    </el-button>
     <p
       v-if="outcome"
       class="soft"
@@ -135,17 +134,14 @@ function takeLive(row: Row) {
     <p class="soft">
       Past weighings stay as they are; a build offers to correct its own by this check.
     </p>
-    <button
-      type="submit"
-      class="first"
+    <el-button
+      type="primary"
+      native-type="submit"
     >
       Keep this check
-    </button> <button
-      type="button"
-      @click="emit('done')"
-    >
+    </el-button> <el-button @click="emit('done')">
       Leave it
-    </button>
+    </el-button>
   </form>
 </template>
 

@@ -116,20 +116,18 @@ function takeLive(index: number) {
         <span class="soft">{{ scale.resolutionG }} g steps, {{ scale.capacityG }} g at most</span>
       </div>
       <span class="gap" />
-      <button
+      <el-button
         v-if="scales.current?.id !== scale.id"
-        type="button"
         @click="scales.currentId = scale.id"
       >
         Use this one
-      </button>
-      <button
-        type="button"
-        class="first"
+      </el-button>
+      <el-button
+        type="primary"
         @click="open = open === 'check' ? '' : 'check'"
       >
         Check it
-      </button>
+      </el-button>
     </div>
     <div class="columns">
       <dl class="facts">
@@ -202,12 +200,12 @@ function takeLive(index: number) {
           :aria-label="`Placing ${i + 1}`"
           @keydown.enter.prevent="text === '' ? takeLive(i) : next(i)"
         >
-        <button
-          type="submit"
-          class="first"
+        <el-button
+          type="primary"
+          native-type="submit"
         >
           Keep
-        </button>
+        </el-button>
       </form>
     </div>
     <div
@@ -242,28 +240,28 @@ function takeLive(index: number) {
       {{ problem }}
     </p>
     <div class="foot">
-      <button
-        type="button"
-        class="plain"
+      <el-button
+        link
+        type="primary"
         @click="open = open === 'ten' ? '' : 'ten'"
       >
         Measure how it repeats
-      </button>
-      <button
-        type="button"
-        class="plain"
+      </el-button>
+      <el-button
+        link
+        type="primary"
         @click="open = open === 'facts' ? '' : 'facts'"
       >
         Change its facts
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="mine.length === 0"
-        type="button"
-        class="plain"
+        link
+        type="primary"
         @click="remove"
       >
         Take it off the list
-      </button>
+      </el-button>
     </div>
   </section>
 </template>

@@ -88,19 +88,18 @@ async function set(text: string) {
         autocomplete="new-password"
         :placeholder="network?.passphraseSet ? 'one is set' : 'at least 10 characters'"
       ></label>
-      <button
-        type="submit"
+      <el-button
+        native-type="submit"
         :disabled="passphrase === ''"
       >
         Set
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="network?.passphraseSet && !network.fromEnvironment"
-        type="button"
         @click="set('')"
       >
         Take it away
-      </button>
+      </el-button>
     </form>
     <label
       v-if="network?.atTheMachine !== false"
@@ -112,12 +111,9 @@ async function set(text: string) {
     <p v-if="network && !network.atTheMachine">
       You are signed in from another device. <template v-if="waiting > 0">
         {{ changesWords(waiting) }} {{ waiting === 1 ? 'waits' : 'wait' }} to be written: kept in this browser, sent after the next sign-in.
-      </template><button
-        type="button"
-        @click="signOut"
-      >
+      </template><el-button @click="signOut">
         Sign out{{ waiting > 0 ? ' all the same' : '' }}
-      </button>
+      </el-button>
     </p>
     <p
       v-if="problem"

@@ -84,46 +84,40 @@ onMounted(() => field.value?.focus())
       inputmode="decimal"
       aria-label="Length of the leads now, mm"
     ></label>
-    <button
-      type="submit"
-      class="first"
+    <el-button
+      type="primary"
+      native-type="submit"
     >
       Done
-    </button><button
-      type="button"
-      @click="emit('close')"
-    >
+    </el-button><el-button @click="emit('close')">
       Not yet
-    </button>
+    </el-button>
     <span class="soft">Empty: the forecast stands until you weigh.</span>
     <p
       v-if="bench.live.value"
       class="pan"
     >
       <span class="soft">{{ panG === null ? bench.rest.value.reason : `On the pan ${fixed(panG, 2)} g.` }}</span>
-      <button
-        type="button"
+      <el-button
         :disabled="panG === null || panG <= 0"
         @click="takePan"
       >
         {{ putsOn ? 'That goes on' : 'That came off' }}
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="beforeG === null"
-        type="button"
         :disabled="panG === null"
         @click="beforeG = panG"
       >
         That is it before
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-else
-        type="button"
         :disabled="panG === null"
         @click="takeAfter"
       >
         {{ fixed(beforeG, 2) }} g before: that is it after
-      </button>
+      </el-button>
     </p>
     <p
       v-if="problem || refusal"

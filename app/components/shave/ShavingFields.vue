@@ -133,13 +133,13 @@ function toggle(list: 'excludes' | 'needs', id: string) {
         v-if="touched && !working"
         class="wide"
       >
-        <button
-          type="button"
-          class="plain"
+        <el-button
+          link
+          type="primary"
           @click="working = true"
         >
           Work the grams out …
-        </button>
+        </el-button>
       </p>
       <LazyWorkOut
         v-if="touched && working"

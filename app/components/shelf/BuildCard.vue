@@ -83,23 +83,25 @@ const facts = computed(() => {
       </div>
     </div>
     <div class="ways">
-      <button
-        type="button"
-        class="plain away"
+      <el-button
+        link
+        type="primary"
+        class="away"
         :aria-label="`${entry.archived ? 'Bring back' : 'Put away'} ${entry.name}`"
         @click="emit('putAway', !entry.archived)"
       >
         {{ entry.archived ? 'Bring back' : 'Put away' }}
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="entry.archived"
-        type="button"
-        class="plain away"
+        link
+        type="primary"
+        class="away"
         :aria-label="`Delete ${entry.name} for good`"
         @click="emit('remove')"
       >
         Delete …
-      </button>
+      </el-button>
     </div>
   </article>
 </template>

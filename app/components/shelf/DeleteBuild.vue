@@ -23,18 +23,14 @@ const emit = defineEmits<{ close: []; remove: [] }>()
       >Save the build file</a>
     </p>
     <template #footer>
-      <button
-        type="button"
-        @click="emit('close')"
-      >
+      <el-button @click="emit('close')">
         Keep it
-      </button> <button
-        type="button"
-        class="first"
+      </el-button> <el-button
+        type="primary"
         @click="emit('remove')"
       >
         Delete for good
-      </button>
+      </el-button>
     </template>
   </el-dialog>
 </template>

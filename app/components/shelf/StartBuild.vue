@@ -176,18 +176,15 @@ async function start() {
         {{ problem }}
       </p>
       <div class="foot">
-        <button
-          type="button"
-          @click="open = false"
-        >
+        <el-button @click="open = false">
           Not now
-        </button><button
-          type="submit"
-          class="first"
+        </el-button><el-button
+          type="primary"
+          native-type="submit"
           :disabled="busy"
         >
           Start it
-        </button>
+        </el-button>
       </div>
     </form>
   </el-dialog>

@@ -30,19 +30,15 @@ const open = computed({ get: () => store.conflict !== null, set: () => undefined
       </p>
     </template>
     <template #footer>
-      <button
-        type="button"
-        @click="store.settleConflict(false)"
-      >
+      <el-button @click="store.settleConflict(false)">
         Keep what is there
-      </button>
-      <button
-        type="button"
-        class="first"
+      </el-button>
+      <el-button
+        type="primary"
         @click="store.settleConflict(true)"
       >
         Put my change on top
-      </button>
+      </el-button>
     </template>
   </el-dialog>
 </template>

@@ -35,14 +35,13 @@ useSingleKeys({ undo: () => step('undo'), redo: () => step('redo') })
 </script>
 
 <template>
-  <button
-    type="button"
+  <el-button
     :disabled="!steps.undo"
     :title="steps.undo ? `Take back: ${steps.undo}` : 'Nothing to take back'"
     @click="step('undo')"
   >
     Undo <KeyHint does="undo" />
-  </button>
+  </el-button>
 </template>
 
 <style scoped>

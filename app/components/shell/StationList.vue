@@ -45,16 +45,16 @@ const shown = computed(() =>
       <em>{{ station.number }}</em>
       <span><b>{{ station.name }}</b><small>{{ statuses[station.page]?.line }}</small></span>
     </NuxtLink>
-    <button
+    <el-button
       v-if="folded.length > 0"
-      type="button"
-      class="plain"
+      link
+      type="primary"
       :aria-expanded="unfolded"
       title="Stations that have nothing to say of a craft known only as a whole"
       @click="unfolded = !unfolded"
     >
       {{ unfolded ? 'Fewer stations' : `${folded.length} more stations` }}
-    </button>
+    </el-button>
   </nav>
 </template>
 

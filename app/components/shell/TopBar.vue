@@ -28,25 +28,21 @@ onNuxtReady(() => {
       <NuxtLink to="/scales">Scales</NuxtLink>
       <NuxtLink to="/rules">Rules</NuxtLink>
       <NuxtLink to="/settings">Settings</NuxtLink>
-      <button
-        type="button"
-        @click="shell.findOpen.value = true"
-      >
+      <el-button @click="shell.findOpen.value = true">
         Find <KeyHint does="find" />
-      </button>
+      </el-button>
       <LazyUndoButton v-if="inBuild" />
       <LazyKeptUndo
         v-else-if="keptHere"
         :document="keptHere"
       />
-      <button
-        type="button"
+      <el-button
         aria-label="Keys"
         title="All keys"
         @click="shell.keysOpen.value = true"
       >
         <KeyHint does="help" />
-      </button>
+      </el-button>
     </nav>
   </header>
 </template>

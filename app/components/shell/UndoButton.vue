@@ -3,15 +3,14 @@ const store = useBuildStore()
 </script>
 
 <template>
-  <button
+  <el-button
     v-if="store.build"
-    type="button"
     :disabled="!store.steps.undo"
     :title="store.steps.undo ? `Take back: ${store.steps.undo}` : 'Nothing to take back'"
     @click="store.step('undo')"
   >
     Undo <KeyHint does="undo" />
-  </button>
+  </el-button>
 </template>
 
 <style scoped>

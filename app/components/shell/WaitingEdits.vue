@@ -33,15 +33,14 @@ watch(label, text => {
 </script>
 
 <template>
-  <button
+  <el-button
     v-if="label"
-    type="button"
     class="waiting"
     :title="waiting[0] ? whyWaiting(waiting[0]) : ''"
     @click="open = true"
   >
     {{ label }}
-  </button>
+  </el-button>
   <el-dialog
     v-model="open"
     title="Not written yet"
@@ -68,13 +67,13 @@ watch(label, text => {
           v-for="edit in edits.queue.pending(state.document)"
           :key="edit.key"
         >
-          {{ edit.words }} <button
-            type="button"
-            class="plain"
+          {{ edit.words }} <el-button
+            link
+            type="primary"
             @click="edits.queue.setAsideByHand(edit.key, 'Taken out of the line by hand.')"
           >
             Set aside
-          </button>
+          </el-button>
         </li>
       </ol>
     </section>
@@ -92,18 +91,15 @@ watch(label, text => {
           :key="edit.key"
         >
           <b>{{ edit.documentName }}</b>: {{ edit.words }}<br><span class="soft">{{ edit.sentence }}</span><br>
-          <button
-            type="button"
-            @click="edits.queue.tryAgain(edit.key)"
-          >
+          <el-button @click="edits.queue.tryAgain(edit.key)">
             Try again
-          </button> <button
-            type="button"
-            class="plain"
+          </el-button> <el-button
+            link
+            type="primary"
             @click="edits.queue.letGo(edit.key)"
           >
             Let it go
-          </button>
+          </el-button>
         </li>
       </ul>
     </section>
@@ -111,18 +107,14 @@ watch(label, text => {
       They are kept in this browser and sent by themselves as soon as may be, also after the page was closed.
     </p>
     <template #footer>
-      <button
-        type="button"
-        @click="edits.queue.wake()"
-      >
+      <el-button @click="edits.queue.wake()">
         Try now
-      </button> <button
-        type="button"
-        class="first"
+      </el-button> <el-button
+        type="primary"
         @click="open = false"
       >
         Close
-      </button>
+      </el-button>
     </template>
   </el-dialog>
 </template>

@@ -98,14 +98,13 @@ function fly() {
         :to="`/builds/${store.build!.id}/packs`"
         @click="emit('close')"
       >Every way to fly it</NuxtLink>
-      <button
-        type="button"
-        class="first"
+      <el-button
+        type="primary"
         :disabled="rows.some(r => r.viewed && r.flown)"
         @click="fly"
       >
         Make it the way I fly
-      </button>
+      </el-button>
     </div>
   </div>
 </template>

@@ -101,15 +101,16 @@ function pick(lineId: string) {
           data-test="headroom"
         >{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
       </div>
-      <button
-        type="button"
-        class="plain loadout"
+      <el-button
+        link
+        type="primary"
+        class="loadout"
         :aria-expanded="choosing"
         aria-controls="loadout-chooser"
         @click="choosing = !choosing"
       >
         {{ loadoutName(store.build!, store.choice) }} ▾
-      </button>
+      </el-button>
     </div>
     <div class="chart">
       <MassStrip
@@ -123,15 +124,15 @@ function pick(lineId: string) {
           v-if="left.length > 0"
           class="action"
           data-test="in-no-setup"
-        >{{ leftWords }} <button
-          type="button"
-          class="plain"
+        >{{ leftWords }} <el-button
+          link
+          type="primary"
           @click="join"
-        >Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</button> <button
-          type="button"
-          class="plain"
+        >Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</el-button> <el-button
+          link
+          type="primary"
           @click="pick(left[0]!.id)"
-        >Look at {{ left.length === 1 ? 'it' : 'the first' }}</button></span>
+        >Look at {{ left.length === 1 ? 'it' : 'the first' }}</el-button></span>
         <span
           v-for="card in whatever"
           :key="card.id"

@@ -50,28 +50,25 @@ async function put(lines: readonly Line[], share = 1) {
   >
     <summary>Practice pan <small class="soft">{{ lying ? `on it: ${lying}` : 'empty' }}</small></summary>
     <div class="buttons">
-      <button
+      <el-button
         v-if="current"
-        type="button"
         data-test="practice-put"
         @click="put([current], pieces / current.quantity)"
       >
         Put the current part on
-      </button>
-      <button
+      </el-button>
+      <el-button
         v-if="lines.length > 0"
-        type="button"
         @click="put(lines)"
       >
         Put {{ lines.length }} ticked lines on
-      </button>
-      <button
-        type="button"
+      </el-button>
+      <el-button
         data-test="practice-clear"
         @click="put([])"
       >
         Take everything off
-      </button>
+      </el-button>
     </div>
     <p class="soft">
       A stand-in for a pocket scale, for trying the run out. It reads a little heavy, as real ones do.

@@ -40,8 +40,7 @@ watch(
         v-for="{ line, index, grams: shown } in lines"
         :key="line.id"
       >
-        <button
-          type="button"
+        <el-button
           :data-line="line.id"
           :aria-current="index === run.at.value ? 'step' : undefined"
           :class="{ current: index === run.at.value }"
@@ -56,7 +55,7 @@ watch(
           />
           <span class="name">{{ lineTitle(line) }}<small v-if="line.quantity > 1"> × {{ line.quantity }}</small></span>
           <span class="figure">{{ shown }}</span>
-        </button>
+        </el-button>
       </li>
     </ol>
   </div>
@@ -85,10 +84,7 @@ ol {
 }
 button {
   width: 100%;
-  display: grid;
-  grid-template-columns: 20px minmax(0, 1fr) auto;
-  gap: 9px;
-  align-items: center;
+  display: block;
   border: 0;
   border-radius: 6px;
   padding: 5px 8px;
@@ -97,6 +93,12 @@ button {
   font-weight: 500;
   white-space: normal;
   box-shadow: none;
+}
+button :deep(> span) {
+  display: grid;
+  grid-template-columns: 20px minmax(0, 1fr) auto;
+  gap: 9px;
+  align-items: center;
 }
 button:hover {
   background: var(--paper);

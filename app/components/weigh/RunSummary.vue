@@ -62,19 +62,17 @@ const word = (overview: typeof now.value) => overview.binding?.verdict?.word ?? 
       </table>
     </template>
     <div class="actions">
-      <button
-        type="button"
-        class="first"
+      <el-button
+        type="primary"
         @click="run.begin()"
       >
         Another run
-      </button><button
+      </el-button><el-button
         v-if="run.taken.value.length > 0"
-        type="button"
         @click="run.again()"
       >
         Weigh the last one again <KeyHint does="again" />
-      </button>
+      </el-button>
     </div>
   </section>
 </template>

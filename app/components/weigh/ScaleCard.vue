@@ -149,13 +149,14 @@ function chooseTray(event: Event) {
         v-if="outdated.length > 0"
         class="note"
       >
-        {{ outdated.length }} {{ outdated.length === 1 ? 'weighing rests' : 'weighings rest' }} on an earlier check of this scale. <button
-          type="button"
-          class="plain"
+        {{ outdated.length }} {{ outdated.length === 1 ? 'weighing rests' : 'weighings rest' }} on an earlier
+        check of this scale. <el-button
+          link
+          type="primary"
           @click="reapply"
         >
           Correct by the new one
-        </button>
+        </el-button>
       </p>
       <NuxtLink
         to="/scales"
@@ -178,14 +179,14 @@ function chooseTray(event: Event) {
             {{ tray.name }}, {{ fixed(tray.displayG, 2) }} g
           </option>
         </select>
-        <button
+        <el-button
           v-if="trayInUse"
-          type="button"
-          class="plain"
+          link
+          type="primary"
           @click="removeTray"
         >
           Take {{ trayInUse.name }} off the list
-        </button>
+        </el-button>
         <details>
           <summary>Keep what is on the pan as a tray</summary>
           <form
@@ -196,12 +197,12 @@ function chooseTray(event: Event) {
               v-model="trayName"
               aria-label="Name of the tray"
               placeholder="small tray"
-            ><button
-              type="submit"
+            ><el-button
+              native-type="submit"
               :disabled="trayName.trim() === ''"
             >
               Keep
-            </button>
+            </el-button>
           </form>
           <p
             v-if="trayProblem"
@@ -229,9 +230,9 @@ function chooseTray(event: Event) {
                 >
                   {{ rate }} baud
                 </option>
-              </select><button type="submit">
+              </select><el-button native-type="submit">
                 Open
-              </button>
+              </el-button>
             </form>
             <p
               v-if="serialProblem"

@@ -60,17 +60,11 @@ function change(observation: Observation, state: Observation['state']) {
       aria-label="What is on the pan"
     >
       <div class="choose">
-        <button
-          type="button"
-          @click="choose('dry')"
-        >
+        <el-button @click="choose('dry')">
           Dry aircraft
-        </button><button
-          type="button"
-          @click="choose('loadout')"
-        >
+        </el-button><el-button @click="choose('loadout')">
           This loadout
-        </button>
+        </el-button>
       </div>
       <label
         v-for="line in fitted"
@@ -168,49 +162,39 @@ function change(observation: Observation, state: Observation['state']) {
         {{ message }}
       </p>
       <div class="actions">
-        <button
+        <el-button
           v-if="!compared || compared.agrees"
-          type="button"
-          class="first"
+          type="primary"
           @click="keep('taken in')"
         >
           Take it in
-        </button>
+        </el-button>
         <template v-else>
-          <button
-            type="button"
-            class="first"
+          <el-button
+            type="primary"
             @click="keep('held')"
           >
             Hold it
-          </button>
-          <button
+          </el-button>
+          <el-button
             v-if="compared.differenceG > 0"
-            type="button"
             @click="bookDifference"
           >
             Book the difference as a line
-          </button>
-          <button
-            type="button"
-            @click="keep('taken in')"
-          >
+          </el-button>
+          <el-button @click="keep('taken in')">
             Take it in all the same
-          </button>
+          </el-button>
         </template>
-        <button
-          type="button"
-          @click="addLift"
-        >
+        <el-button @click="addLift">
           Add as a lift
-        </button>
-        <button
+        </el-button>
+        <el-button
           v-if="lifts.length > 0"
-          type="button"
           @click="lifts = []"
         >
           Start over
-        </button>
+        </el-button>
         <label class="hand">or type it<input
           :value="run.typed.value"
           class="figure"
@@ -240,19 +224,19 @@ function change(observation: Observation, state: Observation['state']) {
                 <span :class="{ soft: observation.state !== 'taken in' }">{{ observation.state }}</span>
               </td>
               <td class="right">
-                <button
-                  type="button"
-                  class="plain"
+                <el-button
+                  link
+                  type="primary"
                   @click="change(observation, observation.state === 'taken in' ? 'set aside' : 'taken in')"
                 >
                   {{ observation.state === 'taken in' ? 'Set aside' : 'Take in' }}
-                </button><button
-                  type="button"
-                  class="plain"
+                </el-button><el-button
+                  link
+                  type="primary"
                   @click="store.run({ type: 'observation.delete', id: observation.id })"
                 >
                   Delete
-                </button>
+                </el-button>
               </td>
             </tr>
           </tbody>

@@ -82,13 +82,13 @@ useSingleKeys({
         class="refusal"
         role="alert"
       >
-        {{ store.refusal }} <button
-          type="button"
-          class="plain"
+        {{ store.refusal }} <el-button
+          link
+          type="primary"
           @click="store.refusal = ''"
         >
           Close
-        </button>
+        </el-button>
       </p>
       <div class="build-body">
         <StationList />

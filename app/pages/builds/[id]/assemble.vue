@@ -49,18 +49,12 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
   <div class="station">
     <main class="worksheet assemble">
       <div class="station-head no-print">
-        <h1>Assemble</h1><span class="soft">{{ sentence }}</span><span class="gap" /><span
-          role="tablist"
-          aria-label="Views"
-          class="tabs"
-        ><button
-          v-for="[key, name] in views"
-          :key="key"
-          type="button"
-          role="tab"
-          :aria-selected="view === key"
-          @click="show(key)"
-        >{{ name }}</button></span>
+        <h1>Assemble</h1><span class="soft">{{ sentence }}</span><span class="gap" /><ViewTabs
+          :views="views"
+          :view="view"
+          label="Views"
+          @show="show"
+        />
       </div>
       <p
         v-if="cycle"
@@ -122,28 +116,25 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
             />
           </StepCard>
           <div class="go">
-            <button
-              type="button"
+            <el-button
               :disabled="at === 0"
               @click="run.go(-1)"
             >
               Back <KeyHint does="previous" />
-            </button>
-            <button
-              type="button"
-              class="first"
+            </el-button>
+            <el-button
+              type="primary"
               :disabled="!record.doneAt && (blocked > 0 || standings.get(step.id)?.state === 'failed')"
               @click="run.tick"
             >
               {{ record.doneAt ? 'Not done after all' : 'Done' }} <KeyHint does="tick" />
-            </button>
-            <button
-              type="button"
+            </el-button>
+            <el-button
               :disabled="at === steps.length - 1"
               @click="run.go(1)"
             >
               Next <KeyHint does="next" />
-            </button>
+            </el-button>
           </div>
         </div>
       </div>
@@ -192,7 +183,7 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
   font-size: 15px;
   padding: 9px 18px;
 }
-.go .first {
+.go .el-button--primary {
   flex: 1;
   justify-content: center;
 }
@@ -211,9 +202,6 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
   }
   .jump {
     display: grid;
-  }
-  .tabs button {
-    min-height: 48px;
   }
   .go {
     bottom: 0;

@@ -203,46 +203,46 @@ const text = (value: number | string | null, digits: number) =>
                 :class="{ right: key !== 'name' }"
                 :aria-sort="sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'"
               >
-                <button
-                  type="button"
-                  class="plain"
+                <el-button
+                  link
+                  type="primary"
                   @click="sortBy(key)"
                 >
                   {{ title }}
-                </button>
+                </el-button>
               </th>
               <th>Verdict</th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'">
-                <button
-                  type="button"
-                  class="plain"
+                <el-button
+                  link
+                  type="primary"
                   @click="sortBy('fit')"
                 >
                   Fits
-                </button>
+                </el-button>
               </th><th
                 class="right"
                 :aria-sort="sort.key === 'price' ? (sort.down ? 'descending' : 'ascending') : 'none'"
               >
-                <button
-                  type="button"
-                  class="plain"
+                <el-button
+                  link
+                  type="primary"
                   @click="sortBy('price')"
                 >
                   Price
-                </button>
+                </el-button>
               </th><th
                 v-for="f in figures"
                 :key="f.key"
                 class="right"
                 :aria-sort="sort.key === f.key ? (sort.down ? 'descending' : 'ascending') : 'none'"
               >
-                <button
-                  type="button"
-                  class="plain"
+                <el-button
+                  link
+                  type="primary"
                   @click="sortBy(f.key)"
                 >
                   {{ f.unit ? `${f.label}, ${f.unit}` : f.label }}
-                </button>
+                </el-button>
               </th>
             </tr>
           </thead>
@@ -254,13 +254,14 @@ const text = (value: number | string | null, digits: number) =>
               :data-candidate="row.line.name"
             >
               <td>
-                <button
-                  type="button"
-                  class="plain name"
+                <el-button
+                  link
+                  type="primary"
+                  class="name"
                   @click="selectedId = row.line.id"
                 >
                   {{ row.line.name }}
-                </button><small class="soft">{{ row.source }}</small>
+                </el-button><small class="soft">{{ row.source }}</small>
               </td>
               <td class="right figure">
                 {{ row.setG === null ? '–' : gramsFigure(row.setG, row.spreadG) }}
@@ -360,19 +361,17 @@ const text = (value: number | string | null, digits: number) =>
           v-if="selected.source !== 'fitted'"
           class="acts"
         >
-          <button
-            type="button"
-            class="first"
+          <el-button
+            type="primary"
             @click="take(selected, true)"
           >
             Fit this
-          </button><button
+          </el-button><el-button
             v-if="selected.source !== 'on the list'"
-            type="button"
             @click="take(selected, false)"
           >
             Keep on the list
-          </button>
+          </el-button>
         </div>
         <template v-if="selected.source !== 'fitted'">
           <h3>Or say why not</h3><form @submit.prevent="reject(selected)">
@@ -382,9 +381,9 @@ const text = (value: number | string | null, digits: number) =>
               aria-label="Why not"
               maxlength="2000"
               placeholder="too hot without a fan"
-            /><button type="submit">
+            /><el-button native-type="submit">
               Keep the reason
-            </button>
+            </el-button>
           </form>
         </template>
       </template>
@@ -406,14 +405,14 @@ const text = (value: number | string | null, digits: number) =>
             v-if="c.grams !== null"
             class="figure soft"
           > {{ fixed(c.grams, 1) }} g</span><p>
-            {{ c.why || 'no reason kept' }} <span class="soft">{{ c.on }}</span> <button
-              type="button"
-              class="plain"
+            {{ c.why || 'no reason kept' }} <span class="soft">{{ c.on }}</span> <el-button
+              link
+              type="primary"
               :aria-label="`Forget ${c.name}`"
               @click="forget(c.id)"
             >
               ×
-            </button>
+            </el-button>
           </p>
         </div>
       </template>
@@ -455,17 +454,17 @@ td {
 .right {
   text-align: right;
 }
-th .plain {
+th .is-link {
   color: var(--ink-soft);
   font-weight: 500;
   font-size: 11.5px;
   padding: 0;
   white-space: normal;
 }
-th[aria-sort='ascending'] .plain::after {
+th[aria-sort='ascending'] .is-link::after {
   content: ' ▴';
 }
-th[aria-sort='descending'] .plain::after {
+th[aria-sort='descending'] .is-link::after {
   content: ' ▾';
 }
 .name {

@@ -81,22 +81,12 @@ const summary = computed(() => (isEmpty.value ? 'nothing to fit yet' : report.va
           class="soft"
           role="status"
         >{{ summary }}</span><span class="gap" />
-        <div
-          class="tabs"
-          role="tablist"
-          aria-label="What to look at"
-        >
-          <button
-            v-for="[key, name] in views"
-            :key="key"
-            type="button"
-            role="tab"
-            :aria-selected="view === key"
-            @click="router.replace({ query: { ...route.query, view: key } })"
-          >
-            {{ name }}
-          </button>
-        </div>
+        <ViewTabs
+          :views="views"
+          :view="view"
+          label="What to look at"
+          @show="router.replace({ query: { ...route.query, view: $event } })"
+        />
       </div>
       <div
         v-if="isEmpty"

@@ -104,29 +104,20 @@ const sentence = computed(() => {
     <main class="worksheet">
       <div class="station-head">
         <h1>Packs</h1><span class="soft say">{{ sentence }}</span><span class="gap" />
-        <div
-          class="tabs no-print"
-          role="tablist"
-          aria-label="Views of Packs"
-        >
-          <button
-            v-for="[key, name] in views"
-            :key="key"
-            type="button"
-            role="tab"
-            :aria-selected="view === key"
-            @click="show(key)"
-          >
-            {{ name }}
-          </button>
-        </div>
-        <button
-          type="button"
-          class="first no-print"
+        <ViewTabs
+          :views="views"
+          :view="view"
+          label="Views of Packs"
+          class="no-print"
+          @show="show"
+        />
+        <el-button
+          type="primary"
+          class="no-print"
           @click="addPack"
         >
           New pack <KeyHint does="new" />
-        </button>
+        </el-button>
       </div>
       <div
         v-if="cells.length === 0 && view !== 'setups'"
@@ -137,13 +128,12 @@ const sentence = computed(() => {
           Not bought one yet? Look at typical ones.
         </p>
         <div class="acts">
-          <button
-            type="button"
-            class="first"
+          <el-button
+            type="primary"
             @click="addPack"
           >
             Add a pack
-          </button><NuxtLink
+          </el-button><NuxtLink
             class="button"
             :to="`/builds/${store.build!.id}/parts`"
           >Add parts</NuxtLink>
@@ -176,12 +166,9 @@ const sentence = computed(() => {
           class="empty"
         >
           Nobody has said which pack {{ packLabel(cell.pack) }} is: without cells, chemistry and capacity there is no
-          discharge to draw. <button
-            type="button"
-            @click="selectPack(cell.pack.id)"
-          >
+          discharge to draw. <el-button @click="selectPack(cell.pack.id)">
             Say which pack it is
-          </button>
+          </el-button>
         </p>
         <SetupTicks v-else-if="view === 'setups'" />
         <GoList v-else-if="view === 'go'" />

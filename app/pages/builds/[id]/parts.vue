@@ -37,19 +37,15 @@ function bring(text = '') {
     <main class="worksheet">
       <div class="station-head">
         <h1>Parts</h1><span class="soft">everything that leaves the ground, one line each</span><span class="gap" />
-        <button
-          type="button"
-          @click="bring()"
-        >
+        <el-button @click="bring()">
           Bring in rows
-        </button>
-        <button
-          type="button"
-          class="first"
+        </el-button>
+        <el-button
+          type="primary"
           @click="adding = true"
         >
           New line <KeyHint does="new" />
-        </button>
+        </el-button>
       </div>
       <AddLineBar
         v-if="adding"
@@ -61,13 +57,12 @@ function bring(text = '') {
         class="empty"
       >
         <p>No parts yet. A build with one line already has a total.</p>
-        <button
-          type="button"
-          class="first"
+        <el-button
+          type="primary"
           @click="adding = true"
         >
           Add the first line
-        </button>
+        </el-button>
       </div>
       <div
         v-else
@@ -86,9 +81,9 @@ function bring(text = '') {
           v-model="whyText"
           aria-label="Reason for the last change"
           placeholder="why? (optional)"
-        ><button type="submit">
+        ><el-button native-type="submit">
           Note it
-        </button>
+        </el-button>
       </form>
       <LazyBringInRows
         v-if="everBrought"

@@ -50,20 +50,18 @@ const files = computed(() => [
     <main class="worksheet">
       <div class="station-head">
         <h1>Record</h1><span class="soft">what changed, when and why</span><span class="gap" />
-        <button
-          type="button"
+        <el-button
           :disabled="!store.steps.undo"
           @click="store.step('undo')"
         >
           Take back <KeyHint does="undo" />
-        </button>
-        <button
-          type="button"
+        </el-button>
+        <el-button
           :disabled="!store.steps.redo"
           @click="store.step('redo')"
         >
           Do again <KeyHint does="redo" />
-        </button>
+        </el-button>
       </div>
       <p
         v-if="store.journal.length === 0"
@@ -134,13 +132,12 @@ const files = computed(() => [
         v-if="store.hasEarlier"
         class="earlier"
       >
-        <button
-          type="button"
+        <el-button
           :disabled="fetching"
           @click="earlier"
         >
           Show earlier changes
-        </button>
+        </el-button>
       </p>
       <p
         v-if="problem"

@@ -377,13 +377,12 @@ useSingleKeys({
                 : `${fixed(goal.gramsG, 1)} g off${done.length > 0 ? `, ${fixed(shavedG(store.build!), 2)} of them done` : ''}`
         }},
           {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing
-          {{ measureNames[list.spare] }} first</span><span class="gap" /><button
-          type="button"
+          {{ measureNames[list.spare] }} first</span><span class="gap" /><el-button
           :aria-pressed="suggesting"
           @click="toggleSuggestions"
         >
           Suggest from the ledger
-        </button>
+        </el-button>
       </div>
       <form
         class="new"
@@ -410,12 +409,12 @@ useSingleKeys({
           inputmode="decimal"
           :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'"
           aria-label="Grams off"
-        ><button
-          type="submit"
-          class="first"
+        ><el-button
+          type="primary"
+          native-type="submit"
         >
           New shaving <KeyHint does="new" />
-        </button>
+        </el-button>
       </form>
       <p
         v-if="problem"
@@ -443,13 +442,14 @@ useSingleKeys({
           v-for="s in suggestions"
           :key="s.shaving.id"
         >
-          <button
-            type="button"
-            class="plain"
+          <el-button
+            link
+            type="primary"
             @click="takeUp(s)"
           >
             Put on the list
-          </button> {{ s.shaving.what }} <b class="figure">{{ signed(-s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span>
+          </el-button> {{ s.shaving.what }}
+          <b class="figure">{{ signed(-s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span>
         </p>
       </section>
 
@@ -471,28 +471,28 @@ useSingleKeys({
                 data-test="plan-sentence"
                 :data-busy="busy"
               >
-                {{ sentence }} <button
+                {{ sentence }} <el-button
                   v-if="busy"
-                  type="button"
-                  class="plain"
+                  link
+                  type="primary"
                   @click="stop('Stopped. The list is as it was.')"
                 >
                   Stop
-                </button><button
+                </el-button><el-button
                   v-else-if="canDecide"
-                  type="button"
-                  class="plain"
+                  link
+                  type="primary"
                   @click="decide"
                 >
                   Decide on it
-                </button><button
+                </el-button><el-button
                   v-else-if="failure || plan?.status === 'given up' || plan?.status === 'unproven'"
-                  type="button"
-                  class="plain"
+                  link
+                  type="primary"
                   @click="goOn"
                 >
                   Go on longer
-                </button>
+                </el-button>
               </th><th class="right">
                 Grams
               </th><th class="right">
@@ -520,13 +520,14 @@ useSingleKeys({
               >
                 <td><em>{{ i + 1 }}</em></td>
                 <td>
-                  <button
-                    type="button"
-                    class="plain name"
+                  <el-button
+                    link
+                    type="primary"
+                    class="name"
                     @click="selectedId = step.shaving.id"
                   >
                     {{ step.shaving.what }}
-                  </button><small>{{
+                  </el-button><small>{{
                     [loses(step.shaving), gramPriceWords(step.cents, step.priced, step.offG)]
                       .filter(Boolean)
                       .join(' · ')
@@ -554,15 +555,12 @@ useSingleKeys({
                   {{ step.probability === null ? '' : percentSure(step.probability) }}
                 </td>
                 <td class="acts">
-                  <button
-                    type="button"
-                    @click="begin(step.shaving)"
-                  >
+                  <el-button @click="begin(step.shaving)">
                     Do it<KeyHint
                       v-if="i === 0"
                       does="tick"
                     />
-                  </button>
+                  </el-button>
                 </td>
               </tr>
               <tr
@@ -598,13 +596,14 @@ useSingleKeys({
               :class="{ selected: selectedId === shaving.id }"
             >
               <td /><td>
-                <button
-                  type="button"
-                  class="plain name"
+                <el-button
+                  link
+                  type="primary"
+                  class="name"
                   @click="selectedId = shaving.id"
                 >
                   {{ shaving.what }}
-                </button><small>{{
+                </el-button><small>{{
                   [
                     loses(shaving),
                     gramPriceWords(centsOf(shaving), isPriced(store.build!, shaving), offOf(shaving)),
@@ -632,20 +631,20 @@ useSingleKeys({
                 colspan="3"
                 class="acts"
               >
-                <button
+                <el-button
                   v-if="shaving.lock !== 'in'"
-                  type="button"
-                  class="plain"
+                  link
+                  type="primary"
                   @click="put(shaving, { lock: 'in' })"
                 >
                   Force it in
-                </button><button
-                  type="button"
-                  class="plain"
+                </el-button><el-button
+                  link
+                  type="primary"
                   @click="refusing = { id: shaving.id, why: '' }"
                 >
                   Refuse
-                </button>
+                </el-button>
               </td>
             </tr>
             <tr
@@ -658,17 +657,14 @@ useSingleKeys({
                     v-model="refusing.why"
                     maxlength="2000"
                     aria-label="Why not"
-                  ></label><button
-                    type="submit"
-                    class="first"
+                  ></label><el-button
+                    type="primary"
+                    native-type="submit"
                   >
                     Refuse it
-                  </button><button
-                    type="button"
-                    @click="refusing = null"
-                  >
+                  </el-button><el-button @click="refusing = null">
                     Leave it
-                  </button>
+                  </el-button>
                 </form>
               </td>
             </tr>
@@ -689,13 +685,14 @@ useSingleKeys({
               class="over"
             >
               <td>✓</td><td>
-                <button
-                  type="button"
-                  class="plain name"
+                <el-button
+                  link
+                  type="primary"
+                  class="name"
                   @click="selectedId = shaving.id"
                 >
                   {{ shaving.what }}
-                </button>
+                </el-button>
               </td><td
                 colspan="7"
                 class="soft"
@@ -724,13 +721,14 @@ useSingleKeys({
               class="over"
             >
               <td /><td>
-                <button
-                  type="button"
-                  class="plain name"
+                <el-button
+                  link
+                  type="primary"
+                  class="name"
                   @click="selectedId = shaving.id"
                 >
                   {{ shaving.what }}
-                </button>
+                </el-button>
               </td><td
                 colspan="5"
                 class="soft"
@@ -740,13 +738,13 @@ useSingleKeys({
                 colspan="2"
                 class="acts"
               >
-                <button
-                  type="button"
-                  class="plain"
+                <el-button
+                  link
+                  type="primary"
                   @click="put(shaving, { state: 'idea' })"
                 >
                   Bring back
-                </button>
+                </el-button>
               </td>
             </tr>
           </tbody>
@@ -767,38 +765,35 @@ useSingleKeys({
         <template v-if="canBeTurned">
           <h3>{{ inPlan.has(selected.id) ? 'Without it' : 'Why not this one?' }}</h3>
           <p data-test="turned">
-            {{ turnedWords }} <button
+            {{ turnedWords }} <el-button
               v-if="!busy && turned?.id !== selected.id"
-              type="button"
-              class="plain"
+              link
+              type="primary"
               @click="askTurned(selected.id, inPlan.has(selected.id) ? 'out' : 'in')"
             >
               Work it out
-            </button>
+            </el-button>
           </p>
         </template>
         <p v-if="selected.state === 'planned'">
-          <button
-            type="button"
-            class="plain"
+          <el-button
+            link
+            type="primary"
             @click="put(selected, { state: 'idea' })"
           >
             Not planned any more
-          </button>
+          </el-button>
         </p>
         <p class="foot">
-          <button
-            type="button"
-            @click="selectedId = null"
-          >
+          <el-button @click="selectedId = null">
             Back to the plan
-          </button> <button
-            type="button"
-            class="plain"
+          </el-button> <el-button
+            link
+            type="primary"
             @click="store.run({ type: 'shaving.delete', id: selected.id })"
           >
             Delete
-          </button>
+          </el-button>
         </p>
       </template>
       <template v-else>
@@ -900,21 +895,21 @@ useSingleKeys({
             class="soft"
             role="status"
           >
-            {{ progress.done }} of {{ progress.of }} points <button
-              type="button"
-              class="plain"
+            {{ progress.done }} of {{ progress.of }} points <el-button
+              link
+              type="primary"
               @click="stop('Stopped. The list is as it was.')"
             >
               Stop
-            </button>
+            </el-button>
           </p><p v-if="chosen">
-            <button
-              type="button"
-              class="plain"
+            <el-button
+              link
+              type="primary"
               @click="chosen = null"
             >
               Back to the plan
-            </button>
+            </el-button>
           </p>
         </template>
       </template>

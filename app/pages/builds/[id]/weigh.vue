@@ -58,14 +58,13 @@ function typedEnter() {
     <main class="worksheet weigh">
       <div class="station-head">
         <h1>Weigh</h1><span class="soft known">{{ known }}</span><span class="gap" />
-        <button
-          type="button"
+        <el-button
           :aria-pressed="whole"
-          :class="{ first: whole }"
+          :type="whole ? 'primary' : 'default'"
           @click="whole = !whole"
         >
           {{ whole ? 'Back to the run' : 'Whole aircraft' }}
-        </button>
+        </el-button>
       </div>
       <p
         v-if="loadProblem"
@@ -120,40 +119,34 @@ function typedEnter() {
             {{ run.message.value }}
           </p>
           <div class="actions">
-            <button
-              type="button"
-              class="first take"
+            <el-button
+              type="primary"
+              class="take"
               @click="run.take"
             >
               Take it <KeyHint does="take" />
-            </button>
-            <button
-              type="button"
-              @click="run.zero"
-            >
+            </el-button>
+            <el-button @click="run.zero">
               Zero <KeyHint does="zero" />
-            </button>
-            <button
+            </el-button>
+            <el-button
               v-if="run.several.value"
-              type="button"
               @click="run.cyclePieces"
             >
               Several pieces <kbd>C</kbd>
-            </button>
-            <button
+            </el-button>
+            <el-button
               v-if="run.canFinish.value"
-              type="button"
               @click="run.finish()"
             >
               That was all
-            </button>
-            <button
-              type="button"
+            </el-button>
+            <el-button
               class="skip"
               @click="run.skip"
             >
               Skip <kbd>→</kbd>
-            </button>
+            </el-button>
           </div>
           <div class="more">
             <label>how<select
