@@ -92,7 +92,7 @@ test('what flies in no set-up is said in the head with a way out; new payload jo
   const id = (await app.locator('tr.selected').getAttribute('data-row'))!
   for (const tick of await app
     .getByRole('complementary')
-    .locator('label.tick', { hasText: /^(as built|bumpers|lamp|race)/ })
+    .locator('.el-checkbox', { hasText: /^(as built|bumpers|lamp|race)/ })
     .getByRole('checkbox')
     .all())
     await tick.uncheck()

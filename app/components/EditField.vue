@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
+
 /**
  * A text field that keeps what is being typed: when the value behind it is drawn anew while the builder types, the
  * letters stay. It speaks only when the field is left or Enter is pressed; `change` carries the field's own event.
@@ -6,6 +8,8 @@
 const props = defineProps<{ value: string | number | null }>()
 const emit = defineEmits<{ change: [event: Event] }>()
 
+const input = useTemplateRef<InputInstance>('input')
+defineExpose({ focus: () => input.value?.focus() })
 const text = ref(shown())
 let typing = false
 function shown() {
@@ -17,9 +21,9 @@ watch(
     if (!typing) text.value = shown()
   },
 )
-function type(event: Event) {
+function type(letters: string) {
   typing = true
-  text.value = (event.target as HTMLInputElement).value
+  text.value = letters
 }
 function finish(event: Event) {
   typing = false
@@ -34,10 +38,11 @@ function leave() {
 </script>
 
 <template>
-  <input
-    :value="text"
-    @input="type"
-    @change="finish"
+  <el-input
+    ref="input"
+    :model-value="text"
+    @update:model-value="type"
+    @change="(_: string, event?: Event) => event && finish(event)"
     @blur="leave"
-  >
+  />
 </template>

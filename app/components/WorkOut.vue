@@ -98,13 +98,13 @@ function take() {
           v-for="chosen in asked.choices"
           :key="chosen"
         >{{ chosen }}</option></select>
-        <input
+        <el-input
           v-else
           v-model="typed[asked.key]"
           class="figure"
           inputmode="decimal"
           :placeholder="`as in ${asked.example}`"
-        >
+        />
       </label>
     </div>
     <p

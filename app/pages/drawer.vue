@@ -122,12 +122,12 @@ useSingleKeys({
         </el-button>
       </div>
       <div class="filter">
-        <input
+        <el-input
           v-model="text"
           type="search"
           aria-label="Filter the drawer"
           placeholder="1404–1505, 3000–4000 kV, ≤ 11 g"
-        >
+        />
         <select
           v-model="kind"
           aria-label="Kind"
@@ -189,12 +189,12 @@ useSingleKeys({
       >
         <b>{{ selection.size }} chosen</b>
         <form @submit.prevent="tagAll">
-          <input
+          <el-input
             v-model="tag"
             aria-label="Tag for all chosen"
             placeholder="tag"
             maxlength="40"
-          ><el-button native-type="submit">
+          /><el-button native-type="submit">
             Tag
           </el-button>
         </form>
@@ -314,7 +314,7 @@ useSingleKeys({
   margin-bottom: 8px;
   flex-wrap: wrap;
 }
-.filter input {
+.filter .el-input {
   flex: 1;
   min-width: 220px;
   max-width: 420px;
@@ -337,7 +337,7 @@ useSingleKeys({
   display: flex;
   gap: 4px;
 }
-.many input {
+.many .el-input {
   width: 110px;
   padding: 3px 7px;
 }

@@ -100,26 +100,26 @@ async function removeReference(id: string) {
         A weighing is worth what its scale is worth. Say what it shows and carries; a check with one mass you trust makes it honest.
       </p>
       <div class="fields four">
-        <label class="field">Name<input
+        <label class="field">Name<el-input
           v-model="draft.name"
           placeholder="blue pocket scale"
           maxlength="120"
-        ></label>
-        <label class="field">Step, g<input
+        /></label>
+        <label class="field">Step, g<el-input
           v-model="draft.step"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">Carries at most, g<input
+        /></label>
+        <label class="field">Carries at most, g<el-input
           v-model="draft.capacity"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">Check every, days<input
+        /></label>
+        <label class="field">Check every, days<el-input
           v-model="draft.days"
           class="figure"
           inputmode="numeric"
-        ></label>
+        /></label>
       </div>
       <p
         v-if="draftProblem"
@@ -182,25 +182,24 @@ async function removeReference(id: string) {
         class="reference"
         @submit.prevent="addReference"
       >
-        <label class="field">Name<input
+        <label class="field">Name<el-input
           v-model="reference.name"
           placeholder="brass 50 g"
           maxlength="120"
-        ></label>
-        <label class="field">Mass, g<input
+        /></label>
+        <label class="field">Mass, g<el-input
           v-model="reference.mass"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">Tolerance ±, g<input
+        /></label>
+        <label class="field">Tolerance ±, g<el-input
           v-model="reference.tolerance"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="tick"><input
-          v-model="reference.coin"
-          type="checkbox"
-        >a coin</label>
+        /></label>
+        <el-checkbox v-model="reference.coin">
+          a coin
+        </el-checkbox>
         <el-button native-type="submit">
           Add
         </el-button>

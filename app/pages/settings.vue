@@ -44,16 +44,20 @@ function confidence(event: Event) {
     </p>
     <section class="panel">
       <h2>Looks</h2>
-      <label
-        v-for="[value, words] in themes"
-        :key="value"
-        class="tick"
-      ><input
-        type="radio"
-        name="theme"
-        :checked="store.settings.theme === value"
-        @change="change({ theme: value })"
-      >{{ words }}</label>
+      <el-radio-group
+        class="stacked"
+        :model-value="store.settings.theme"
+        aria-label="Looks"
+        @change="change({ theme: $event as typeof store.settings.theme })"
+      >
+        <el-radio
+          v-for="[value, words] in themes"
+          :key="value"
+          :value="value"
+        >
+          {{ words }}
+        </el-radio>
+      </el-radio-group>
     </section>
     <section class="panel">
       <h2>Figures</h2>
@@ -70,11 +74,12 @@ function confidence(event: Event) {
           @change="confidence"
         /></label>
       </div>
-      <label class="tick"><input
-        type="checkbox"
-        :checked="store.settings.ounces"
+      <el-checkbox
+        :model-value="store.settings.ounces"
         @change="change({ ounces: !store.settings.ounces })"
-      >Show ounces beside grams</label>
+      >
+        Show ounces beside grams
+      </el-checkbox>
     </section>
     <section class="panel">
       <h2>Bench scale</h2>
@@ -91,16 +96,20 @@ function confidence(event: Event) {
     </section>
     <section class="panel">
       <h2>Your hand</h2>
-      <label
-        v-for="(words, hand) in handWords"
-        :key="hand"
-        class="tick"
-      ><input
-        type="radio"
-        name="hand"
-        :checked="store.settings.hand === hand"
-        @change="change({ hand })"
-      >{{ words }}</label>
+      <el-radio-group
+        class="stacked"
+        :model-value="store.settings.hand"
+        aria-label="Your hand"
+        @change="change({ hand: $event as typeof store.settings.hand })"
+      >
+        <el-radio
+          v-for="(words, hand) in handWords"
+          :key="hand"
+          :value="hand"
+        >
+          {{ words }}
+        </el-radio>
+      </el-radio-group>
       <p class="soft">
         Shave counts what a slip with iron, knife or drill would cost by it.
       </p>
@@ -112,11 +121,12 @@ function confidence(event: Event) {
     <NetworkPanel />
     <section class="panel">
       <h2>Keys</h2>
-      <label class="tick"><input
-        type="checkbox"
-        :checked="store.settings.singleKeys"
+      <el-checkbox
+        :model-value="store.settings.singleKeys"
         @change="change({ singleKeys: !store.settings.singleKeys })"
-      >Single-key shortcuts</label>
+      >
+        Single-key shortcuts
+      </el-checkbox>
       <p class="soft">
         Keys with Ctrl and the keys of the sheet always work.
       </p>

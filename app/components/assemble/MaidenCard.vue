@@ -18,7 +18,7 @@ const flown = computed(
   () => props.run.assembly.value.records.find(record => record.stepId === 'maiden')?.doneAt ?? null,
 )
 const writing = ref(false)
-const field = useTemplateRef<HTMLTextAreaElement>('field')
+const field = useTemplateRef<{ readonly focus: () => void }>('field')
 async function open() {
   writing.value = true
   await nextTick()
@@ -54,11 +54,12 @@ function printCard() {
         :key="check.words"
         :class="{ open: check.open }"
       >
-        <label><input
-          type="checkbox"
-          :checked="ticked.has(check.words)"
+        <el-checkbox
+          :model-value="ticked.has(check.words)"
           @change="toggle(check.words)"
-        ><span>{{ check.words }}</span></label>
+        >
+          <span>{{ check.words }}</span>
+        </el-checkbox>
       </li>
     </ul>
     <p class="soft">
@@ -75,10 +76,11 @@ function printCard() {
       <label
         v-else
         class="field"
-      >The first flight<textarea
+      >The first flight<EditField
         ref="field"
+        type="textarea"
         :value="note"
-        rows="5"
+        :rows="5"
         maxlength="2000"
         placeholder="how it flew, what was warm, what was loose"
         @change="keep"
@@ -99,24 +101,16 @@ ul {
 li {
   border-bottom: 1px solid var(--line);
 }
-label:has(> input[type='checkbox']) {
-  display: flex;
-  gap: 10px;
+li .el-checkbox {
   padding: 8px 0;
   font-size: 15px;
-  align-items: baseline;
-  cursor: pointer;
-}
-input[type='checkbox'] {
-  flex: none;
-  margin-top: 4px;
 }
 .open span {
   font-weight: 700;
   color: var(--over);
 }
 @media (max-width: 760px) {
-  li label {
+  li .el-checkbox {
     min-height: 48px;
   }
   button {

@@ -49,13 +49,13 @@ function take() {
     aria-label="What was cut off"
   >
     <span>{{ lineTitle(line) }}: {{ gramsWithSpread(store.estimates.of(line).valueG, spreadG(store.estimates.of(line))) }}</span>
-    <label class="hand">Offcuts on the pan, g<input
-      :value="pan.typed.value"
+    <label class="hand">Offcuts on the pan, g<el-input
+      :model-value="pan.typed.value"
       class="figure"
       inputmode="decimal"
       :placeholder="pan.display.value.massG === null ? 'g' : fixed(pan.display.value.massG, 2)"
-      @input="pan.type(($event.target as HTMLInputElement).value)"
-    ></label>
+      @update:model-value="pan.type($event)"
+    /></label>
     <el-button
       :disabled="!line.mass || !scales.current"
       @click="take"
@@ -88,7 +88,7 @@ function take() {
   color: var(--ink-soft);
   font-size: 12.5px;
 }
-.hand input {
+.hand .el-input {
   width: 100px;
 }
 p {

@@ -146,11 +146,11 @@ async function removeTemplate(id: string) {
         class="add"
         @submit.prevent="addOwn"
       >
-        <label class="field">A step after this one<input
+        <label class="field">A step after this one<el-input
           v-model="draft.title"
           maxlength="120"
           placeholder="weigh the bare frame"
-        ></label><el-button native-type="submit">
+        /></label><el-button native-type="submit">
           Add
         </el-button>
       </form>
@@ -187,11 +187,11 @@ async function removeTemplate(id: string) {
         class="add"
         @submit.prevent="keepTemplate"
       >
-        <label class="field">Keep this order as a template<input
+        <label class="field">Keep this order as a template<el-input
           v-model="templateName"
           maxlength="120"
           placeholder="my way"
-        ></label><el-button native-type="submit">
+        /></label><el-button native-type="submit">
           Keep
         </el-button>
       </form>

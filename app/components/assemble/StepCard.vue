@@ -206,11 +206,11 @@ const clock = computed(() =>
         class="past"
         @submit.prevent="goPast"
       >
-        <label class="field">Go past it all the same, because<input
+        <label class="field">Go past it all the same, because<el-input
           v-model="past"
           maxlength="2000"
           placeholder="a reason: it stays noted"
-        ></label><el-button
+        /></label><el-button
           native-type="submit"
           :disabled="past.trim() === ''"
         >
@@ -245,10 +245,10 @@ const clock = computed(() =>
         class="past"
         @submit.prevent="skip"
       >
-        <label class="field">Why it is left out<input
+        <label class="field">Why it is left out<el-input
           v-model="skipping"
           maxlength="2000"
-        ></label><el-button native-type="submit">
+        /></label><el-button native-type="submit">
           Skip it
         </el-button><el-button @click="skipping = null">
           Keep it

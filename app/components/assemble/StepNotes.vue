@@ -49,11 +49,12 @@ function minutes(event: Event) {
     class="notes"
     aria-label="Notes of this step"
   >
-    <label class="field">Note<textarea
+    <label class="field">Note<EditField
+      type="textarea"
       :value="record.note"
-      rows="3"
+      :rows="3"
       maxlength="2000"
-      @change="run.put({ note: ($event.target as HTMLTextAreaElement).value })"
+      @change="run.put({ note: ($event.target as HTMLInputElement).value })"
     /></label>
     <label class="field minutes">Minutes it took<EditField
       :value="record.minutes ?? ''"

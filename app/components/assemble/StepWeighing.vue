@@ -55,15 +55,15 @@ const kept = computed(() => store.build!.observations.filter(o => o.title === ti
         class="figure"
         data-test="pan"
       >{{ draft ? `${fixed(draft.valueG, 2)} g` : '–' }}</b></span>
-      <label class="hand">or type it<input
-        :value="pan.typed.value"
+      <label class="hand">or type it<el-input
+        :model-value="pan.typed.value"
         class="figure"
         inputmode="decimal"
         aria-label="Type what the scale shows"
         placeholder="g"
-        @input="pan.type(($event.target as HTMLInputElement).value)"
+        @update:model-value="pan.type($event)"
         @keydown.enter.prevent="enter"
-      ></label>
+      /></label>
     </div>
     <p
       v-if="!pan.ready.value"
@@ -190,7 +190,7 @@ const kept = computed(() => store.build!.observations.filter(o => o.title === ti
   color: var(--ink-soft);
   font-size: 12.5px;
 }
-.hand input {
+.hand .el-input {
   width: 90px;
 }
 .verdict {

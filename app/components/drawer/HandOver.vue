@@ -75,16 +75,15 @@ async function go() {
       </el-button>
     </p>
     <div class="list">
-      <label
+      <el-checkbox
         v-for="line in movable"
         :key="line.id"
-        class="tick"
-      ><input
-        type="checkbox"
-        :checked="chosen.has(line.id)"
+        :model-value="chosen.has(line.id)"
         @change="toggle(line.id)"
-      ><span><span class="soft">{{ slotFacts[line.slot].label }}</span>
-        {{ lineTitle(line) }}<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></span></label>
+      >
+        <span><span class="soft">{{ slotFacts[line.slot].label }}</span>
+          {{ lineTitle(line) }}<template v-if="line.quantity > 1"> × {{ line.quantity }}</template></span>
+      </el-checkbox>
     </div>
     <p
       v-if="to === 'drawer' && lines.some(staysWithBuild)"

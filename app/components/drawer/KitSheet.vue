@@ -125,22 +125,22 @@ async function keep() {
   >
     <p>One purchase that becomes many pieces. The price stays with the kit; each kind of piece goes into the drawer.</p>
     <div class="fields four">
-      <label class="field two">Name<input
+      <label class="field two">Name<el-input
         v-model="name"
         maxlength="120"
-      ></label><label class="field">Price<input
+      /></label><label class="field">Price<el-input
         v-model="price"
         class="figure"
         inputmode="decimal"
-      ></label><label class="field">Where from<input
+      /></label><label class="field">Where from<el-input
         v-model="link"
         maxlength="200"
-      ></label>
-      <label class="field four-wide">What the kit leaves out<input
+      /></label>
+      <label class="field four-wide">What the kit leaves out<el-input
         v-model="leavesOut"
         maxlength="2000"
         placeholder="motor screws, strap"
-      ></label>
+      /></label>
     </div>
     <table>
       <thead><tr><th>Kind</th><th>Piece</th><th>Came</th><th>Grams each</th><th>Weighed</th><th>Missing</th><th>Bag</th></tr></thead>
@@ -164,45 +164,44 @@ async function keep() {
             </select>
           </td>
           <td>
-            <input
+            <el-input
               v-model="piece.name"
               aria-label="Piece"
               maxlength="120"
-            >
+            />
           </td><td>
-            <input
+            <el-input
               v-model="piece.count"
               class="figure"
               aria-label="How many pieces"
               inputmode="numeric"
-            >
+            />
           </td><td>
-            <input
+            <el-input
               v-model="piece.grams"
               class="figure"
               aria-label="Grams of each piece"
               inputmode="decimal"
-            >
+            />
           </td>
           <td>
-            <input
+            <el-checkbox
               v-model="piece.weighed"
-              type="checkbox"
               aria-label="These grams were weighed"
-            >
+            />
           </td><td>
-            <input
+            <el-input
               v-model="piece.missing"
               class="figure"
               aria-label="Missing pieces"
               inputmode="numeric"
-            >
+            />
           </td><td>
-            <input
+            <el-input
               v-model="piece.bag"
               aria-label="Bag"
               maxlength="200"
-            >
+            />
           </td>
         </tr>
       </tbody>
@@ -258,7 +257,7 @@ th {
 td {
   padding: 2px 4px 2px 0;
 }
-td input:not([type='checkbox']) {
+td .el-input {
   width: 100%;
 }
 td .figure {

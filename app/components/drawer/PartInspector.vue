@@ -165,12 +165,12 @@ async function place() {
       class="place"
       @submit.prevent="place"
     >
-      <input
+      <el-input
         v-model="pieces"
         class="figure"
         aria-label="How many"
         inputmode="numeric"
-      ><select
+      /><select
         v-model="target"
         aria-label="Build"
       >
@@ -299,11 +299,12 @@ async function place() {
         :value="part.tags.join(', ')"
         @change="change({ tags: textOf($event).split(',').map(t => t.trim()).filter(t => t) })"
       /></label>
-      <label class="field wide">Note<textarea
-        rows="2"
+      <label class="field wide">Note<EditField
+        type="textarea"
+        :rows="2"
         :value="part.note"
         maxlength="2000"
-        @change="change({ note: textOf($event) })"
+        @change="change({ note: ($event.target as HTMLInputElement).value })"
       /></label>
     </div>
     <template v-if="part.slot === 'pack'">
@@ -335,7 +336,7 @@ async function place() {
   display: flex;
   gap: 6px;
 }
-.place input {
+.place .el-input {
   width: 52px;
 }
 .place select {

@@ -65,13 +65,11 @@ function printList() {
 <template>
   <div class="buy">
     <div class="head no-print">
-      <label class="tick"><input
-        v-model="spares"
-        type="checkbox"
-      >crash spares</label><label class="tick"><input
-        v-model="tools"
-        type="checkbox"
-      >tools and consumables</label><span class="gap" />
+      <el-checkbox v-model="spares">
+        crash spares
+      </el-checkbox><el-checkbox v-model="tools">
+        tools and consumables
+      </el-checkbox><span class="gap" />
       <el-button
         :disabled="rows.length === 0"
         @click="save"

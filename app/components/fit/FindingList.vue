@@ -63,12 +63,12 @@ function setAside(finding: Finding) {
           class="why"
           @submit.prevent="setAside(finding)"
         >
-          <input
+          <el-input
             v-model="why"
             :aria-label="`Why you live with: ${finding.title}`"
             placeholder="why you live with it"
             maxlength="2000"
-          ><el-button native-type="submit">
+          /><el-button native-type="submit">
             Set aside
           </el-button>
         </form>
@@ -256,7 +256,7 @@ function setAside(finding: Finding) {
   gap: 6px;
   margin-top: 5px;
 }
-.why input {
+.why .el-input {
   flex: 1;
 }
 .rest {

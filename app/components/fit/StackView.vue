@@ -369,7 +369,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
       >
         {{ problem }}
       </p>
-      <table>
+      <table class="cells">
         <thead>
           <tr>
             <th>From the top down</th><th>Kind</th><th class="right">
@@ -661,22 +661,16 @@ td {
 .right {
   text-align: right;
 }
-td input,
 td select {
   padding: 2px 5px;
   font-size: 12.5px;
   border-color: transparent;
   background: transparent;
 }
-td input:hover,
 td select:hover,
-td input:focus,
 td select:focus {
   border-color: var(--edge);
   background: var(--card);
-}
-td:first-child input {
-  width: 100%;
 }
 .short {
   width: 62px;

@@ -106,7 +106,10 @@ const headWords = computed(() => {
       {{ problem }}
     </p>
     <div class="scroll">
-      <table v-if="rows.length > 0">
+      <table
+        v-if="rows.length > 0"
+        class="cells"
+      >
         <thead>
           <tr>
             <th>Lead</th><th>From</th><th>To</th><th>AWG</th><th class="right">
@@ -273,7 +276,6 @@ td {
 .right {
   text-align: right;
 }
-td input,
 td select {
   padding: 2px 5px;
   font-size: 12.5px;
@@ -281,9 +283,7 @@ td select {
   background: transparent;
   width: 100%;
 }
-td input:hover,
 td select:hover,
-td input:focus,
 td select:focus {
   border-color: var(--edge);
   background: var(--card);

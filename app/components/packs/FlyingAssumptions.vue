@@ -118,24 +118,22 @@ const cardWords = computed(() =>
           The cards of <NuxtLink :to="`/builds/${store.build!.id}/aim`">Aim</NuxtLink> always count. Add those of a
           trip: a loadout is clear when it is clear under all.
         </p>
-        <label
+        <el-checkbox
           v-for="card in cards.filter(c => own.has(c.id))"
           :key="card.id"
-          class="tick"
-        ><input
-          type="checkbox"
-          checked
+          :model-value="true"
           disabled
-        >{{ cardName(card) }}</label>
-        <label
+        >
+          {{ cardName(card) }}
+        </el-checkbox>
+        <el-checkbox
           v-for="card in others"
           :key="card.id"
-          class="tick"
-        ><input
-          type="checkbox"
-          :checked="plan.alsoCardIds.includes(card.id)"
+          :model-value="plan.alsoCardIds.includes(card.id)"
           @change="look(card.id)"
-        >{{ cardName(card) }}</label>
+        >
+          {{ cardName(card) }}
+        </el-checkbox>
       </div>
     </details>
     <details>

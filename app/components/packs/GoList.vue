@@ -45,10 +45,9 @@ function printList() {
 <template>
   <section aria-label="Go list">
     <div class="head no-print">
-      <label class="tick"><input
-        v-model="withAll"
-        type="checkbox"
-      >also what is not clear</label><span class="gap" /><el-button
+      <el-checkbox v-model="withAll">
+        also what is not clear
+      </el-checkbox><span class="gap" /><el-button
         :disabled="going.length === 0"
         @click="printList"
       >
@@ -91,12 +90,11 @@ function printList() {
             :class="{ 'no-print': left.has(cell.key), 'left': left.has(cell.key) }"
           >
             <td class="no-print">
-              <input
-                type="checkbox"
-                :checked="!left.has(cell.key)"
+              <el-checkbox
+                :model-value="!left.has(cell.key)"
                 :aria-label="`${packLabel(cell.pack)} ${withSetup(setupName(cell))} on the list`"
                 @change="toggle(cell.key)"
-              >
+              />
             </td>
             <td><b>{{ packLabel(cell.pack) }}</b> <span class="soft">{{ packWords(cell.pack) }}</span></td>
             <td>{{ setupName(cell) }}</td>

@@ -155,32 +155,27 @@ const sourceWords: Record<SheetPack['source'], string> = {
       :key="f.key"
       :value="f.key"
     >{{ f.label.toLowerCase() }}</option></select></label>
-    <label class="tick"><input
-      v-model="onlyClear"
-      type="checkbox"
-    >only clear</label>
-    <label class="tick"><input
-      v-model="withDrawer"
-      type="checkbox"
-    >packs of the drawer</label>
-    <label class="tick"><input
-      v-model="withTypical"
-      type="checkbox"
-    >typical packs</label>
-    <label
+    <el-checkbox v-model="onlyClear">
+      only clear
+    </el-checkbox>
+    <el-checkbox v-model="withDrawer">
+      packs of the drawer
+    </el-checkbox>
+    <el-checkbox v-model="withTypical">
+      typical packs
+    </el-checkbox>
+    <el-checkbox
       v-if="store.build!.neverFlown.length > 0"
-      class="tick"
-    ><input
       v-model="withNever"
-      type="checkbox"
-    >never flown</label>
-    <label
+    >
+      never flown
+    </el-checkbox>
+    <el-checkbox
       v-if="withRetired || rows.some(r => r.retired) || cells.some(c => textOf(c.pack, 'packState') === 'retired')"
-      class="tick"
-    ><input
       v-model="withRetired"
-      type="checkbox"
-    >retired packs</label>
+    >
+      retired packs
+    </el-checkbox>
     <span
       v-if="busy"
       class="soft"

@@ -83,12 +83,11 @@ function minutes(setup: Setup) {
               v-for="setup in store.build!.setups"
               :key="setup.id"
             >
-              <input
-                type="checkbox"
-                :checked="setup.lineIds.includes(line.id)"
+              <el-checkbox
+                :model-value="setup.lineIds.includes(line.id)"
                 :aria-label="`${line.name} flies in ${setup.name}`"
                 @change="tick(setup, line)"
-              >
+              />
             </td>
           </tr>
         </tbody>
@@ -149,11 +148,11 @@ function minutes(setup: Setup) {
       class="new"
       @submit.prevent="add(null)"
     >
-      <input
+      <el-input
         v-model="newName"
         placeholder="bare, for the shed"
         aria-label="Name of the new set-up"
-      ><el-button native-type="submit">
+      /><el-button native-type="submit">
         Add a set-up
       </el-button>
     </form>
@@ -186,7 +185,7 @@ thead th {
   color: var(--ink-soft);
   font-size: 11.5px;
 }
-thead input {
+thead .el-input {
   width: 150px;
   padding: 3px 7px;
   font-size: 12.5px;

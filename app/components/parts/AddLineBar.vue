@@ -67,24 +67,24 @@ function add() {
         :key="s"
         :value="s"
       >{{ slotFacts[s].label }}</option></select></label>
-      <label class="field grow">What<input
+      <label class="field grow">What<el-input
         v-model="name"
         autocomplete="off"
         :aria-invalid="problems.name !== ''"
-      ></label>
-      <label class="field narrow">Many<input
+      /></label>
+      <label class="field narrow">Many<el-input
         v-model="quantity"
         inputmode="numeric"
         class="figure"
         :aria-invalid="problems.quantity !== ''"
-      ></label>
-      <label class="field narrow">Each, g<input
+      /></label>
+      <label class="field narrow">Each, g<el-input
         v-model="grams"
         inputmode="decimal"
         class="figure"
         autocomplete="off"
         :aria-invalid="problems.grams !== ''"
-      ></label>
+      /></label>
       <label class="field">Known by<select v-model="evidence"><option
         v-for="e in saidEvidences"
         :key="e"

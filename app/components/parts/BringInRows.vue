@@ -85,9 +85,10 @@ function accept() {
   >
     <template v-if="!table">
       <p>Paste rows from a spreadsheet, or choose a CSV file. You see every row before anything is taken in.</p>
-      <textarea
+      <el-input
         v-model="text"
-        rows="7"
+        type="textarea"
+        :rows="7"
         aria-label="Rows"
         placeholder="Strap&#9;Fabric strap 12 mm&#9;1&#9;2,2"
         @paste.prevent="take($event.clipboardData?.getData('text/plain') ?? '')"
@@ -220,7 +221,7 @@ function accept() {
 </template>
 
 <style scoped>
-textarea {
+.el-textarea {
   width: 100%;
   font-family: var(--mono);
   font-size: 12.5px;

@@ -358,11 +358,13 @@ function remove() {
         :key="basis"
         :value="basis"
       >{{ basis }}</option></select></label>
-      <label class="tick wide"><input
-        type="checkbox"
-        :checked="line.removable"
+      <el-checkbox
+        class="wide"
+        :model-value="line.removable"
         @change="change({ removable: !line.removable })"
-      >Removable without tools</label>
+      >
+        Removable without tools
+      </el-checkbox>
       <label class="field wide">Tied with (same word travels together)<EditField
         :value="line.tie ?? ''"
         :aria-invalid="tieProblem !== ''"
@@ -375,11 +377,12 @@ function remove() {
       >
         {{ tieProblem }}
       </p>
-      <label class="field wide">Note<textarea
-        rows="2"
+      <label class="field wide">Note<EditField
+        type="textarea"
+        :rows="2"
         :value="line.note"
         maxlength="2000"
-        @change="change({ note: ($event.target as HTMLTextAreaElement).value })"
+        @change="change({ note: ($event.target as HTMLInputElement).value })"
       /></label>
     </div>
     <p
@@ -405,15 +408,14 @@ function remove() {
     </p>
     <template v-if="isOptional(line) && line.state === 'fitted'">
       <h3>Flies in</h3>
-      <label
+      <el-checkbox
         v-for="setup in store.build!.setups"
         :key="setup.id"
-        class="tick"
-      ><input
-        type="checkbox"
-        :checked="setup.lineIds.includes(line.id)"
+        :model-value="setup.lineIds.includes(line.id)"
         @change="tick(setup.id, !setup.lineIds.includes(line.id))"
-      >{{ setup.name }}</label>
+      >
+        {{ setup.name }}
+      </el-checkbox>
     </template>
     <template v-if="clashing.length > 0">
       <h3>What does not fit</h3>

@@ -60,10 +60,10 @@ function say() {
       {{ reason }}
     </p>
     <div class="fields">
-      <label class="field">Label<input
+      <label class="field">Label<el-input
         v-model="label"
         autocomplete="off"
-      ></label>
+      /></label>
       <label class="field">Chemistry<select v-model="chemistry"><option
         value=""
         disabled
@@ -71,20 +71,20 @@ function say() {
         v-for="c in chemistries"
         :key="c"
       >{{ c }}</option></select></label>
-      <label class="field">Cells<input
+      <label class="field">Cells<el-input
         v-model="cells"
         inputmode="numeric"
         class="figure"
         placeholder="4"
         autocomplete="off"
-      ></label>
-      <label class="field">mAh<input
+      /></label>
+      <label class="field">mAh<el-input
         v-model="capacity"
         inputmode="decimal"
         class="figure"
         placeholder="650"
         autocomplete="off"
-      ></label>
+      /></label>
     </div>
     <p
       v-if="problem"

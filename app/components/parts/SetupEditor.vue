@@ -54,11 +54,11 @@ function contents(setup: Setup): string {
     class="setup"
     @submit.prevent="add"
   >
-    <input
+    <el-input
       v-model="newName"
       placeholder="New set-up"
       aria-label="Name of the new set-up"
-    ><el-button
+    /><el-button
       link
       type="primary"
       native-type="submit"
@@ -86,7 +86,7 @@ function contents(setup: Setup): string {
 .setup .soft {
   grid-column: 1 / -1;
 }
-.setup input {
+.setup .el-input {
   padding: 3px 7px;
   font-size: 12.5px;
 }

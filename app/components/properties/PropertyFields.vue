@@ -86,8 +86,9 @@ onMounted(() => {
         :data-property="property.key"
         @change="change(property, $event)"
       >
-      <template v-else-if="property.kind === 'bench'"><textarea
-        rows="4"
+      <template v-else-if="property.kind === 'bench'"><EditField
+        type="textarea"
+        :rows="4"
         class="figure"
         :value="propertyText(properties?.[property.key])"
         placeholder="throttle %, volts, amps, grams"

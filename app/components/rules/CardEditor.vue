@@ -108,8 +108,8 @@ async function save() {
       @submit.prevent="save"
     >
       <div class="fields">
-        <label class="field">Place<input v-model="form.place"></label>
-        <label class="field">Purpose<input v-model="form.purpose"></label>
+        <label class="field">Place<el-input v-model="form.place" /></label>
+        <label class="field">Purpose<el-input v-model="form.purpose" /></label>
         <label class="field">Applies to<select v-model="form.purposeKind"><option value="any">any
           purpose</option><option value="recreation">recreation</option><option value="other">anything
           else</option></select></label>
@@ -121,12 +121,12 @@ async function save() {
         <div class="limit wide">
           <label class="field">Wording<select v-model="form.comparator"><option value="<=">at
             most</option><option value="<">less than</option><option value="none">whatever it
-            weighs</option></select></label><label class="field">Limit<input
+            weighs</option></select></label><label class="field">Limit<el-input
             v-model="form.limit"
             class="figure"
             inputmode="decimal"
             :disabled="form.comparator === 'none'"
-          ></label><label class="field">Unit<select v-model="form.unit"><option
+          /></label><label class="field">Unit<select v-model="form.unit"><option
             v-for="u in massUnits"
             :key="u"
           >{{ u }}</option></select></label>
@@ -144,11 +144,12 @@ async function save() {
           v-for="[key, title] in lists"
           :key="key"
           class="field"
-        >{{ title }}<textarea
+        >{{ title }}<el-input
           v-model="form[key]"
-          rows="3"
+          type="textarea"
+          :rows="3"
         /></label>
-        <label class="field wide">Source<input v-model="form.source"></label>
+        <label class="field wide">Source<el-input v-model="form.source" /></label>
       </div>
       <p
         v-if="problem"

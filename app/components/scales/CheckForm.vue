@@ -95,13 +95,13 @@ function takeLive(row: Row) {
           {{ mass.name }}, {{ mass.massG }} g
         </option>
       </select>
-      <input
+      <el-input
         v-model="row.display"
         class="figure"
         inputmode="decimal"
         placeholder="display, g"
         :aria-label="`Display, placing ${i + 1}`"
-      >
+      />
       <el-button
         v-if="bench.live.value"
         @click="takeLive(row)"
@@ -159,7 +159,7 @@ function takeLive(row: Row) {
 .row select {
   width: 240px;
 }
-.row input {
+.row .el-input {
   width: 120px;
 }
 </style>

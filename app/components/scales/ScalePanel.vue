@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
 import dayjs from 'dayjs'
 import { fixed, signed } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
@@ -12,7 +13,7 @@ const standing = computed(() => scales.standings.get(props.scale.id)!)
 const open = ref<'' | 'check' | 'ten' | 'facts'>('')
 const problem = ref('')
 const displays = ref<string[]>(Array<string>(10).fill(''))
-const tenField = useTemplateRef<HTMLInputElement[]>('tenField')
+const tenField = useTemplateRef<InputInstance[]>('tenField')
 
 const reads = computed(() => {
   const { result } = standing.value
@@ -190,7 +191,7 @@ function takeLive(index: number) {
         class="displays"
         @submit.prevent="keepTen"
       >
-        <input
+        <el-input
           v-for="(text, i) in displays"
           :key="i"
           ref="tenField"
@@ -199,7 +200,7 @@ function takeLive(index: number) {
           inputmode="decimal"
           :aria-label="`Placing ${i + 1}`"
           @keydown.enter.prevent="text === '' ? takeLive(i) : next(i)"
-        >
+        />
         <el-button
           type="primary"
           native-type="submit"
@@ -295,7 +296,7 @@ function takeLive(index: number) {
   gap: 6px;
   flex-wrap: wrap;
 }
-.displays input {
+.displays .el-input {
   width: 82px;
 }
 .fields.four {

@@ -65,13 +65,13 @@ const both = computed(() => {
         >
           {{ scale.name }}
         </option>
-      </select><input
+      </select><el-input
         v-model="shown.first"
         class="figure"
         inputmode="decimal"
         placeholder="g"
         aria-label="Shown by the first"
-      >
+      />
       <select
         v-model="secondId"
         aria-label="Second scale"
@@ -83,13 +83,13 @@ const both = computed(() => {
         >
           {{ scale.name }}
         </option>
-      </select><input
+      </select><el-input
         v-model="shown.second"
         class="figure"
         inputmode="decimal"
         placeholder="g"
         aria-label="Shown by the second"
-      >
+      />
     </div>
     <p
       v-if="problem"

@@ -82,12 +82,12 @@ async function set(text: string) {
       class="passphrase"
       @submit.prevent="set(passphrase)"
     >
-      <label class="field">Passphrase<input
+      <label class="field">Passphrase<el-input
         v-model="passphrase"
         type="password"
         autocomplete="new-password"
         :placeholder="network?.passphraseSet ? 'one is set' : 'at least 10 characters'"
-      ></label>
+      /></label>
       <el-button
         native-type="submit"
         :disabled="passphrase === ''"

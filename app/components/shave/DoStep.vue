@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
 import { fixed } from '#core/text/display'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 import { planWires } from '#core/aircraft/fit'
@@ -29,7 +30,7 @@ const bench = useBenchScale()
 const real = ref('')
 const beforeG = ref<number | null>(null)
 const problem = ref('')
-const field = useTemplateRef<HTMLInputElement>('field')
+const field = useTemplateRef<InputInstance>('field')
 const putsOn = computed(() => props.shaving.kind === 'put on')
 const panG = computed(() => (bench.live.value && bench.rest.value.steady ? bench.rest.value.displayG : null))
 const figure = (grams: number) => fixed(grams, 2).replace('−', '-')
@@ -70,20 +71,20 @@ onMounted(() => field.value?.focus())
     @submit.prevent="done"
     @keydown.esc="emit('close')"
   >
-    <label>What came {{ putsOn ? 'on' : 'off' }} by the scale, g <input
+    <label>What came {{ putsOn ? 'on' : 'off' }} by the scale, g <el-input
       ref="field"
       v-model="real"
       class="figure"
       inputmode="decimal"
       :placeholder="`forecast ${fixed(forecastG, 2)}`"
       aria-label="What came off by the scale, g"
-    ></label>
-    <label v-if="cutsLeads">Leads are now, mm <input
+    /></label>
+    <label v-if="cutsLeads">Leads are now, mm <el-input
       v-model="leadMm"
       class="figure short"
       inputmode="decimal"
       aria-label="Length of the leads now, mm"
-    ></label>
+    /></label>
     <el-button
       type="primary"
       native-type="submit"

@@ -203,11 +203,13 @@ function toggle(list: 'excludes' | 'needs', id: string) {
       class="figure"
       @change="number('slipPercent', $event)"
     /></label>
-    <label class="tick end"><input
-      type="checkbox"
-      :checked="shaving.forGood"
+    <el-checkbox
+      class="end"
+      :model-value="shaving.forGood"
       @change="put({ forGood: !shaving.forGood })"
-    >cannot be undone</label>
+    >
+      cannot be undone
+    </el-checkbox>
   </div>
   <p
     v-if="problem"
@@ -229,24 +231,22 @@ function toggle(list: 'excludes' | 'needs', id: string) {
     Say which fitted line it touches: until then no plan can use it.
   </p>
   <h3>In a plan</h3>
-  <label class="tick"><input
-    type="radio"
-    :checked="shaving.lock === null"
-    :name="`lock-${shaving.id}`"
-    @change="put({ lock: null })"
-  >as it serves</label>
-  <label class="tick"><input
-    type="radio"
-    :checked="shaving.lock === 'in'"
-    :name="`lock-${shaving.id}`"
-    @change="put({ lock: 'in' })"
-  >always in</label>
-  <label class="tick"><input
-    type="radio"
-    :checked="shaving.lock === 'out'"
-    :name="`lock-${shaving.id}`"
-    @change="put({ lock: 'out' })"
-  >left out for now</label>
+  <el-radio-group
+    class="stacked"
+    :model-value="shaving.lock ?? 'free'"
+    aria-label="In a plan"
+    @change="put({ lock: $event === 'free' ? null : ($event as typeof shaving.lock) })"
+  >
+    <el-radio value="free">
+      as it serves
+    </el-radio>
+    <el-radio value="in">
+      always in
+    </el-radio>
+    <el-radio value="out">
+      left out for now
+    </el-radio>
+  </el-radio-group>
   <details v-if="others.length > 0">
     <summary>Goes not with, needs</summary>
     <table>
@@ -256,19 +256,17 @@ function toggle(list: 'excludes' | 'needs', id: string) {
           :key="other.id"
         >
           <td>{{ other.what }}</td><td>
-            <input
-              type="checkbox"
-              :checked="shaving.excludes.includes(other.id)"
+            <el-checkbox
+              :model-value="shaving.excludes.includes(other.id)"
               :aria-label="`not with ${other.what}`"
               @change="toggle('excludes', other.id)"
-            >
+            />
           </td><td>
-            <input
-              type="checkbox"
-              :checked="shaving.needs.includes(other.id)"
+            <el-checkbox
+              :model-value="shaving.needs.includes(other.id)"
               :aria-label="`needs ${other.what}`"
               @change="toggle('needs', other.id)"
-            >
+            />
           </td>
         </tr>
       </tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
 import { craftPresets } from '#core/parts/catalogue'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { NewBuild } from '#shared/schemas/api'
@@ -13,7 +14,7 @@ const copyOf = ref('')
 const reference = reactive({ mass: '', spread: '0', thrust: '', price: '', minutes: '' })
 const problem = ref('')
 const busy = ref(false)
-const field = useTemplateRef<HTMLInputElement>('field')
+const field = useTemplateRef<InputInstance>('field')
 const focusField = useDialogFocus(field)
 const ways: { value: NewBuild['from']; title: string; what: string }[] = [
   {
@@ -101,28 +102,26 @@ async function start() {
       novalidate
       @submit.prevent="start"
     >
-      <label class="field">Name<input
+      <label class="field">Name<el-input
         ref="field"
         v-model="name"
         autocomplete="off"
         :aria-invalid="problem !== ''"
-      ></label>
-      <div
+      /></label>
+      <el-radio-group
+        v-model="from"
         class="ways"
-        role="radiogroup"
         aria-label="Start from"
       >
-        <label
+        <el-radio
           v-for="way in ways"
           :key="way.value"
-          class="way"
-        ><input
-          v-model="from"
-          type="radio"
-          name="from"
           :value="way.value"
-        ><span><b>{{ way.title }}</b><br><span class="soft">{{ way.what }}</span></span></label>
-      </div>
+          class="way"
+        >
+          <b>{{ way.title }}</b><br><span class="soft">{{ way.what }}</span>
+        </el-radio>
+      </el-radio-group>
       <label
         v-if="from === 'class'"
         class="field"
@@ -142,31 +141,31 @@ async function start() {
         v-if="from === 'reference'"
         class="fields"
       >
-        <label class="field">Mass, g<input
+        <label class="field">Mass, g<el-input
           v-model="reference.mass"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">± (95 %), g<input
+        /></label>
+        <label class="field">± (95 %), g<el-input
           v-model="reference.spread"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">Thrust, g<input
+        /></label>
+        <label class="field">Thrust, g<el-input
           v-model="reference.thrust"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">Minutes<input
+        /></label>
+        <label class="field">Minutes<el-input
           v-model="reference.minutes"
           class="figure"
           inputmode="decimal"
-        ></label>
-        <label class="field">Price<input
+        /></label>
+        <label class="field">Price<el-input
           v-model="reference.price"
           class="figure"
           inputmode="decimal"
-        ></label>
+        /></label>
       </div>
       <p
         v-if="problem"

@@ -63,15 +63,17 @@ function fly() {
           :class="{ viewed: row.viewed, never: row.never }"
         >
           <td>
-            <label class="tick"><input
-              type="radio"
+            <el-radio
+              :model-value="rows.find(one => one.viewed)?.key"
+              :value="row.key"
               name="loadout"
-              :checked="row.viewed"
               @change="view(row.choice)"
-            >{{ row.name }}<span
-              v-if="row.flown"
-              class="soft"
-            >&nbsp;· as I fly it</span></label>
+            >
+              {{ row.name }}<span
+                v-if="row.flown"
+                class="soft"
+              >&nbsp;· as I fly it</span>
+            </el-radio>
           </td>
           <td class="right figure">
             {{ row.mass }}
@@ -83,12 +85,11 @@ function fly() {
             />
           </td>
           <td class="centre">
-            <input
-              type="checkbox"
-              :checked="row.never"
+            <el-checkbox
+              :model-value="row.never"
               :aria-label="`${row.name} is never flown`"
               @change="store.run({ type: 'loadout.never', choice: row.choice, never: !row.never })"
-            >
+            />
           </td>
         </tr>
       </tbody>

@@ -193,11 +193,11 @@ function chooseTray(event: Event) {
             class="inline"
             @submit.prevent="keepTray"
           >
-            <input
+            <el-input
               v-model="trayName"
               aria-label="Name of the tray"
               placeholder="small tray"
-            ><el-button
+            /><el-button
               native-type="submit"
               :disabled="trayName.trim() === ''"
             >
@@ -281,7 +281,7 @@ select {
   gap: 6px;
   margin: 6px 0;
 }
-.inline input,
+.inline .el-input,
 .inline select {
   flex: 1;
   min-width: 0;

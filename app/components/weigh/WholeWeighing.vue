@@ -66,25 +66,24 @@ function change(observation: Observation, state: Observation['state']) {
           This loadout
         </el-button>
       </div>
-      <label
+      <el-checkbox
         v-for="line in fitted"
         :key="line.id"
-        class="tick"
-      ><input
-        type="checkbox"
-        :checked="ticked.has(line.id)"
+        :model-value="ticked.has(line.id)"
         @change="tick(line)"
-      ><span>{{ lineTitle(line) }}<small
-        v-if="line.quantity > 1"
-        class="soft"
-      > × {{ line.quantity }}</small></span></label>
+      >
+        <span>{{ lineTitle(line) }}<small
+          v-if="line.quantity > 1"
+          class="soft"
+        > × {{ line.quantity }}</small></span>
+      </el-checkbox>
     </section>
     <section class="centre">
       <div class="head">
-        <label class="field">Name of the weighing<input
+        <label class="field">Name of the weighing<el-input
           v-model="title"
           maxlength="120"
-        ></label>
+        /></label>
       </div>
       <p class="expected">
         Expected <b class="figure">{{ gramsWithSpread(expected.valueG, spreadG(expected)) }}</b>
@@ -195,15 +194,15 @@ function change(observation: Observation, state: Observation['state']) {
         >
           Start over
         </el-button>
-        <label class="hand">or type it<input
-          :value="run.typed.value"
+        <label class="hand">or type it<el-input
+          :model-value="run.typed.value"
           class="figure"
           inputmode="decimal"
           aria-label="Type what the scale shows"
           placeholder="g"
-          @input="run.type(($event.target as HTMLInputElement).value)"
+          @update:model-value="run.type($event)"
           @keydown.enter.prevent="enter"
-        ></label>
+        /></label>
       </div>
       <template v-if="build.observations.length > 0">
         <h3>Weighed together so far</h3>
@@ -342,7 +341,7 @@ li b,
   color: var(--ink-soft);
   font-size: 12.5px;
 }
-.hand input {
+.hand .el-input {
   width: 90px;
 }
 table {

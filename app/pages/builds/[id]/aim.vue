@@ -57,28 +57,28 @@ const print = () => window.print()
           {{ nameProblem }}
         </p>
         <h3>1. Where will it fly?</h3>
-        <label
+        <el-checkbox
           v-for="place in places"
           :key="place"
-          class="tick"
-        ><input
-          type="checkbox"
-          :checked="aim.places.includes(place)"
+          :model-value="aim.places.includes(place)"
           @change="set({ places: toggle(aim.places, place) })"
-        >{{ place }}</label>
+        >
+          {{ place }}
+        </el-checkbox>
         <h3>2. What for?</h3>
-        <label class="tick"><input
-          type="radio"
-          name="kind"
-          :checked="aim.purposeKind === 'recreation'"
-          @change="set({ purposeKind: 'recreation' })"
-        >recreation</label>
-        <label class="tick"><input
-          type="radio"
-          name="kind"
-          :checked="aim.purposeKind === 'other'"
-          @change="set({ purposeKind: 'other' })"
-        >anything else: paid, or in furtherance of a business</label>
+        <el-radio-group
+          class="stacked"
+          :model-value="aim.purposeKind"
+          aria-label="What for"
+          @change="set({ purposeKind: $event as typeof aim.purposeKind })"
+        >
+          <el-radio value="recreation">
+            recreation
+          </el-radio>
+          <el-radio value="other">
+            anything else: paid, or in furtherance of a business
+          </el-radio>
+        </el-radio-group>
         <h3>3. Which of these cards count?</h3>
         <p
           v-if="offered.length === 0"
@@ -86,18 +86,17 @@ const print = () => window.print()
         >
           Say where it will fly, and the cards of that place stand here.
         </p>
-        <label
+        <el-checkbox
           v-for="card in offered"
           :key="card.id"
-          class="tick"
-        ><input
-          type="checkbox"
-          :checked="aim.cardIds.includes(card.id)"
+          :model-value="aim.cardIds.includes(card.id)"
           @change="set({ cardIds: toggle(aim.cardIds, card.id) })"
-        ><span>{{ cardName(card) }}, <span class="soft">{{ limitInWords(card) }}</span><span
-          v-if="!mayCount(card, aim)"
-          class="word-over"
-        > does not follow from your answers: it does not count</span></span></label>
+        >
+          <span>{{ cardName(card) }}, <span class="soft">{{ limitInWords(card) }}</span><span
+            v-if="!mayCount(card, aim)"
+            class="word-over"
+          > does not follow from your answers: it does not count</span></span>
+        </el-checkbox>
         <p class="soft">
           A league’s class or a limit of your own is a card too: <NuxtLink to="/rules">add it in Rules</NuxtLink>.
         </p>

@@ -158,13 +158,12 @@ const text = (value: number | string | null, digits: number) =>
           :key="line.id"
           :value="line.id"
         >{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
-        <span class="gap" /><label
+        <span class="gap" /><el-checkbox
           v-if="fitted"
-          class="tick"
-        ><input
           v-model="withCatalogue"
-          type="checkbox"
-        >typical classes too</label>
+        >
+          typical classes too
+        </el-checkbox>
       </div>
       <p
         v-if="drawerProblem"
@@ -375,9 +374,10 @@ const text = (value: number | string | null, digits: number) =>
         </div>
         <template v-if="selected.source !== 'fitted'">
           <h3>Or say why not</h3><form @submit.prevent="reject(selected)">
-            <textarea
+            <el-input
               v-model="why"
-              rows="2"
+              type="textarea"
+              :rows="2"
               aria-label="Why not"
               maxlength="2000"
               placeholder="too hot without a fan"
@@ -508,7 +508,7 @@ form {
   gap: 5px;
   justify-items: start;
 }
-form textarea {
+form .el-textarea {
   width: 100%;
 }
 .considered {

@@ -116,21 +116,24 @@ const summary = computed(() => (isEmpty.value ? 'nothing to fit yet' : report.va
         />
         <details class="mounting">
           <summary>How things are mounted</summary>
-          <label class="tick"><input
-            type="checkbox"
-            :checked="mounting.motorsUpsideDown"
+          <el-checkbox
+            :model-value="mounting.motorsUpsideDown"
             @change="mount({ motorsUpsideDown: !mounting.motorsUpsideDown })"
-          >motors hang under the arms</label>
-          <label class="tick"><input
-            type="checkbox"
-            :checked="mounting.pushedProps"
+          >
+            motors hang under the arms
+          </el-checkbox>
+          <el-checkbox
+            :model-value="mounting.pushedProps"
             @change="mount({ pushedProps: !mounting.pushedProps })"
-          >props push</label>
-          <label class="tick"><input
-            type="checkbox"
-            :checked="mounting.boardUpsideDown"
+          >
+            props push
+          </el-checkbox>
+          <el-checkbox
+            :model-value="mounting.boardUpsideDown"
             @change="mount({ boardUpsideDown: !mounting.boardUpsideDown })"
-          >board upside down</label>
+          >
+            board upside down
+          </el-checkbox>
           <label class="tick">board turned by <select
             :value="mounting.boardTurnDeg"
             @change="mount({ boardTurnDeg: Number(($event.target as HTMLSelectElement).value) })"

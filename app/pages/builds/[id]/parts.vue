@@ -77,11 +77,11 @@ function bring(text = '') {
         @submit.prevent="saveWhy"
       >
         <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
-        <input
+        <el-input
           v-model="whyText"
           aria-label="Reason for the last change"
           placeholder="why? (optional)"
-        ><el-button native-type="submit">
+        /><el-button native-type="submit">
           Note it
         </el-button>
       </form>
@@ -133,7 +133,7 @@ function bring(text = '') {
   font-size: 12.5px;
   flex-wrap: wrap;
 }
-.why input {
+.why .el-input {
   flex: 1;
   min-width: 140px;
   padding: 3px 8px;

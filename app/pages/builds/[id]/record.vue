@@ -69,7 +69,10 @@ const files = computed(() => [
       >
         Nothing has been changed yet. Every change of grams will stand here with its reason.
       </p>
-      <table v-else>
+      <table
+        v-else
+        class="cells"
+      >
         <thead>
           <tr>
             <th>Time</th><th>What</th><th class="right">
@@ -203,18 +206,6 @@ th {
 .undone small {
   text-decoration: none;
   display: inline-block;
-}
-td input {
-  width: 100%;
-  border-color: transparent;
-  background: none;
-  padding: 2px 6px;
-  font-size: 12.5px;
-}
-td input:hover,
-td input:focus {
-  border-color: var(--edge);
-  background: var(--card);
 }
 td:last-child {
   width: 22%;

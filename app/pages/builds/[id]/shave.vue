@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
 import { differenceSpreadG } from '#core/deciding/weigh'
 import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/text/display'
 import {
@@ -130,7 +131,7 @@ const sentence = computed(() => {
 
 const draft = reactive({ what: '', grams: '', kind: 'other' as ShavingKind })
 const problem = ref('')
-const what = useTemplateRef<HTMLInputElement>('what')
+const what = useTemplateRef<InputInstance>('what')
 function add() {
   const named = nameSchema('What is done').safeParse(draft.what.trim())
   const grams = draft.grams.trim() === '' ? { value: 0 } : readNumber(withoutUnit(draft.grams, 'g'))
@@ -324,6 +325,9 @@ function cap(key: 'cents' | 'minutes' | 'loss', event: Event) {
   problem.value = ''
   store.run({ type: 'shave.set', fields: { caps: { ...list.value.caps, [key]: value } } })
 }
+function aimAt(kind: 'clear' | 'dry' | 'put on') {
+  goal.value = kind === 'dry' ? { kind, gramsG: store.build!.aim.goalDryG! } : { kind }
+}
 function setGoal(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
   const read = text === '' ? null : readNumber(withoutUnit(text, 'g'))
@@ -388,12 +392,12 @@ useSingleKeys({
         class="new"
         @submit.prevent="add"
       >
-        <input
+        <el-input
           ref="what"
           v-model="draft.what"
           placeholder="What could be shaved?"
           aria-label="What is done"
-        ><select
+        /><select
           v-model="draft.kind"
           aria-label="Kind"
         >
@@ -403,13 +407,13 @@ useSingleKeys({
           >
             {{ kind }}
           </option>
-        </select><input
+        </select><el-input
           v-model="draft.grams"
           class="figure grams"
           inputmode="decimal"
           :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'"
           aria-label="Grams off"
-        ><el-button
+        /><el-button
           type="primary"
           native-type="submit"
         >
@@ -653,11 +657,11 @@ useSingleKeys({
             >
               <td /><td colspan="8">
                 <form @submit.prevent="refuse(list.shavings.find(s => s.id === refusing!.id)!)">
-                  <label>Why not “{{ list.shavings.find(s => s.id === refusing!.id)?.what }}”? <input
+                  <label>Why not “{{ list.shavings.find(s => s.id === refusing!.id)?.what }}”? <el-input
                     v-model="refusing.why"
                     maxlength="2000"
                     aria-label="Why not"
-                  ></label><el-button
+                  /></label><el-button
                     type="primary"
                     native-type="submit"
                   >
@@ -798,43 +802,46 @@ useSingleKeys({
       </template>
       <template v-else>
         <h2>What to spare</h2>
-        <label
-          v-for="(name, measure) in measureNames"
-          :key="measure"
-          class="tick"
-        ><input
-          type="radio"
-          name="spare"
-          :checked="list.spare === measure"
-          @change="spare(measure)"
-        >{{ name }}</label>
+        <el-radio-group
+          class="stacked"
+          :model-value="list.spare"
+          aria-label="What to spare"
+          @change="spare($event as typeof list.spare)"
+        >
+          <el-radio
+            v-for="(name, measure) in measureNames"
+            :key="measure"
+            :value="measure"
+          >
+            {{ name }}
+          </el-radio>
+        </el-radio-group>
         <h3>The goal</h3>
-        <label class="tick"><input
-          type="radio"
-          name="goal"
-          :checked="goal.kind === 'clear' || goal.kind === 'grams'"
-          @change="goal = { kind: 'clear' }"
-        >take off what is too much</label>
-        <label
-          v-if="store.build!.aim.goalDryG !== null"
-          class="tick"
-        ><input
-          type="radio"
-          name="goal"
-          :checked="goal.kind === 'dry'"
-          @change="goal = { kind: 'dry', gramsG: store.build!.aim.goalDryG! }"
-        >the dry mass aimed at, {{ fixed(store.build!.aim.goalDryG, 1) }} g</label>
-        <label class="tick"><input
-          type="radio"
-          name="goal"
-          :checked="goal.kind === 'put on'"
-          @change="goal = { kind: 'put on' }"
-        >put on what is worth it</label>
-        <label class="tick"><input
-          type="checkbox"
-          :checked="list.everyLoadout"
+        <el-radio-group
+          class="stacked"
+          :model-value="goal.kind === 'grams' ? 'clear' : goal.kind"
+          aria-label="The goal"
+          @change="aimAt($event as 'clear' | 'dry' | 'put on')"
+        >
+          <el-radio value="clear">
+            take off what is too much
+          </el-radio>
+          <el-radio
+            v-if="store.build!.aim.goalDryG !== null"
+            value="dry"
+          >
+            the dry mass aimed at, {{ fixed(store.build!.aim.goalDryG, 1) }} g
+          </el-radio>
+          <el-radio value="put on">
+            put on what is worth it
+          </el-radio>
+        </el-radio-group>
+        <el-checkbox
+          :model-value="list.everyLoadout"
           @change="store.run({ type: 'shave.set', fields: { everyLoadout: !list.everyLoadout } })"
-        >every loadout that is flown</label>
+        >
+          every loadout that is flown
+        </el-checkbox>
         <label
           v-if="goal.kind === 'clear' || goal.kind === 'grams'"
           class="field"
@@ -877,10 +884,9 @@ useSingleKeys({
           </p>
         </template>
         <h3>What each gram costs</h3>
-        <label class="tick"><input
-          v-model="withFrontier"
-          type="checkbox"
-        >draw the cheapest way to every weight</label>
+        <el-checkbox v-model="withFrontier">
+          draw the cheapest way to every weight
+        </el-checkbox>
         <template v-if="withFrontier">
           <FrontierChart
             v-if="frontier.length > 0"
@@ -927,7 +933,7 @@ useSingleKeys({
   margin-bottom: 8px;
   flex-wrap: wrap;
 }
-.new input:first-child {
+.new .el-input:first-child {
   flex: 1;
   min-width: 200px;
 }
@@ -1048,7 +1054,7 @@ em {
   kbd {
     display: none;
   }
-  .new input:first-child {
+  .new .el-input:first-child {
     flex-basis: 100%;
   }
   th:nth-child(4),

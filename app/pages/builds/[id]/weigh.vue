@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
 import { panModes } from '#core/deciding/weigh'
 import { fixed } from '#core/text/display'
 import { lineGrams } from '#core/mass/evidence'
@@ -46,7 +47,7 @@ async function backToPan(event: MouseEvent) {
   await nextTick()
   pan.value?.focus({ preventScroll: true })
 }
-const hand = useTemplateRef<HTMLInputElement>('hand')
+const hand = useTemplateRef<InputInstance>('hand')
 function typedEnter() {
   run.take()
   hand.value?.blur()
@@ -158,7 +159,7 @@ function typedEnter() {
             >{{ mode }}</option></select></label>
             <label>the part<select v-model="run.basis.value"><option value="as supplied">as
               supplied</option><option value="as fitted">as fitted</option></select></label>
-            <label class="hand">or type it<input
+            <label class="hand">or type it<el-input
               ref="hand"
               v-model="run.typed.value"
               class="figure"
@@ -166,7 +167,7 @@ function typedEnter() {
               aria-label="Type what the scale shows"
               placeholder="g"
               @keydown.enter.prevent="typedEnter"
-            ></label>
+            /></label>
           </div>
           <p
             v-if="run.piecesWanted.value"
@@ -243,11 +244,11 @@ function typedEnter() {
   align-items: center;
 }
 .more select,
-.more input {
+.more .el-input {
   padding: 3px 6px;
   font-size: 12.5px;
 }
-.more input {
+.more .el-input {
   width: 80px;
 }
 @media (max-width: 760px) {
