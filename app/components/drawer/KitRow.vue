@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Close } from '@element-plus/icons-vue'
 import { centsFigure } from '#core/text/display'
 import type { Kit } from '#core/parts/drawer'
 
@@ -37,14 +38,11 @@ async function place() {
     <b>{{ kit.name }}</b><template v-if="kit.priceCents !== null">
       {{ `, ${centsFigure(kit.priceCents)} ${settings.currency}` }}
     </template>
-    <el-button
-      link
-      type="primary"
-      :aria-label="`Forget the kit ${kit.name}; its pieces stay`"
+    <IconButton
+      :icon="Close"
+      :label="`Forget the kit ${kit.name}; its pieces stay`"
       @click="drawer.removeKit(kit.id)"
-    >
-      ×
-    </el-button>
+    />
     <p class="soft">
       {{
         pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces`

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Bottom, Close, Plus, Top } from '@element-plus/icons-vue'
 import { scaleLinear } from 'd3'
 import {
   discsOf,
@@ -486,37 +487,25 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
               </select>
             </td>
             <td class="acts">
-              <el-button
-                link
-                type="primary"
+              <IconButton
+                :icon="Top"
                 :disabled="i === 0"
-                :aria-label="`${layer.name} one up`"
+                :label="`${layer.name} one up`"
                 @click="move(layers.length - 1 - i, 1)"
-              >
-                ↑
-              </el-button><el-button
-                link
-                type="primary"
+              /><IconButton
+                :icon="Bottom"
                 :disabled="i === layers.length - 1"
-                :aria-label="`${layer.name} one down`"
+                :label="`${layer.name} one down`"
                 @click="move(layers.length - 1 - i, -1)"
-              >
-                ↓
-              </el-button><el-button
-                link
-                type="primary"
-                :aria-label="`Spacers above ${layer.name}`"
+              /><IconButton
+                :icon="Plus"
+                :label="`Spacers above ${layer.name}`"
                 @click="add(layers.length - 1 - i)"
-              >
-                +
-              </el-button><el-button
-                link
-                type="primary"
-                :aria-label="`Take ${layer.name} out`"
+              /><IconButton
+                :icon="Close"
+                :label="`Take ${layer.name} out`"
                 @click="save(layers.filter(l => l.id !== layer.id))"
-              >
-                ×
-              </el-button>
+              />
             </td>
           </tr>
         </tbody>

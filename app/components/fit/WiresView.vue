@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Close } from '@element-plus/icons-vue'
 import { askedOfWire, newWire, planWires, type AskedOfWire, type WirePlan } from '#core/aircraft/fit'
 import { makeLine, makeMass } from '#core/model/ledger'
 import { workedOut } from '#core/mass/evidence'
@@ -212,14 +213,11 @@ const headWords = computed(() => {
               {{ row.words }}
             </td>
             <td>
-              <el-button
-                link
-                type="primary"
-                :aria-label="`Take ${row.wire.name} out`"
+              <IconButton
+                :icon="Close"
+                :label="`Take ${row.wire.name} out`"
                 @click="save(wires.filter(w => w.id !== row.wire.id))"
-              >
-                ×
-              </el-button>
+              />
             </td>
           </tr>
         </tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ArrowDown, ArrowRight } from '@element-plus/icons-vue'
 import { cardName } from '#core/limits/rules'
 import { styles, usualCutOffV, type FlightPlan, type Style } from '#core/aircraft/power'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
@@ -62,11 +63,12 @@ const cardWords = computed(() =>
     v-if="isPhone"
     link
     type="primary"
+    :icon="isOpen ? ArrowDown : ArrowRight"
     class="no-print"
     :aria-expanded="isOpen"
     @click="isOpen = !isOpen"
   >
-    {{ isOpen ? '▾' : '▸' }} Flown as {{ plan.style }}, judged under {{ cardWords }}
+    Flown as {{ plan.style }}, judged under {{ cardWords }}
   </el-button>
   <div
     v-if="isOpen || !isPhone"

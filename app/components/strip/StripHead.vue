@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ArrowDown } from '@element-plus/icons-vue'
 import { judgementWord } from '#core/mass/report'
 import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/text/display'
 import { cardName, whateverItWeighs } from '#core/limits/rules'
@@ -109,7 +110,7 @@ function pick(lineId: string) {
         aria-controls="loadout-chooser"
         @click="choosing = !choosing"
       >
-        {{ loadoutName(store.build!, store.choice) }} ▾
+        {{ loadoutName(store.build!, store.choice) }}<el-icon><ArrowDown /></el-icon>
       </el-button>
     </div>
     <div class="chart">

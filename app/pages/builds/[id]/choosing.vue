@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Close } from '@element-plus/icons-vue'
 import { candidateRows, type CandidateRow } from '#core/deciding/choosing'
 import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure } from '#core/text/display'
 import { slotFacts, type Line } from '#core/model/ledger'
@@ -405,14 +406,11 @@ const text = (value: number | string | null, digits: number) =>
             v-if="c.grams !== null"
             class="figure soft"
           > {{ fixed(c.grams, 1) }} g</span><p>
-            {{ c.why || 'no reason kept' }} <span class="soft">{{ c.on }}</span> <el-button
-              link
-              type="primary"
-              :aria-label="`Forget ${c.name}`"
+            {{ c.why || 'no reason kept' }} <span class="soft">{{ c.on }}</span> <IconButton
+              :icon="Close"
+              :label="`Forget ${c.name}`"
               @click="forget(c.id)"
-            >
-              ×
-            </el-button>
+            />
           </p>
         </div>
       </template>
