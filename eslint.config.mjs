@@ -39,6 +39,40 @@ const longByReason = [
   { why: 'The drawer of the demo is a list.', files: ['demo/drawer.ts', 'demo/compose.ts'] },
 ]
 
+/** Controls are the component library’s; these are made by hand, each for a reason. */
+const byHand = [
+  {
+    why: 'The ledger, the drawer’s grid and the matrix of loadouts are the heart of the job: hundreds of cells under one set of keys.',
+    files: [
+      'app/components/parts/SheetRow.vue',
+      'app/components/drawer/DrawerSheet.vue',
+      'app/components/packs/LoadoutSheet.vue',
+    ],
+  },
+  { why: 'The list of steps is a drawing of the way.', files: ['app/components/assemble/StepList.vue'] },
+  {
+    why: 'Find is one field with a list of its own under it, of one piece with its roles.',
+    files: ['app/components/shell/FindAnything.vue'],
+  },
+  {
+    why: 'A file is chosen with the browser’s own field.',
+    files: [
+      'app/components/drawer/ImportParts.vue',
+      'app/components/parts/BringInRows.vue',
+      'app/components/assemble/StepNotes.vue',
+      'app/pages/index.vue',
+    ],
+  },
+  {
+    why: 'A day is chosen with the browser’s own field, which knows the order of the place; so is the file of a bench table.',
+    files: [
+      'app/components/rules/CardEditor.vue',
+      'app/pages/rules.vue',
+      'app/components/properties/PropertyFields.vue',
+    ],
+  },
+]
+
 const foreignToTheCore = [
   'vue',
   'vue-*',
@@ -143,6 +177,19 @@ export default withNuxt(
           selector: 'CallExpression[callee.property.name="slice"][callee.object.callee.property.name="toISOString"]',
           message: 'The first ten letters of an ISO time are the day in Greenwich: use localDay().',
         },
+      ],
+    },
+  },
+  {
+    files: ['**/*.vue'],
+    ignores: byHand.flatMap(({ files }) => files),
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...['button', 'input', 'textarea', 'dialog'].map(element => ({
+          element,
+          message: `Use el-${element}, or say in eslint.config.mjs why this one is made by hand.`,
+        })),
       ],
     },
   },

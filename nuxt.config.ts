@@ -54,6 +54,17 @@ export default defineNuxtConfig({
     externals: { inline: ['zod'] },
     esbuild: { options: { target: 'node20' } },
   },
+  vite: {
+    plugins: [
+      {
+        // The component library's rules lie below our own, in whatever order the parts of a page are loaded.
+        name: 'element-plus-below',
+        enforce: 'pre',
+        transform: (code, id) =>
+          /element-plus\/theme-chalk\/.*\.css$/.test(id) ? `@layer element-plus {\n${code}\n}` : null,
+      },
+    ],
+  },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
   hooks: {
@@ -81,16 +92,5 @@ export default defineNuxtConfig({
   },
   auth: { loadStrategy: 'none' },
   elementPlus: { importStyle: 'css' },
-  vite: {
-    plugins: [
-      {
-        // The component library's rules lie below our own, in whatever order the parts of a page are loaded.
-        name: 'element-plus-below',
-        enforce: 'pre',
-        transform: (code, id) =>
-          /element-plus\/theme-chalk\/.*\.css$/.test(id) ? `@layer element-plus {\n${code}\n}` : null,
-      },
-    ],
-  },
   eslint: { config: { stylistic: { indent: 2, braceStyle: 'stroustrup' } } },
 })

@@ -47,13 +47,13 @@ useSingleKeys({
       class="server-problem"
       role="alert"
     >
-      {{ shell.said.value }} <button
-        type="button"
-        class="plain"
+      {{ shell.said.value }} <el-button
+        link
+        type="primary"
         @click="shell.said.value = ''"
       >
         Close
-      </button>
+      </el-button>
     </p>
     <div class="below">
       <NuxtPage />
