@@ -140,3 +140,26 @@ test('what is being typed stays when another window changes the same line', asyn
   await app.keyboard.press('Enter')
   await expect(app.locator('[data-row=strap] [data-col=each]')).toHaveText('3.13')
 })
+
+test('single keys go on after a tick and a choice, which keep their own space bar and arrows', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan', 'nougat')
+  await app.goto(`${server.address}/builds/marzipan/parts?line=strap`)
+  const tick = app.getByLabel('Removable without tools')
+  const was = await tick.isChecked()
+  await tick.focus()
+  await app.keyboard.press('Space')
+  await expect(tick).toBeChecked({ checked: !was })
+  await app.keyboard.press('z')
+  await expect(tick).toBeChecked({ checked: was })
+  await app.keyboard.press('n')
+  await expect(app.getByRole('form', { name: 'New line' })).toBeVisible()
+  await app.goto(`${server.address}/builds/nougat/shave`)
+  await app.getByLabel('minutes', { exact: true }).check()
+  await app.keyboard.press('ArrowUp')
+  await expect(app.getByLabel('money', { exact: true })).toBeChecked()
+  await app.keyboard.press('n')
+  await expect(app.getByLabel('What is done')).toBeFocused()
+})

@@ -1,8 +1,11 @@
 import { onKeyStroke } from '@vueuse/core'
 import { actionOf, type Does } from '~/keys/registry'
 
-const textFields = 'input, textarea, select, [contenteditable=true], [role=combobox]'
-const ownSpaceBar = 'button:focus-visible, a:focus-visible, summary:focus-visible'
+/** Where letters are typed. A tick or one choice of several takes none: single keys go on after it. */
+const textFields = 'input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable=true], [role=combobox]'
+const ownSpaceBar =
+  'button:focus-visible, a:focus-visible, summary:focus-visible, input[type=checkbox], input[type=radio]'
+const ownArrows = 'input[type=radio]'
 const openDialog = '.el-overlay:not([style*="display: none"])'
 
 /**
@@ -19,6 +22,12 @@ export function useSingleKeys(
   }, allowed)
 }
 
+/** Whether a control that has the focus does something of its own at this key. */
+function keepsForItself(target: Element | null, key: string): boolean {
+  if (key === ' ') return target?.matches(ownSpaceBar) === true
+  return key.startsWith('Arrow') && target?.matches(ownArrows) === true
+}
+
 /** Runs what a key asks for, where a single key may act at all. */
 export function whenKeyIsFree(
   meant: (event: KeyboardEvent) => (() => void) | null,
@@ -30,7 +39,7 @@ export function whenKeyIsFree(
       return
     const action = meant(event)
     const target = event.target instanceof Element ? event.target : null
-    if (!action || (event.key === ' ' && target?.matches(ownSpaceBar)) || target?.closest(textFields)) return
+    if (!action || target?.closest(textFields) || keepsForItself(target, event.key)) return
     if (document.querySelector(openDialog) || !allowed()) return
     event.preventDefault()
     action()
