@@ -13,8 +13,14 @@ export const tooLarge = {
 } as const
 
 /**
+ * How long a connection stays half open behind a refusal, ms. One that is closed with a body still on the way is reset, and
+ * the answer is lost to a sender that has not come to read it. Our choice.
+ */
+const lingerMs = 3000
+
+/**
  * The body of a request, counted while it comes, whatever length it says of itself: one that goes beyond the limit is
- * refused at once and its connection closed behind the answer.
+ * refused at once; nothing more of it is read, and its connection is closed behind the answer.
  */
 export async function bodyBytes(
   event: H3Event,
@@ -24,9 +30,11 @@ export async function bodyBytes(
   const { req, res } = event.node
   const refuse = () => {
     res.setHeader('connection', 'close')
-    res.once('finish', () => {
-      setTimeout(() => req.destroy(), 50).unref()
-    })
+    const { socket } = req
+    socket.destroySoon = () => {
+      socket.end()
+      setTimeout(() => socket.destroy(), lingerMs).unref()
+    }
     return beyond()
   }
   if (Number(req.headers['content-length'] ?? 0) > most) throw refuse()
