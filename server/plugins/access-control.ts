@@ -14,7 +14,7 @@ import { signInPage, signInPolicy, troublePage, whereTo } from '../network/sign-
 import { dataProblemOf } from '../db/data-problem'
 import { DomainProblem } from '../problems'
 import { sessionDays } from '../services/session-service'
-import { bodyBytes, tooLarge } from '../utils/body'
+import { bodyBytes, closeBehindAnswer, tooLarge } from '../utils/body'
 import { sendProblem } from '../utils/routes'
 
 const sentences: Record<Exclude<Refusal, 'too-large'>, DomainProblem> = {
@@ -146,7 +146,7 @@ export default defineNitroPlugin(nitro => {
     const names = home || !isOnNetwork() ? [] : machineNames(await namesGiven())
     const refusal = refusalOf(facts, { openToNetwork: isOnNetwork(), machineNames: names })
     if (refusal === 'too-large') {
-      setHeader(event, 'connection', 'close')
+      closeBehindAnswer(event)
       throw path.endsWith('/photos') ? tooLarge.photo() : path === fileDoor ? tooLarge.file() : tooLarge.data()
     }
     if (refusal) throw sentences[refusal]

@@ -18,23 +18,28 @@ export const tooLarge = {
  */
 const lingerMs = 3000
 
+/** Ends a connection behind the answer, whose body nobody wants: half at once, wholly when the answer had its time. */
+export function closeBehindAnswer({ node: { req, res } }: H3Event): void {
+  const { socket } = req
+  res.setHeader('connection', 'close')
+  socket.destroySoon = () => {
+    socket.end()
+    setTimeout(() => socket.destroy(), lingerMs).unref()
+  }
+}
+
 /**
  * The body of a request, counted while it comes, whatever length it says of itself: one that goes beyond the limit is
- * refused at once; nothing more of it is read, and its connection is closed behind the answer.
+ * refused at once and its connection closed behind the answer.
  */
 export async function bodyBytes(
   event: H3Event,
   most = mostBodyBytes,
   beyond: () => DomainProblem = tooLarge.data,
 ): Promise<Buffer> {
-  const { req, res } = event.node
+  const { req } = event.node
   const refuse = () => {
-    res.setHeader('connection', 'close')
-    const { socket } = req
-    socket.destroySoon = () => {
-      socket.end()
-      setTimeout(() => socket.destroy(), lingerMs).unref()
-    }
+    closeBehindAnswer(event)
     return beyond()
   }
   if (Number(req.headers['content-length'] ?? 0) > most) throw refuse()
