@@ -18,10 +18,15 @@ export default defineNuxtConfig({
       title: 'Jolly Gram',
       htmlAttrs: { lang: 'en' },
       meta: [
-        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'viewport', content: 'width=device-width, initial-scale=1, viewport-fit=cover' },
         { name: 'color-scheme', content: 'light dark' },
       ],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+      link: [
+        { rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' },
+        { rel: 'apple-touch-icon', href: '/apple-touch-icon.png' },
+        // Behind a passphrase it is only given to who is signed in.
+        { rel: 'manifest', href: '/manifest.webmanifest', crossorigin: 'use-credentials' },
+      ],
     },
   },
   css: [
@@ -56,6 +61,14 @@ export default defineNuxtConfig({
   },
   vite: {
     plugins: [
+      {
+        name: 'buttons-without-colour-maths',
+        enforce: 'pre',
+        resolveId: (source, importer) =>
+          source === '@ctrl/tinycolor' && importer?.includes('/element-plus/es/components/button/')
+            ? fileURLToPath(new URL('./app/shims/no-colour-maths.ts', import.meta.url))
+            : null,
+      },
       {
         // The component library's rules lie below our own, in whatever order the parts of a page are loaded.
         name: 'element-plus-below',

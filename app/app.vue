@@ -2,10 +2,11 @@
 const settings = useSettingsStore()
 const shell = useShell()
 const systemDark = usePreferredDark()
-const dark = computed(
-  () => settings.settings.theme === 'dark' || (settings.settings.theme === 'system' && systemDark.value),
-)
-useHead({ htmlAttrs: { class: computed(() => (dark.value ? 'dark' : '')) } })
+const look = computed(() => {
+  const { theme } = settings.settings
+  return theme === 'system' ? (systemDark.value ? 'dark' : 'light') : theme
+})
+useHead({ htmlAttrs: { class: look } })
 onMounted(() => {
   settings.load().catch(() => {
     settings.problem = 'The server does not answer. Is it still running?'
@@ -34,7 +35,6 @@ useSingleKeys({
   <div class="application">
     <TopBar />
     <StripTextures />
-    <PlugNames />
     <p
       v-if="settings.problem"
       class="server-problem"

@@ -38,11 +38,12 @@ const pages = [
   '/scales',
   '/rules',
   '/settings',
+  '/glossary',
 ]
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any page, ${colorScheme}`, async ({ app, server }) => {
-    test.setTimeout(360_000)
+    test.setTimeout(600_000)
     await server.bringIn(...demoBuilds)
     for (const id of ['blue', 'red']) {
       await server.send('PUT', `/api/scales/${id}`, blueScale)
@@ -67,6 +68,16 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await app.waitForLoadState('networkidle')
       expect(await seriousFaults(app), path).toEqual([])
     }
+    await app.goto(`${server.address}/builds/marzipan/parts?line=vtx`)
+    const role = app.getByRole('combobox', { name: 'Role' })
+    await expect(role).toHaveAccessibleDescription('airframe')
+    await role.click()
+    await expect(app.getByRole('option', { name: 'payload' })).toBeVisible()
+    expect(await seriousFaults(app), 'a list of choices open').toEqual([])
+    await app.goto(`${server.address}/rules`)
+    await app.getByLabel('United States, recreation verified on').click()
+    await expect(app.getByRole('dialog', { name: 'United States, recreation verified on: day' })).toBeVisible()
+    expect(await seriousFaults(app), 'a month open').toEqual([])
     await app.goto(server.address)
     await app.getByRole('button', { name: /Start a build/ }).click()
     await expect(app.getByRole('dialog', { name: 'Start a build' })).toBeVisible()

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
 import { expect as benchExpect, test as benchTest } from './scale-fixture'
 import { expect, loadedAhead, test, written } from './server'
+import { choose, offered } from './controls'
 
 const title = (app: Page) => app.locator('.card h2')
 const step = (app: Page, id: string) => app.locator(`[data-step="${id}"]`)
@@ -91,7 +92,7 @@ test('order: school, moves and own steps; a circle is explained; a template serv
 }) => {
   await server.bringIn('nougat', 'praline')
   await app.goto(`${server.address}/builds/nougat/assemble?step=camera`)
-  await app.getByLabel('Way of building').selectOption('boards first')
+  await choose(app.getByLabel('Way of building'), 'boards first')
   await expect(app.locator('[data-step]').nth(2)).toHaveAttribute('data-step', 'capacitor')
   await app.getByRole('button', { name: 'Step earlier' }).click()
   await expect(app.getByRole('region', { name: 'Order' }).getByRole('alert')).toHaveText(
@@ -105,21 +106,29 @@ test('order: school, moves and own steps; a circle is explained; a template serv
   await app.keyboard.press('Enter')
   await expect(title(app)).toHaveText('cap on the lens')
   await app.locator('[data-step]', { hasText: 'clean the lens' }).click()
-  await app.getByLabel('It waits for').selectOption('cap on the lens')
+  await choose(app.getByLabel('It waits for'), 'cap on the lens')
   await expect(app.getByRole('region', { name: 'Order' }).getByRole('alert')).toHaveText(
     'These wait for each other in a circle: “clean the lens” waits for “cap on the lens” waits for “clean the lens”.',
   )
   await expect(app.locator('[data-step]')).toHaveCount(24)
   await app.getByLabel('Keep this order as a template').fill('lens first')
   await app.keyboard.press('Enter')
-  await expect(app.getByLabel('Way of building').locator('option:checked')).toHaveText('lens first')
+  await expect(app.getByLabel('Way of building')).toHaveAccessibleDescription('lens first')
   await saved(app)
   await app.goto(`${server.address}/builds/praline/assemble`)
-  await app.getByLabel('Way of building').selectOption('lens first')
+  await choose(app.getByLabel('Way of building'), 'lens first')
   await expect(app.locator('[data-step]', { hasText: 'cap on the lens' })).toBeVisible()
   await app.getByText('Steps of your own, templates').click()
-  await app.getByRole('button', { name: 'Delete' }).click()
-  await expect(app.getByLabel('Way of building').locator('option', { hasText: 'lens first' })).toHaveCount(0)
+  await app.getByRole('button', { name: 'Delete the template lens first' }).press('Enter')
+  await app
+    .getByRole('dialog', { name: /Delete the template “lens first”/ })
+    .getByRole('button', { name: 'Keep it' })
+    .press('Enter')
+  await expect(app.getByRole('button', { name: 'Delete the template lens first' })).toBeFocused()
+  await app.keyboard.press('Enter')
+  await app.getByRole('button', { name: 'Delete', exact: true }).press('Enter')
+  await expect(app.getByLabel('Way of building')).toHaveAccessibleDescription('a template since deleted')
+  expect(await offered(app.getByLabel('Way of building'))).not.toContain('lens first')
   await expect(app.locator('[data-step]', { hasText: 'cap on the lens' })).toBeVisible()
   const ring = {
     id: 'ring',
@@ -235,7 +244,7 @@ test('leads cut off are weighed off the line; the table of connections; the way 
     app.locator('tr', { hasText: 'Tallow Works digital light unit' }).filter({ hasText: '9 V, bears 7–13 V' }),
   ).toBeVisible()
   await app.getByRole('tab', { name: 'Repair' }).click()
-  await app.getByLabel('What is broken').selectOption('Digital nano camera, 19 mm')
+  await choose(app.getByLabel('What is broken'), 'Digital nano camera, 19 mm')
   const repair = app.getByRole('region', { name: 'Repair' })
   await expect(repair).toContainText('2 steps to undo, about 33 minutes')
   await expect(repair.getByRole('listitem').first()).toHaveText('Top plate on, leads tied')
@@ -253,9 +262,14 @@ test('on the phone: large targets, nothing wider than the screen, the step at th
   await phone.getByRole('button', { name: 'Next' }).tap()
   await expect(phone.locator('.card h2')).toHaveText(/power lead soldered/)
   await expect.poll(async () => (await phone.locator('.card h2').boundingBox())!.y).toBeLessThan(250)
-  for (const id of ['first-power', 'video', 'settings', 'props']) {
-    await phone.getByLabel('Step', { exact: true }).selectOption(id)
-    await expect(phone.getByLabel('Step', { exact: true })).toHaveValue(id)
+  for (const [id, title] of [
+    ['first-power', /First power-up/],
+    ['video', /· Video/],
+    ['settings', /Settings of the/],
+    ['props', /on, after everything else$/],
+  ] as const) {
+    await choose(phone.getByLabel('Step', { exact: true }), title)
+    await expect(phone).toHaveURL(new RegExp(`step=${id}`))
     expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
     for (const button of await phone.locator('.answer button, .go button').all())
       expect((await button.boundingBox())!.height).toBeGreaterThanOrEqual(48)

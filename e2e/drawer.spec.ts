@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
 import { expect, test, type OwnServer } from './server'
+import { choose } from './controls'
 
 const drawer = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: { id: string; kitId: string | null }[] }
 const fill = (server: OwnServer) =>
@@ -47,7 +48,7 @@ test('a part put on two builds is weighed once for both; deleted parts come back
   await app.goto(`${server.address}/drawer?part=strap-12`)
   const inspector = app.getByRole('complementary', { name: 'Inspector' })
   for (const build of ['Nougat', 'Praline']) {
-    await inspector.getByLabel('Build', { exact: true }).selectOption({ label: build })
+    await choose(inspector.getByLabel('Build', { exact: true }), build)
     await inspector.getByRole('button', { name: 'Put on' }).click()
     await expect(inspector.getByRole('status')).toHaveText(`1 × on ${build} now.`)
   }
@@ -79,7 +80,7 @@ test('lines moved to another build keep their weighings, totals move by the same
   await app.goto(`${server.address}/builds/nougat/parts?line=strap`)
   await app.getByRole('button', { name: 'Move …' }).click()
   const dialog = app.getByRole('dialog', { name: 'Take apart or move' })
-  await dialog.getByLabel('Where to').selectOption({ label: 'to Praline' })
+  await choose(dialog.getByLabel('Where to'), 'to Praline')
   await dialog.getByRole('button', { name: 'Move the line' }).click()
   await expect(dialog).toBeHidden()
   await expect(app.locator('[data-row=strap]')).toHaveCount(0)
@@ -123,7 +124,7 @@ test('a list with mistakes is shown row by row; the good rows are taken, and the
   await take()
   const dialog = app.getByRole('dialog', { name: 'Bring parts in' })
   await expect(dialog).toContainText('0 good rows, 4 with a mistake')
-  await dialog.getByLabel('What the column “Typ” is').selectOption({ label: 'Kind' })
+  await choose(dialog.getByLabel('What the column “Typ” is'), 'Kind')
   await expect(dialog).toContainText('2 good rows, 2 with a mistake')
   await expect(dialog).toContainText('“Wing” is no kind of part.')
   await dialog.getByRole('button', { name: 'Take the 2 good' }).click()
@@ -159,7 +160,7 @@ test('a kit is put on a build in one step, and taken back as one', async ({ app,
   await expect(dialog).toBeHidden()
   const kit = app.locator('.kit')
   await expect(kit).toContainText('2 kinds of pieces. Leaves out: motor screws.')
-  await kit.getByLabel('Build for the kit Sparrow kit').selectOption({ label: 'Praline' })
+  await choose(kit.getByLabel('Build for the kit Sparrow kit'), 'Praline')
   await kit.getByRole('button', { name: 'Put all of it on' }).click()
   await expect(kit.getByRole('status')).toHaveText('2 kinds of pieces are on Praline now.')
   await app.goto(`${server.address}/builds/praline/parts`)
@@ -179,11 +180,15 @@ test('a kit becomes pieces; what a build still needs is listed and saved', async
   await dialog.getByRole('button', { name: 'Put the pieces into the drawer' }).click()
   await expect(dialog.getByRole('alert')).toHaveText('Name at least one kind of piece that was in it.')
   await dialog.getByLabel('Piece', { exact: true }).first().fill('Fabric straps 15 mm')
-  await dialog.getByLabel('Kind of piece').first().selectOption({ label: 'Strap' })
+  await choose(dialog.getByLabel('Kind of piece').first(), 'Strap')
   await dialog.getByRole('button', { name: 'Put the pieces into the drawer' }).click()
   await expect(dialog).toBeHidden()
   await expect(grid(app)).toContainText('Fabric straps 15 mm')
-  await app.getByRole('button', { name: 'Forget the kit Sparrow kit; its pieces stay' }).click()
+  await app.getByRole('button', { name: 'Forget the kit Sparrow kit' }).click()
+  await app
+    .getByRole('dialog', { name: /Its pieces stay/ })
+    .getByRole('button', { name: 'Forget' })
+    .click()
   await expect(app.locator('.kit')).toHaveCount(0)
   await expect(grid(app)).toContainText('Fabric straps 15 mm')
   await app.goto(`${server.address}/builds/treacle/fit?view=buy`)

@@ -1,4 +1,5 @@
 import { expect, test, written } from './server'
+import { choose } from './controls'
 
 test('from an empty shelf to a verdict with the keyboard alone', async ({ app }) => {
   await expect(app.getByText('Nothing on the shelf yet')).toBeVisible()
@@ -57,12 +58,13 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
   await editor.getByRole('button', { name: 'Keep it' }).click()
   await expect(editor.getByRole('alert')).toHaveText('The limit must be above zero.')
   await editor.getByLabel('Limit', { exact: true }).fill('8.5')
-  await editor.getByLabel('Unit').selectOption('oz')
+  await choose(editor.getByLabel('Unit'), 'oz')
   await editor.getByRole('button', { name: 'Keep it' }).click()
   await expect(app.getByRole('article').filter({ hasText: 'Quillhaven pier' })).toContainText(
     'at most 8.5 oz (240.97 g)',
   )
   await app.getByLabel('United States, recreation verified on').fill('2026-11-20')
+  await app.keyboard.press('Enter')
   await expect(app.getByRole('article').filter({ hasText: 'Verified by you on' })).toHaveCount(1)
 
   await app.keyboard.press('Escape')
@@ -84,7 +86,7 @@ test('what flies in no set-up is said in the head with a way out; new payload jo
   await app.goto(`${server.address}/builds/praline/parts`)
   await app.getByRole('button', { name: /^New line/ }).click()
   const row = app.getByRole('form', { name: 'New line' })
-  await row.getByLabel('Slot').selectOption('payload')
+  await choose(row.getByLabel('Slot'), 'Payload')
   await row.getByLabel('What').fill('Little camera')
   await row.getByLabel('Each, g').fill('32.5')
   await row.getByRole('button', { name: 'Add' }).click()

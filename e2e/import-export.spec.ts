@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from './server'
+import { choose } from './controls'
 
 test('rows from a spreadsheet: mapping, preview, the good ones taken, the bad ones named', async ({ app, server }) => {
   await server.bringIn('treacle')
@@ -12,7 +13,7 @@ test('rows from a spreadsheet: mapping, preview, the good ones taken, the bad on
   await dialog.getByRole('button', { name: 'Look at the rows' }).click()
   await expect(dialog).toContainText('2 good rows, 1 with a mistake')
   await expect(dialog).toContainText('A mass cannot be negative.')
-  await dialog.getByLabel('Slot of row 2').selectOption({ label: 'Printed part' })
+  await choose(dialog.getByLabel('Slot of row 2'), 'Printed part')
   await dialog.getByRole('button', { name: 'Take the 2 good rows' }).click()
   await expect(app.getByRole('gridcell', { name: 'Tail fin' })).toBeVisible()
   await expect(app.getByRole('gridcell', { name: 'Broken' })).toHaveCount(0)

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { demoBuilds, expect, test } from './server'
+import { choose } from './controls'
 
 interface Report {
   rows: {
@@ -73,7 +74,7 @@ test('an assumption recomputes minutes, is kept, and bad ones are refused where 
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/packs`)
   await expect(cell(app, 'day.p7')).toContainText('4.8–9.9 min')
-  await app.getByLabel('Style').selectOption('freestyle')
+  await choose(app.getByLabel('Style'), 'freestyle')
   await expect(cell(app, 'day.p7')).not.toContainText('4.8–9.9 min')
   const freestyle = await cell(app, 'day.p7').locator('.more').textContent()
   await app.getByLabel('Reserve, % of the capacity').fill('120')
@@ -156,7 +157,7 @@ test('a pack is an individual: charged today, tired, measured; bad facts are ref
   await expect(inspector.locator('.note').first()).toContainText('A pack left full ages and sags')
   await inspector.getByRole('button', { name: 'Charged today' }).click()
   await expect(inspector.locator('.note').first()).toHaveText('Charged today.')
-  await inspector.getByLabel('State').selectOption('tired')
+  await choose(inspector.getByLabel('State'), 'tired')
   await expect(app.locator('[data-pack="P7"] .pack')).toContainText('tired')
   await inspector.getByLabel('Cells').fill('0')
   await app.keyboard.press('Enter')
@@ -246,7 +247,7 @@ test('an empty build is told what Packs is for and gets its first pack by key', 
   await which.getByRole('button', { name: 'That is the pack' }).click()
   await expect(which.getByRole('alert')).toHaveText('How many cells? A whole number, as in the 4 of 4S.')
   await which.getByLabel('Cells').fill('2')
-  await which.getByLabel('Chemistry').selectOption('LiPo')
+  await choose(which.getByLabel('Chemistry'), 'LiPo')
   await which.getByRole('button', { name: 'That is the pack' }).click()
   await expect(which).toHaveCount(0)
   await expect(app.locator('.pack b')).toHaveText('F1')

@@ -1,9 +1,14 @@
+import { readFileSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
 import { expect, loadedAhead, OwnServer, written, test as base } from './server'
 
 const name = 'tram-shed.home'
+const demoParts = (JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: object[] }).parts.map(part => ({
+  ...part,
+  kitId: null,
+}))
 
 /** A phone in the network at home: a name of the builder’s own, plain http, an origin the browser does not trust. */
 const test = base.extend<{ phone: Page; home: OwnServer }>({
@@ -202,4 +207,75 @@ test('signing out ends the session on the server and its streams, and keeps what
   await expect(phone.getByLabel('Passphrase')).toBeVisible()
   expect(await ended).toBe('ended')
   expect((await asked('/api/builds')).status).toBe(401)
+})
+
+test('every place and the stations of everyday work are as wide as the screen', async ({ phone, home }) => {
+  await home.send('POST', '/api/parts', { parts: demoParts })
+  for (const path of [
+    '/',
+    '/drawer',
+    '/drawer?part=strap-12',
+    '/rules',
+    '/settings',
+    '/builds/marzipan/aim',
+    '/builds/marzipan/parts',
+    '/builds/marzipan/parts?line=vtx',
+    '/builds/marzipan/weigh',
+    '/builds/nougat/shave',
+    '/builds/marzipan/packs',
+    '/builds/marzipan/assemble',
+    '/builds/marzipan/record',
+  ]) {
+    await at(phone, path)
+    await expect(phone.getByRole('heading', { level: 1 })).toBeVisible()
+    await phone.waitForLoadState('networkidle')
+    const wider = await phone.evaluate(() =>
+      [...document.querySelectorAll('html, body *')]
+        .filter(one => one.scrollWidth > one.clientWidth + 1)
+        .filter(one => one === document.documentElement || /auto|scroll/.test(getComputedStyle(one).overflowX))
+        .map(one => `${one.tagName} ${one.className}`),
+    )
+    expect(wider, path).toEqual([])
+  }
+})
+
+test('the stations lie at the foot of the screen, and a card of the ledger is edited as its row is', async ({
+  phone,
+  home,
+}) => {
+  await at(phone, '/builds/marzipan/parts')
+  const stations = phone.getByRole('navigation', { name: 'Stations' })
+  const box = (await stations.boundingBox())!
+  expect(box.y + box.height).toBe(844)
+  for (const link of await stations.getByRole('link').all()) {
+    const { width, height } = (await link.boundingBox())!
+    expect(Math.min(width, height)).toBeGreaterThanOrEqual(44)
+  }
+  const grams = phone.locator('[data-row=strap] [data-col=grams]')
+  await grams.tap()
+  await grams.tap()
+  await phone.keyboard.type('3.21')
+  await written(phone, () => phone.keyboard.press('Enter'))
+  expect((await build(home, 'marzipan')).lines.find(line => line.id === 'strap')?.mass?.valueG).toBe(3.21)
+  await stations.getByRole('link', { name: 'Weigh' }).tap()
+  await expect(phone.getByRole('heading', { name: 'Weigh', exact: true })).toBeVisible()
+})
+
+test('a card of the drawer is edited as its row is', async ({ phone, home }) => {
+  await home.send('POST', '/api/parts', { parts: demoParts })
+  await at(phone, '/drawer')
+  const grams = phone.locator('[data-part=ostler-1404] [data-col=grams]')
+  await grams.tap()
+  await grams.tap()
+  await phone.keyboard.type('9.33')
+  await phone.keyboard.press('Enter')
+  await expect(grams).toHaveText('9.33')
+  await expect
+    .poll(
+      async () =>
+        (await home.json<{ parts: { id: string; mass: { valueG: number } | null }[] }>('/api/parts')).parts.find(
+          part => part.id === 'ostler-1404',
+        )?.mass?.valueG,
+    )
+    .toBe(9.33)
 })

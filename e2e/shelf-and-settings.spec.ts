@@ -71,3 +71,48 @@ test('an address that leads nowhere says so and leads back', async ({ app, serve
   await app.getByRole('link', { name: 'Back to the Shelf' }).click()
   await expect(app.getByText('Nothing on the shelf yet')).toBeVisible()
 })
+
+test('a page comes in the look that was chosen before any script has run, and can lie on a home screen', async ({
+  browser,
+  server,
+}) => {
+  await server.send('PUT', '/api/settings', { ...(await server.json('/api/settings')), theme: 'dark' })
+  const still = await browser.newPage({ javaScriptEnabled: false, colorScheme: 'light' })
+  const background = () => still.evaluate(() => getComputedStyle(document.body).backgroundColor)
+  await still.goto(server.address)
+  expect(await background()).toBe('rgb(23, 18, 28)')
+  await server.send('PUT', '/api/settings', { ...(await server.json('/api/settings')), theme: 'light' })
+  await still.emulateMedia({ colorScheme: 'dark' })
+  await still.goto(server.address)
+  expect(await background()).toBe('rgb(247, 241, 229)')
+  await server.send('PUT', '/api/settings', { ...(await server.json('/api/settings')), theme: 'system' })
+  await still.goto(server.address)
+  expect(await background()).toBe('rgb(23, 18, 28)')
+  await still.close()
+
+  const manifest = await server.json<{ start_url: string; display: string; icons: { src: string; type: string }[] }>(
+    '/manifest.webmanifest',
+  )
+  expect(manifest).toMatchObject({ start_url: '/', display: 'standalone' })
+  for (const { src, type } of manifest.icons) {
+    const icon = await fetch(server.address + src)
+    expect([src, icon.status, icon.headers.get('content-type')]).toEqual([src, 200, type])
+  }
+})
+
+test('what every page loads first is light: it has neither charts nor the rules of a build', async ({ server }) => {
+  const textOf = async (path: string) => (await fetch(new URL(path, server.address))).text()
+  const entry = /<script[^>]* src="([^"]+\.js)"/.exec(await textOf('/'))![1]!
+  const seen = new Map<string, number>()
+  const waiting = [entry]
+  while (waiting.length > 0) {
+    const path = waiting.pop()!
+    if (seen.has(path)) continue
+    const script = await textOf(path)
+    seen.set(path, script.length)
+    for (const [, name] of script.matchAll(/\bfrom\s*"\.\/([\w-]+\.js)"/g)) waiting.push(`/_nuxt/${name}`)
+  }
+  const bytes = [...seen.values()].reduce((sum, size) => sum + size, 0)
+  expect(bytes).toBeGreaterThan(100_000)
+  expect(bytes).toBeLessThan(330_000)
+})

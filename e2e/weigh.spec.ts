@@ -3,6 +3,7 @@ import type { Page } from '@playwright/test'
 import type { BuildReply } from '../shared/schemas/api'
 import { blueScale, expect, test } from './scale-fixture'
 import { take } from './server'
+import { choose } from './controls'
 
 const steady = (page: Page) => expect(page.getByTestId('steadiness')).toContainText('steady for')
 const shows = (page: Page, massG: number) =>
@@ -143,7 +144,7 @@ test('typed by hand, before and after trimming: the offcut is booked as shaved, 
     .locator('.run-list')
     .getByRole('button', { name: /AWG 16 silicone/ })
     .click()
-  await app.locator('.more select').first().selectOption('before and after')
+  await choose(app.getByLabel('how', { exact: true }), 'before and after')
   const hand = app.getByLabel('Type what the scale shows')
   await hand.fill('12,4,1')
   await expect(app.getByTestId('steadiness')).toContainText('is not a number')
@@ -268,11 +269,11 @@ test('scales: a first one, a reference, a check, and bad ones refused in words',
   const keep = scale.getByRole('button', { name: 'Keep this check' })
   await keep.click()
   await expect(scale.getByRole('alert')).toContainText('two different masses')
-  await scale.getByLabel('On the pan, placing 2').selectOption({ label: 'iron 500 g, 500 g' })
+  await choose(scale.getByLabel('On the pan, placing 2'), 'iron 500 g, 500 g')
   await scale.getByLabel('Display, placing 2').fill('500.4')
   await keep.click()
   await expect(scale.getByRole('alert')).toContainText('heavier than the 200 g')
-  await scale.getByLabel('On the pan, placing 2').selectOption({ label: 'brass 100 g, 100 g' })
+  await choose(scale.getByLabel('On the pan, placing 2'), 'brass 100 g, 100 g')
   await scale.getByLabel('Display, placing 2').fill('-100')
   await keep.click()
   await expect(scale.getByRole('alert')).toContainText('no scale’s reading')
@@ -299,7 +300,7 @@ test('a named tray is taken off, a pack over capacity goes on in two lifts, and 
   await hand.fill('5.01')
   await app.getByLabel('Name of the tray').fill('small tray')
   await app.getByRole('button', { name: 'Keep', exact: true }).click()
-  await app.getByLabel('Tray', { exact: true }).selectOption({ label: 'small tray, 5.01 g' })
+  await choose(app.getByLabel('Tray', { exact: true }), 'small tray, 5.01 g')
   await app.locator('[data-line=camera]').click()
   await type('9.14')
   const massOf = async (id: string) =>
@@ -307,11 +308,11 @@ test('a named tray is taken off, a pack over capacity goes on in two lifts, and 
   await expect.poll(async () => (await massOf('camera')).weighing?.tare?.name).toBe('small tray')
   expect((await massOf('camera')).valueG).toBeCloseTo((9.14 - 5.01) / 1.0022, 6)
 
-  await app.getByLabel('Tray', { exact: true }).selectOption('')
+  await choose(app.getByLabel('Tray', { exact: true }), 'none: zero key')
   await app.locator('[data-line=p4]').click()
   await type('84.7')
   await expect(app.getByTestId('run-message')).toContainText('Weigh it in two lifts')
-  await app.locator('.more select').first().selectOption('in lifts')
+  await choose(app.getByLabel('how', { exact: true }), 'in lifts')
   await type('50.1')
   await type('34.6')
   await app.getByRole('button', { name: 'That was all' }).click()

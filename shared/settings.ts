@@ -1,6 +1,5 @@
 import { usualConfidence } from '../core/limits/verdict'
-import { noGear, type GroundGear } from '../core/aircraft/fit'
-import type { Hand } from '../core/model/data'
+import { noGear, type GroundGear, type Hand } from '../core/model/data'
 
 /** The most commands one request carries. */
 export const mostCommands = 32

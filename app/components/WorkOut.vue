@@ -29,6 +29,7 @@ watch(
   { immediate: true },
 )
 
+const wordsOf = ({ label, unit }: { label: string; unit?: string }) => (unit ? `${label}, ${unit}` : label)
 const outcome = computed(() => {
   const values: Record<string, string | number> = {}
   const open = calculator.value.asks.filter(asked => (typed.value[asked.key] ?? '').trim() === '')
@@ -80,32 +81,33 @@ function take() {
     class="work"
     aria-label="Work it out"
   >
-    <label class="field">What<select v-model="key"><option
-      v-for="one in offered"
-      :key="one.key"
-      :value="one.key"
-    >{{ one.title }}</option></select></label>
+    <PickOne
+      v-model="key"
+      field="What"
+      :options="offered.map((one) => ({ value: one.key, label: one.title }))"
+    />
     <div class="asks">
-      <label
+      <template
         v-for="asked in calculator.asks"
         :key="asked.key"
-        class="field"
-      >{{ asked.label }}{{ asked.unit ? `, ${asked.unit}` : '' }}
-        <select
+      >
+        <PickOne
           v-if="asked.choices"
           v-model="typed[asked.key]"
-        ><option value="">not said</option><option
-          v-for="chosen in asked.choices"
-          :key="chosen"
-        >{{ chosen }}</option></select>
-        <el-input
+          :field="wordsOf(asked)"
+          :options="asked.choices"
+          none="not said"
+        />
+        <label
           v-else
+          class="field"
+        >{{ wordsOf(asked) }}<el-input
           v-model="typed[asked.key]"
           class="figure"
           inputmode="decimal"
           :placeholder="`as in ${asked.example}`"
-        />
-      </label>
+        /></label>
+      </template>
     </div>
     <p
       v-if="calculator.caution"

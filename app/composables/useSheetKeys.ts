@@ -75,6 +75,20 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     else move({ rows: 0, columns: then === 'right' ? 1 : -1 })
   }
 
+  /** The line is that part from now on, with its grams and all that is known of it; so many pieces as before. */
+  function become(part: Line) {
+    const line = lineAt.value
+    if (!line || draft.value === null) return
+    const { slot, name, mass, listing, priceEachCents, pack, packSoFar, properties, partId } = part
+    const fields = { slot, name, mass, listing, priceEachCents, pack, packSoFar, properties, partId }
+    const changes = [{ id: line.id, fields, anotherPiece: line.mass !== null }]
+    if (store.run({ type: 'lines.change', changes })) {
+      stop()
+      return
+    }
+    problem.value = store.refusal
+  }
+
   function stop() {
     draft.value = null
     problem.value = ''
@@ -187,5 +201,5 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     if (wasActive || event.detail === 2) edit()
   }
 
-  return { active, draft, whole, problem, focusCell, edit, commit, stop, onKey, onPointer }
+  return { active, draft, whole, problem, focusCell, edit, commit, become, stop, onKey, onPointer }
 }

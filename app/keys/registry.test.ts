@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { stations } from '../stations'
-import { actionOf, keyLabel, keyList, shortcuts, type Does } from './registry'
+import { keyList } from './list'
+import { actionOf, keyLabel, shortcuts, type Does } from './registry'
 
 const every = Object.keys(shortcuts) as Does[]
 const press = (key: string, shiftKey = false) => ({ key, shiftKey })

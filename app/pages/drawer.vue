@@ -18,7 +18,13 @@ onMounted(() =>
     .catch(() => undefined),
 )
 
-const text = ref('')
+const text = ref(typeof route.query.filter === 'string' ? route.query.filter : '')
+watch(
+  () => route.query.filter,
+  filter => {
+    if (typeof filter === 'string') text.value = filter
+  },
+)
 const kind = ref<Slot | ''>('')
 const place = ref<'anywhere' | 'in the drawer' | 'on a build' | 'not owned'>('anywhere')
 const terms = computed(() => readFilter(text.value))
@@ -128,31 +134,17 @@ useSingleKeys({
           aria-label="Filter the drawer"
           placeholder="1404–1505, 3000–4000 kV, ≤ 11 g"
         />
-        <select
+        <PickOne
           v-model="kind"
-          aria-label="Kind"
-        >
-          <option value="">
-            every kind
-          </option><option
-            v-for="slot in kinds"
-            :key="slot"
-            :value="slot"
-          >
-            {{ slotFacts[slot].label.toLowerCase() }}
-          </option>
-        </select>
-        <select
+          label="Kind"
+          :options="kinds.map((slot) => ({ value: slot, label: slotFacts[slot].label.toLowerCase() }))"
+          none="every kind"
+        />
+        <PickOne
           v-model="place"
-          aria-label="Where"
-        >
-          <option
-            v-for="p in ['anywhere', 'in the drawer', 'on a build', 'not owned']"
-            :key="p"
-          >
-            {{ p }}
-          </option>
-        </select>
+          label="Where"
+          :options="['anywhere', 'in the drawer', 'on a build', 'not owned']"
+        />
         <span
           v-if="terms.length > 0"
           class="soft understood"
@@ -198,20 +190,12 @@ useSingleKeys({
             Tag
           </el-button>
         </form>
-        <select
-          aria-label="Kind for all chosen"
-          @change="setAll({ slot: ($event.target as HTMLSelectElement).value as Slot, properties: null })"
-        >
-          <option value="">
-            kind …
-          </option><option
-            v-for="slot in slots"
-            :key="slot"
-            :value="slot"
-          >
-            {{ slotFacts[slot].label.toLowerCase() }}
-          </option>
-        </select>
+        <PickOne
+          label="Kind for all chosen"
+          :options="slotChoices"
+          placeholder="kind …"
+          @update:model-value="setAll({ slot: $event as Slot, properties: null })"
+        />
         <el-button @click="remove(chosenParts())">
           Delete
         </el-button><el-button

@@ -38,8 +38,7 @@ async function tryTo(work: () => Promise<void>) {
     problem.value = sentenceOf(error)
   }
 }
-const verify = (id: string, event: Event) =>
-  tryTo(() => rules.verify(id, (event.target as HTMLInputElement).value || null))
+const verify = (id: string, day: string) => tryTo(() => rules.verify(id, day || null))
 </script>
 
 <template>
@@ -127,13 +126,14 @@ const verify = (id: string, event: Event) =>
           </div>
         </div>
         <footer>
-          <label>{{ card.verifiedOn ? 'Verified by you on' : 'Not verified by you yet' }} <input
-            type="date"
-            :value="card.verifiedOn ?? ''"
-            :max="today"
-            :aria-label="`${cardName(card)} verified on`"
-            @change="verify(card.id, $event)"
-          ></label>
+          <DayField
+            inline
+            :field="card.verifiedOn ? 'Verified by you on' : 'Not verified by you yet'"
+            :label="`${cardName(card)} verified on`"
+            :model-value="card.verifiedOn ?? ''"
+            :latest="today"
+            @update:model-value="verify(card.id, $event)"
+          />
           <span>
             <el-button
               v-if="!card.own"
@@ -145,11 +145,11 @@ const verify = (id: string, event: Event) =>
               link
               type="primary"
               @click="edit(card, card.id)"
-            >Edit</el-button><el-button
-              link
-              type="primary"
-              @click="tryTo(() => rules.remove(card.id))"
-            >Delete</el-button></template>
+            >Edit</el-button><SureButton
+              words="Delete"
+              :question="`Delete your card “${cardName(card)}”? It does not come back.`"
+              @sure="tryTo(() => rules.remove(card.id))"
+            /></template>
           </span>
         </footer>
       </article>

@@ -166,14 +166,12 @@ async function removeReference(id: string) {
             </td><td class="figure right">
               ± {{ mass.toleranceG }} g
             </td><td class="right">
-              <el-button
-                link
-                type="primary"
+              <SureButton
+                words="Take off the list"
                 :aria-label="`Take ${mass.name} off the list`"
-                @click="removeReference(mass.id)"
-              >
-                Take off the list
-              </el-button>
+                :question="`Take “${mass.name}” off the list? It does not come back.`"
+                @sure="removeReference(mass.id)"
+              />
             </td>
           </tr>
         </tbody>
@@ -245,7 +243,7 @@ h2 {
 @media (max-width: 760px) {
   .fields.four,
   .reference {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   }
 }
 </style>

@@ -42,7 +42,10 @@ function confidence(event: Event) {
     >
       {{ problem }}
     </p>
-    <section class="panel">
+    <section
+      id="looks"
+      class="panel"
+    >
       <h2>Looks</h2>
       <el-radio-group
         class="stacked"
@@ -59,7 +62,10 @@ function confidence(event: Event) {
         </el-radio>
       </el-radio-group>
     </section>
-    <section class="panel">
+    <section
+      id="figures"
+      class="panel"
+    >
       <h2>Figures</h2>
       <div class="fields">
         <label class="field">Currency<EditField
@@ -81,7 +87,10 @@ function confidence(event: Event) {
         Show ounces beside grams
       </el-checkbox>
     </section>
-    <section class="panel">
+    <section
+      id="bench-scale"
+      class="panel"
+    >
       <h2>Bench scale</h2>
       <label class="field address">Address, host:port<EditField
         :value="store.settings.benchScale"
@@ -94,7 +103,10 @@ function confidence(event: Event) {
         of this machine is opened in Weigh.
       </p>
     </section>
-    <section class="panel">
+    <section
+      id="hand"
+      class="panel"
+    >
       <h2>Your hand</h2>
       <el-radio-group
         class="stacked"
@@ -115,11 +127,15 @@ function confidence(event: Event) {
       </p>
     </section>
     <GearPanel
+      id="ground"
       :gear="store.settings.gear"
       @change="change({ gear: $event })"
     />
-    <NetworkPanel />
-    <section class="panel">
+    <NetworkPanel id="network" />
+    <section
+      id="keys"
+      class="panel"
+    >
       <h2>Keys</h2>
       <el-checkbox
         :model-value="store.settings.singleKeys"

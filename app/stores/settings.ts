@@ -6,7 +6,10 @@ import { defaultSettings, type Settings } from '#shared/settings'
 import type { QueuedKeptChanges } from '../queue/overlay'
 
 export const useSettingsStore = defineStore('settings', () => {
-  const settings = ref<Settings>({ ...defaultSettings })
+  // The page came in the look that was chosen; until the settings are here it keeps it.
+  const { classList } = document.documentElement
+  const look = classList.contains('dark') ? 'dark' : classList.contains('light') ? 'light' : defaultSettings.theme
+  const settings = ref<Settings>({ ...defaultSettings, theme: look })
   const loaded = ref(false)
   const problem = ref('')
 

@@ -81,7 +81,7 @@ export function journalRepository(db: Db) {
       return gone
     },
     lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
-    append: (buildId: string, r: JournalRecord, key: string | null = null) => {
+    append: (buildId: string, r: JournalRecord, key: string | null = null, patchText = JSON.stringify(r.patch)) => {
       sql.append.run(
         buildId,
         r.seq,
@@ -95,7 +95,7 @@ export function journalRepository(db: Db) {
         r.auwAfterG,
         r.note,
         r.undone,
-        JSON.stringify(r.patch),
+        patchText,
         key,
         vintages.present(),
       )

@@ -20,8 +20,12 @@ function set(fields: Partial<Omit<Assembly, 'records'>>): boolean {
   if (!taken) store.refusal = ''
   return taken
 }
-function choose(event: Event) {
-  const value = (event.target as HTMLSelectElement).value
+const ways = computed(() => [
+  ...Object.keys(schools).map(name => ({ value: name, label: name })),
+  ...kept.templates.map(template => ({ value: template.id, label: template.name })),
+  ...(isKnown.value ? [] : [{ value: assembly.value.school, label: 'a template since deleted' }]),
+])
+function choose(value: string) {
   const template = kept.templates.find(t => t.id === value)
   if (!template) {
     set({ school: value, order: [] })
@@ -97,22 +101,13 @@ async function removeTemplate(id: string) {
 <template>
   <section aria-label="Order">
     <h2>Order</h2>
-    <label class="field">Way of building<select
-      :value="assembly.school"
-      aria-label="Way of building"
-      @change="choose"
-    ><option
-      v-for="(_, name) in schools"
-      :key="name"
-      :value="name"
-    >{{ name }}</option><option
-      v-for="template in kept.templates"
-      :key="template.id"
-      :value="template.id"
-    >{{ template.name }}</option><option
-      v-if="!isKnown"
-      :value="assembly.school"
-    >a template since deleted</option></select></label>
+    <PickOne
+      field="Way of building"
+      :model-value="assembly.school"
+      label="Way of building"
+      :options="ways"
+      @update:model-value="choose"
+    />
     <p class="soft">
       {{ ownEntry(schools, assembly.school)?.words ?? 'Your own template.' }} What must come before comes before, in any order.
     </p>
@@ -174,14 +169,13 @@ async function removeTemplate(id: string) {
           :value="ownStep.words"
           @change="changeOwn({ words: ($event.target as HTMLInputElement).value })"
         /></label>
-        <label class="field">It waits for<select
-          :value="ownStep.after[0] ?? ''"
-          @change="changeOwn({ after: ($event.target as HTMLSelectElement).value ? [($event.target as HTMLSelectElement).value] : [] })"
-        ><option value="">nothing</option><option
-          v-for="other in run.steps.value.filter(s => s.id !== ownStep!.id)"
-          :key="other.id"
-          :value="other.id"
-        >{{ other.title }}</option></select></label>
+        <PickOne
+          field="It waits for"
+          :model-value="ownStep.after[0] ?? ''"
+          :options="run.steps.value.filter(s => s.id !== ownStep!.id).map((other) => ({ value: other.id, label: other.title }))"
+          none="nothing"
+          @update:model-value="changeOwn({ after: $event ? [$event] : [] })"
+        />
       </template>
       <form
         class="add"
@@ -200,13 +194,12 @@ async function removeTemplate(id: string) {
           v-for="template in kept.templates"
           :key="template.id"
         >
-          {{ template.name }} <el-button
-            link
-            type="primary"
-            @click="removeTemplate(template.id)"
-          >
-            Delete
-          </el-button>
+          {{ template.name }} <SureButton
+            words="Delete"
+            :aria-label="`Delete the template ${template.name}`"
+            :question="`Delete the template “${template.name}”? Builds that follow it keep their order.`"
+            @sure="removeTemplate(template.id)"
+          />
         </li>
       </ul>
     </details>

@@ -33,11 +33,13 @@ const swaps = computed(() =>
     aria-label="Repair"
     class="repair"
   >
-    <label class="field which">What is broken<select v-model="brokenId"><option value="">choose a part</option><option
-      v-for="line in lines"
-      :key="line.id"
-      :value="line.id"
-    >{{ lineTitle(line) }}</option></select></label>
+    <PickOne
+      v-model="brokenId"
+      class="which"
+      field="What is broken"
+      :options="lines.map((line) => ({ value: line.id, label: lineTitle(line) }))"
+      none="choose a part"
+    />
     <p
       v-if="!broken"
       class="soft"

@@ -43,12 +43,16 @@ function sortBy(column: Column) {
     sort.value?.column === column ? (sort.value.down ? null : { column, down: true }) : { column, down: false }
 }
 
+/** On the phone every part is a card of three lines. */
+const isPhone = useMediaQuery('(max-width: 760px)')
+const rowHeight = computed(() => (isPhone.value ? 84 : 29))
+watch(rowHeight, () => virtual.value.measure())
 const scroller = useTemplateRef<HTMLDivElement>('scroller')
 const virtual = useVirtualizer(
   computed(() => ({
     count: sorted.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: () => 29,
+    estimateSize: () => rowHeight.value,
     overscan: 12,
   })),
 )
@@ -408,13 +412,81 @@ watch(
   right: auto;
 }
 @media (max-width: 760px) {
-  .rows {
-    contain: none;
-    height: 60vh;
-    flex: none;
-  }
   .sheet {
     display: block;
+    overflow: visible;
+  }
+  .rows {
+    contain: none;
+    height: 66vh;
+    flex: none;
+    min-width: 0;
+  }
+  .head {
+    display: none;
+  }
+  .rows .row {
+    grid-template:
+      'pick name name name grams' 30px
+      'pick slot known owned left' 26px
+      'pick facts facts facts price' 26px / 40px auto auto 1fr auto;
+    height: 84px;
+    min-width: 0;
+    padding: 1px 0;
+  }
+  .row > span {
+    line-height: 26px;
+    padding: 0 4px;
+    font-size: 14px;
+  }
+  .row > .pick {
+    grid-area: pick;
+    display: grid;
+    place-items: center;
+  }
+  .row > .name {
+    grid-area: name;
+    font-weight: 600;
+    font-size: 16px;
+    line-height: 30px;
+  }
+  .row > .grams {
+    grid-area: grams;
+    font-size: 16px;
+    line-height: 30px;
+  }
+  .row > .slot {
+    grid-area: slot;
+  }
+  .row > .known {
+    grid-area: known;
+  }
+  .row > .owned {
+    grid-area: owned;
+  }
+  .row > .owned::after {
+    content: ' owned';
+    font-family: var(--sans);
+  }
+  .row > .left {
+    grid-area: left;
+  }
+  .row > .left::after {
+    content: ' in drawer';
+    font-family: var(--sans);
+  }
+  .row.none > .owned::before {
+    content: 'owned: ';
+    font-family: var(--sans);
+  }
+  .row.none > :is(.owned, .left)::after {
+    content: none;
+  }
+  .row > .facts {
+    grid-area: facts;
+  }
+  .row > .price {
+    grid-area: price;
   }
 }
 </style>

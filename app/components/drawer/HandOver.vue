@@ -9,6 +9,12 @@ const shelf = useShelfStore()
 const chosen = ref<ReadonlySet<string>>(new Set())
 const to = ref('drawer')
 const problem = ref('')
+const places = computed(() => [
+  { value: 'drawer', label: 'into the drawer' },
+  ...shelf.entries
+    .filter(entry => entry.id !== store.build!.id && !entry.reference)
+    .map(({ id, name }) => ({ value: id, label: `to ${name}` })),
+])
 const staysWithBuild = (line: Line) => line.slot === 'other' || line.slot === 'coating'
 const lines = computed(() => store.build!.lines)
 const movable = computed(() => lines.value.filter(line => to.value !== 'drawer' || !staysWithBuild(line)))
@@ -54,11 +60,11 @@ async function go() {
     top="6vh"
   >
     <p>The lines leave this build with their grams, weighings and lead lengths. Undo brings them back on both sides.</p>
-    <label class="field">Where to<select v-model="to"><option value="drawer">into the drawer</option><option
-      v-for="b in shelf.entries.filter(e => e.id !== store.build!.id && !e.reference)"
-      :key="b.id"
-      :value="b.id"
-    >to {{ b.name }}</option></select></label>
+    <PickOne
+      v-model="to"
+      field="Where to"
+      :options="places"
+    />
     <p class="all">
       <el-button
         link

@@ -149,19 +149,16 @@ const targets = [
         >as you said for these heads before</span>
       </h3>
       <div class="columns">
-        <label
+        <PickOne
           v-for="head in heads"
           :key="head"
-          class="field"
-        >{{ head }}<select
           v-model="mapping[head]"
-          :aria-label="`What the column “${head}” is`"
-          @change="look"
-        ><option value="">left out</option><option
-          v-for="[key, title] in targets"
-          :key="key"
-          :value="key"
-        >{{ title }}</option></select></label>
+          :field="head"
+          :label="`What the column “${head}” is`"
+          :options="targets.map(([key, title]) => ({ value: key, label: title }))"
+          none="left out"
+          @update:model-value="look"
+        />
       </div>
       <template v-if="read && !progress">
         <div

@@ -38,10 +38,11 @@ async function place() {
     <b>{{ kit.name }}</b><template v-if="kit.priceCents !== null">
       {{ `, ${centsFigure(kit.priceCents)} ${settings.currency}` }}
     </template>
-    <IconButton
+    <SureButton
       :icon="Close"
-      :label="`Forget the kit ${kit.name}; its pieces stay`"
-      @click="drawer.removeKit(kit.id)"
+      :words="`Forget the kit ${kit.name}`"
+      :question="`Forget “${kit.name}”? Its pieces stay; the kit does not come back.`"
+      @sure="drawer.removeKit(kit.id)"
     />
     <p class="soft">
       {{
@@ -55,23 +56,12 @@ async function place() {
       class="place"
       @submit.prevent="place"
     >
-      <select
+      <PickOne
         v-model="target"
-        :aria-label="`Build for the kit ${kit.name}`"
-      >
-        <option
-          value=""
-          disabled
-        >
-          which build
-        </option><option
-          v-for="b in shelf.entries.filter(e => !e.reference)"
-          :key="b.id"
-          :value="b.id"
-        >
-          {{ b.name }}
-        </option>
-      </select>
+        :label="`Build for the kit ${kit.name}`"
+        :options="shelf.entries.filter(e => !e.reference).map((b) => ({ value: b.id, label: b.name }))"
+        placeholder="which build"
+      />
       <el-button
         native-type="submit"
         :disabled="target === '' || busy"

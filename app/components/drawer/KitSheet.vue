@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { makePart, type Part } from '#core/parts/drawer'
-import { makeMass, slotFacts, slots, type Slot } from '#core/model/ledger'
+import { makeMass, type Slot } from '#core/model/ledger'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import { kitSchema, partSchema } from '#shared/schemas/drawer'
 
@@ -150,18 +150,11 @@ async function keep() {
           :key="piece.key"
         >
           <td>
-            <select
+            <PickOne
               v-model="piece.slot"
-              aria-label="Kind of piece"
-            >
-              <option
-                v-for="slot in slots"
-                :key="slot"
-                :value="slot"
-              >
-                {{ slotFacts[slot].label }}
-              </option>
-            </select>
+              label="Kind of piece"
+              :options="slotChoices"
+            />
           </td>
           <td>
             <el-input

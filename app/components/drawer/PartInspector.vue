@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { priceEachCents, type Part } from '#core/parts/drawer'
-import { slotFacts, slots, type Slot } from '#core/model/ledger'
+import { slotFacts, type Slot } from '#core/model/ledger'
 import { centsFigure, fixed } from '#core/text/display'
 import { withDisplays } from '#core/deciding/weigh'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
@@ -170,23 +170,12 @@ async function place() {
         class="figure"
         aria-label="How many"
         inputmode="numeric"
-      /><select
+      /><PickOne
         v-model="target"
-        aria-label="Build"
-      >
-        <option
-          value=""
-          disabled
-        >
-          which build
-        </option><option
-          v-for="b in shelf.entries.filter(e => !e.reference)"
-          :key="b.id"
-          :value="b.id"
-        >
-          {{ b.name }}
-        </option>
-      </select><el-button
+        label="Build"
+        :options="shelf.entries.filter(e => !e.reference).map((b) => ({ value: b.id, label: b.name }))"
+        placeholder="which build"
+      /><el-button
         native-type="submit"
         :disabled="target === ''"
       >
@@ -259,14 +248,12 @@ async function place() {
         :value="part.name"
         @change="change({ name: textOf($event) })"
       /></label>
-      <label class="field">Kind<select
-        :value="part.slot"
-        @change="change({ slot: textOf($event) as Slot, properties: null, pack: null, packSoFar: null })"
-      ><option
-        v-for="slot in slots"
-        :key="slot"
-        :value="slot"
-      >{{ slotFacts[slot].label }}</option></select></label>
+      <PickOne
+        field="Kind"
+        :model-value="part.slot"
+        :options="slotChoices"
+        @update:model-value="change({ slot: $event as Slot, properties: null, pack: null, packSoFar: null })"
+      />
       <label class="field">Owned<EditField
         :value="part.owned"
         class="figure"

@@ -104,21 +104,15 @@ const gearLines = computed(() => {
           <dt>Draw</dt><dd>not known</dd>
         </template>
       </dl>
-      <label
+      <PickOne
         v-if="line && feed && feed.kind !== 'supplier' || line?.slot === 'payload'"
-        class="field"
-      >Feed<select
-        :value="offerIndex"
-        :aria-label="`Feed of ${line!.name}`"
-        @change="emit('feed', line!.id, offers[Number(($event.target as HTMLSelectElement).value)]!.feed)"
-      ><option
-        v-if="offerIndex < 0"
-        :value="-1"
-      >not known</option><option
-        v-for="(offer, i) in offers"
-        :key="i"
-        :value="i"
-      >{{ offer.name }}, {{ offer.volts }}</option></select></label>
+        field="Feed"
+        :model-value="offerIndex < 0 ? null : offerIndex"
+        :label="`Feed of ${line!.name}`"
+        :options="offers.map((offer, i) => ({ value: i, label: `${offer.name}, ${offer.volts}` }))"
+        placeholder="not known"
+        @update:model-value="emit('feed', line!.id, offers[Number($event)]!.feed)"
+      />
       <p v-if="line">
         <NuxtLink :to="{ path: `/builds/${store.build!.id}/parts`, query: { line: line.id } }">Its properties in Parts</NuxtLink>
       </p>

@@ -15,7 +15,7 @@ const headsOf = (thread: string | null) =>
   screwForms.filter(form => thread === null || form.thread === thread).map(form => form.head)
 const heads = computed(() => [...new Set(headsOf(props.joint.thread))])
 const materials = materialsFor('screw').map(m => m.name)
-const valueOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
+const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 
 function change(fields: Partial<JointPlan>) {
   const parsed = jointSchema.safeParse({ ...props.joint, ...fields, said: true })
@@ -32,8 +32,8 @@ function measure(key: 'count' | 'clampedMm' | 'engagementMm' | 'freeDepthMm' | '
   if (isNotRead(read)) problem.value = read.problem
   else change({ [key]: read.value })
 }
-function choose(key: 'holds' | 'head' | 'material' | 'beyond', event: Event) {
-  change({ [key]: valueOf(event) || null })
+function choose(key: 'holds' | 'head' | 'material' | 'beyond', value: string) {
+  change({ [key]: value || null })
 }
 function chooseThread(thread: string | null) {
   const { head } = props.joint
@@ -69,40 +69,40 @@ function takeLine(id: string) {
       :value="joint.name"
       @change="change({ name: valueOf($event) })"
     /></label>
-    <label class="field">Holds<select
-      :value="joint.holds ?? ''"
-      @change="choose('holds', $event)"
-    ><option value="">not said</option><option
-      v-for="h in heldThings"
-      :key="h"
-    >{{ h }}</option></select></label>
+    <PickOne
+      field="Holds"
+      :model-value="joint.holds ?? ''"
+      :options="heldThings"
+      none="not said"
+      @update:model-value="choose('holds', $event)"
+    />
     <label class="field">Screws<EditField
       :value="joint.count"
       class="figure"
       inputmode="numeric"
       @change="measure('count', $event)"
     /></label>
-    <label class="field">Thread<select
-      :value="joint.thread ?? ''"
-      @change="chooseThread(valueOf($event) || null)"
-    ><option value="">not said</option><option
-      v-for="t in threads"
-      :key="t"
-    >{{ t }}</option></select></label>
-    <label class="field">Head<select
-      :value="joint.head ?? ''"
-      @change="choose('head', $event)"
-    ><option value="">not said</option><option
-      v-for="h in heads"
-      :key="h"
-    >{{ h }}</option></select></label>
-    <label class="field">Material<select
-      :value="joint.material ?? ''"
-      @change="choose('material', $event)"
-    ><option value="">not said</option><option
-      v-for="m in materials"
-      :key="m"
-    >{{ m }}</option></select></label>
+    <PickOne
+      field="Thread"
+      :model-value="joint.thread ?? ''"
+      :options="threads"
+      none="not said"
+      @update:model-value="chooseThread($event || null)"
+    />
+    <PickOne
+      field="Head"
+      :model-value="joint.head ?? ''"
+      :options="heads"
+      none="not said"
+      @update:model-value="choose('head', $event)"
+    />
+    <PickOne
+      field="Material"
+      :model-value="joint.material ?? ''"
+      :options="materials"
+      none="not said"
+      @update:model-value="choose('material', $event)"
+    />
     <label class="field">Clamped, mm<EditField
       :value="joint.clampedMm"
       class="figure"
@@ -121,13 +121,13 @@ function takeLine(id: string) {
       inputmode="decimal"
       @change="measure('freeDepthMm', $event)"
     /></label>
-    <label class="field">Beyond it<select
-      :value="joint.beyond ?? ''"
-      @change="choose('beyond', $event)"
-    ><option value="">not said</option><option
-      v-for="b in beyondThings"
-      :key="b"
-    >{{ b }}</option></select></label>
+    <PickOne
+      field="Beyond it"
+      :model-value="joint.beyond ?? ''"
+      :options="beyondThings"
+      none="not said"
+      @update:model-value="choose('beyond', $event)"
+    />
     <label class="field">Bites into<EditField
       :value="joint.into"
       @change="change({ into: valueOf($event) })"
@@ -138,14 +138,13 @@ function takeLine(id: string) {
       inputmode="decimal"
       @change="measure('lengthMm', $event)"
     /></label>
-    <label class="field">Screws of line<select
-      :value="joint.lineId ?? ''"
-      @change="takeLine(valueOf($event))"
-    ><option value="">none</option><option
-      v-for="line in screwLines"
-      :key="line.id"
-      :value="line.id"
-    >{{ line.name }}</option></select></label>
+    <PickOne
+      field="Screws of line"
+      :model-value="joint.lineId ?? ''"
+      :options="screwLines.map((line) => ({ value: line.id, label: line.name }))"
+      none="none"
+      @update:model-value="takeLine($event)"
+    />
   </div>
 </template>
 

@@ -263,17 +263,16 @@ const shift = (node: HierarchyPointNode<PowerNode>) => {
       class="loose"
     >
       <span class="soft">Not on any feed yet:</span>
-      <label
+      <PickOne
         v-for="line in tree.unwired"
         :key="line.id"
-      >{{ shortName(line) }} <select
-        :aria-label="`Feed of ${line.name}`"
-        @change="emit('feed', line.id, feedsOnOffer(lines, line)[Number(($event.target as HTMLSelectElement).value)]!.feed)"
-      ><option value="">choose</option><option
-        v-for="(offer, i) in feedsOnOffer(lines, line)"
-        :key="i"
-        :value="i"
-      >{{ offer.name }}, {{ offer.volts }}</option></select></label>
+        inline
+        :field="shortName(line)"
+        :label="`Feed of ${line.name}`"
+        :options="feedsOnOffer(lines, line).map((offer, i) => ({ value: i, label: `${offer.name}, ${offer.volts}` }))"
+        placeholder="choose"
+        @update:model-value="emit('feed', line.id, feedsOnOffer(lines, line)[Number($event)]!.feed)"
+      />
     </div>
   </div>
 </template>

@@ -399,18 +399,12 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
               />
             </td>
             <td>
-              <select
-                :value="layer.kind"
-                :aria-label="`Kind of ${layer.name}`"
-                @change="change(layer, { kind: ($event.target as HTMLSelectElement).value as Layer['kind'] })"
-              >
-                <option
-                  v-for="kind in layerKinds"
-                  :key="kind"
-                >
-                  {{ kind }}
-                </option>
-              </select>
+              <PickOne
+                :model-value="layer.kind"
+                :label="`Kind of ${layer.name}`"
+                :options="layerKinds"
+                @update:model-value="change(layer, { kind: $event as Layer['kind'] })"
+              />
             </td>
             <td>
               <EditField
@@ -455,36 +449,23 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
               colspan="3"
             />
             <td>
-              <select
+              <PickOne
                 v-if="layer.kind === 'board' || layer.kind === 'plate'"
-                :value="layer.bare"
-                :aria-label="`Bare metal of ${layer.name}`"
-                @change="change(layer, { bare: ($event.target as HTMLSelectElement).value as Layer['bare'] })"
-              >
-                <option
-                  v-for="side in bareSides"
-                  :key="side"
-                >
-                  {{ side }}
-                </option>
-              </select>
+                :model-value="layer.bare"
+                :label="`Bare metal of ${layer.name}`"
+                :options="bareSides"
+                @update:model-value="change(layer, { bare: $event as Layer['bare'] })"
+              />
             </td>
             <td>
-              <select
+              <PickOne
                 v-if="layer.kind === 'board'"
-                :value="layer.port ?? ''"
-                :aria-label="`Plug of ${layer.name}`"
-                @change="change(layer, { port: (($event.target as HTMLSelectElement).value || null) as Layer['port'] })"
-              >
-                <option value="">
-                  –
-                </option><option
-                  v-for="side in boardSides"
-                  :key="side"
-                >
-                  {{ side }}
-                </option>
-              </select>
+                :model-value="layer.port ?? ''"
+                :label="`Plug of ${layer.name}`"
+                :options="boardSides"
+                none="–"
+                @update:model-value="change(layer, { port: ($event || null) as Layer['port'] })"
+              />
             </td>
             <td class="acts">
               <IconButton

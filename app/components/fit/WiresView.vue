@@ -157,21 +157,13 @@ const headWords = computed(() => {
               />
             </td>
             <td>
-              <select
-                :value="row.wire.awg ?? ''"
-                :aria-label="`${row.wire.name}: gauge`"
-                @change="change(row.wire, { awg: Number(($event.target as HTMLSelectElement).value) || null })"
-              >
-                <option value="">
-                  –
-                </option><option
-                  v-for="g in gauges"
-                  :key="g"
-                  :value="g"
-                >
-                  {{ g }}
-                </option>
-              </select>
+              <PickOne
+                :model-value="row.wire.awg ?? ''"
+                :label="`${row.wire.name}: gauge`"
+                :options="gauges"
+                none="–"
+                @update:model-value="change(row.wire, { awg: Number($event) || null })"
+              />
             </td>
             <td>
               <EditField

@@ -76,14 +76,14 @@ const cardWords = computed(() =>
     class="assume no-print"
     @keydown.esc="fold(null)"
   >
-    <label>Flown as <select
-      :value="plan.style"
-      aria-label="Style"
-      @change="set({ style: ($event.target as HTMLSelectElement).value as Style })"
-    ><option
-      v-for="style in styles"
-      :key="style"
-    >{{ style }}</option></select></label>
+    <PickOne
+      inline
+      field="Flown as"
+      :model-value="plan.style"
+      label="Style"
+      :options="styles"
+      @update:model-value="set({ style: $event as Style })"
+    />
     <label>at <EditField
       :value="plan.altitudeM"
       inputmode="decimal"

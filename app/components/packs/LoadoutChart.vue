@@ -164,31 +164,17 @@ const words = computed(() =>
     aria-label="Chart"
   >
     <div class="pick no-print">
-      <select
-        :value="yKey"
-        aria-label="Drawn upwards"
-        @change="emit('y', ($event.target as HTMLSelectElement).value)"
-      >
-        <option
-          v-for="f in loadoutFigures.filter(f => f.key !== 'auw')"
-          :key="f.key"
-          :value="f.key"
-        >
-          {{ f.label.toLowerCase() }}
-        </option>
-      </select> against
-      <select
+      <PickOne
+        :model-value="yKey"
+        label="Drawn upwards"
+        :options="loadoutFigures.filter(f => f.key !== 'auw').map((f) => ({ value: f.key, label: f.label.toLowerCase() }))"
+        @update:model-value="emit('y', $event)"
+      /> against
+      <PickOne
         v-model="xKey"
-        aria-label="Drawn to the right"
-      >
-        <option
-          v-for="f in loadoutFigures"
-          :key="f.key"
-          :value="f.key"
-        >
-          {{ f.label.toLowerCase() }}
-        </option>
-      </select>
+        label="Drawn to the right"
+        :options="loadoutFigures.map((f) => ({ value: f.key, label: f.label.toLowerCase() }))"
+      />
       <span
         v-if="new Set(points.map(p => p.cell.choice.setupId)).size > 1"
         class="soft setups"

@@ -155,12 +155,9 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
           {{ longerWords(longer) }}
         </dd>
       </template>
-      <dt>Hover draw</dt><dd>{{ fixed(told.hoverA, 1) }} A</dd>
+      <dt><TermTip word="Hover draw" /></dt><dd>{{ fixed(told.hoverA, 1) }} A</dd>
       <template v-if="told.thrustToWeightStart !== null">
-        <dt>
-          Thrust to
-          weight
-        </dt><dd>
+        <dt><TermTip word="Thrust to weight" /></dt><dd>
           {{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} :
           1
         </dd><template v-if="told.thrustToWeightEnd !== null">

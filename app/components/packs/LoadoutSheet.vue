@@ -8,6 +8,9 @@ import { loadoutName, sameLoadout, withSetup } from '#core/mass/loadout'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { textOf } from '#core/model/properties'
 
+const figureChoices = loadoutFigures
+  .filter(({ key }) => key !== 'auw' && key !== 'headroom')
+  .map(({ key, label }) => ({ value: key, label: label.toLowerCase() }))
 const props = defineProps<{ selectedKey: string | null; selectedPackId: string | null; figureKey: string }>()
 const emit = defineEmits<{ cell: [cell: LoadoutCell]; pack: [id: string]; figure: [key: string] }>()
 const store = useBuildStore()
@@ -146,15 +149,14 @@ const sourceWords: Record<SheetPack['source'], string> = {
 
 <template>
   <div class="tools no-print">
-    <label>show <select
-      :value="figureKey"
-      aria-label="Figure in the cells"
-      @change="emit('figure', ($event.target as HTMLSelectElement).value)"
-    ><option
-      v-for="f in loadoutFigures.filter(f => f.key !== 'auw' && f.key !== 'headroom')"
-      :key="f.key"
-      :value="f.key"
-    >{{ f.label.toLowerCase() }}</option></select></label>
+    <PickOne
+      inline
+      field="show"
+      :model-value="figureKey"
+      label="Figure in the cells"
+      :options="figureChoices"
+      @update:model-value="emit('figure', $event)"
+    />
     <el-checkbox v-model="onlyClear">
       only clear
     </el-checkbox>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { slotFacts, slots, type Slot } from '#core/model/ledger'
+import type { Slot } from '#core/model/ledger'
 import { gramsWithSpread } from '#core/text/display'
 import {
   guessHeadlessMapping,
@@ -61,8 +61,7 @@ const rows = computed(() =>
   table.value && mapping.value ? readRows(table.value, mapping.value, newId, chosen.value) : [],
 )
 const withoutGrams = computed(() => good.value.filter(row => row.line!.mass === null).length)
-function choose(row: ReadRow, event: Event) {
-  const slot = (event.target as HTMLSelectElement).value as Slot
+function choose(row: ReadRow, slot: Slot) {
   chosen.value = new Map(chosen.value).set(placeOf(row), slot)
 }
 const placeOf = (row: ReadRow) => row.row - (table.value!.hasHeader ? 2 : 1)
@@ -117,15 +116,15 @@ function accept() {
     </p>
     <template v-if="table && mapping">
       <div class="columns">
-        <label
+        <PickOne
           v-for="key in partsColumnKeys"
           :key="key"
-          class="field"
-        >{{ partsColumns[key].title }}<select v-model="mapping[key]"><option :value="null">–</option><option
-          v-for="(title, i) in table.header"
-          :key="i"
-          :value="i"
-        >{{ title || `Column ${i + 1}` }}</option></select></label>
+          :model-value="mapping[key] ?? ''"
+          :field="partsColumns[key].title"
+          :options="table.header.map((title, i) => ({ value: i, label: title || `Column ${i + 1}` }))"
+          none="–"
+          @update:model-value="mapping[key] = $event === '' ? null : $event"
+        />
       </div>
       <div class="preview">
         <table>
@@ -148,19 +147,12 @@ function accept() {
               </td>
               <template v-if="row.line">
                 <td>
-                  <select
-                    :value="row.line.slot"
-                    :aria-label="`Slot of row ${row.row}`"
-                    @change="choose(row, $event)"
-                  >
-                    <option
-                      v-for="s in slots"
-                      :key="s"
-                      :value="s"
-                    >
-                      {{ slotFacts[s].label }}
-                    </option>
-                  </select>
+                  <PickOne
+                    :model-value="row.line.slot"
+                    :label="`Slot of row ${row.row}`"
+                    :options="slotChoices"
+                    @update:model-value="choose(row, $event as Slot)"
+                  />
                 </td><td>{{ row.line.name }}</td><td class="figure">
                   {{ row.line.quantity }}
                 </td><td class="figure">
@@ -171,24 +163,13 @@ function accept() {
               </template>
               <template v-else>
                 <td>
-                  <select
-                    :value="chosen.get(placeOf(row)) ?? ''"
-                    :aria-label="`Slot of row ${row.row}`"
-                    @change="choose(row, $event)"
-                  >
-                    <option
-                      value=""
-                      disabled
-                    >
-                      which
-                    </option><option
-                      v-for="s in slots"
-                      :key="s"
-                      :value="s"
-                    >
-                      {{ slotFacts[s].label }}
-                    </option>
-                  </select>
+                  <PickOne
+                    :model-value="chosen.get(placeOf(row)) ?? ''"
+                    :label="`Slot of row ${row.row}`"
+                    :options="slotChoices"
+                    placeholder="which"
+                    @update:model-value="choose(row, $event as Slot)"
+                  />
                 </td><td
                   colspan="4"
                   class="soft"

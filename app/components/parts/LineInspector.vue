@@ -133,15 +133,8 @@ const sharedWords = computed(
 function change(fields: LineFields) {
   store.run({ type: 'lines.change', changes: [{ id: props.line.id, fields }] })
 }
-function changeBasis(event: Event) {
-  if (props.line.mass)
-    change({
-      mass: {
-        ...props.line.mass,
-        versionId: newId(),
-        basis: (event.target as HTMLSelectElement).value as (typeof bases)[number],
-      },
-    })
+function changeBasis(basis: (typeof bases)[number]) {
+  if (props.line.mass) change({ mass: { ...props.line.mass, versionId: newId(), basis } })
 }
 function changeTie(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
@@ -340,24 +333,20 @@ function remove() {
 
     <h3>This line</h3>
     <div class="fields">
-      <label class="field">Role<select
-        :value="line.role"
+      <PickOne
+        field="Role"
+        :model-value="line.role"
         :disabled="line.slot === 'pack'"
-        @change="change({ role: ($event.target as HTMLSelectElement).value as Line['role'] })"
-      ><option
-        v-for="role in roles"
-        :key="role"
-        :value="role"
-      >{{ role }}</option></select></label>
-      <label class="field">Mass is<select
-        :value="line.mass?.basis"
+        :options="roles"
+        @update:model-value="change({ role: $event as Line['role'] })"
+      />
+      <PickOne
+        field="Mass is"
+        :model-value="line.mass?.basis"
         :disabled="!line.mass"
-        @change="changeBasis"
-      ><option
-        v-for="basis in bases"
-        :key="basis"
-        :value="basis"
-      >{{ basis }}</option></select></label>
+        :options="bases"
+        @update:model-value="changeBasis($event as (typeof bases)[number])"
+      />
       <el-checkbox
         class="wide"
         :model-value="line.removable"

@@ -21,7 +21,7 @@ function change(key: keyof PackFacts, text: string) {
   problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
   if (parsed.success) emit('change', parsed.data)
 }
-const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
+const textOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
@@ -31,13 +31,12 @@ const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectE
       :value="pack.label"
       @change="change('label', textOf($event))"
     /></label>
-    <label class="field">Chemistry<select
-      :value="pack.chemistry"
-      @change="change('chemistry', textOf($event) as Chemistry)"
-    ><option
-      v-for="c in chemistries"
-      :key="c"
-    >{{ c }}</option></select></label>
+    <PickOne
+      field="Chemistry"
+      :model-value="pack.chemistry"
+      :options="chemistries"
+      @update:model-value="change('chemistry', $event as Chemistry)"
+    />
     <label class="field">Cells<EditField
       :value="pack.cells"
       inputmode="numeric"
@@ -56,11 +55,11 @@ const textOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectE
       class="figure"
       @change="change('cRating', textOf($event))"
     /></label>
-    <label class="field">Plug<EditField
+    <PlugField
+      field="Plug"
       :value="pack.plug"
-      :list="plugNamesId"
-      @change="change('plug', textOf($event))"
-    /></label>
+      @change="change('plug', $event)"
+    />
   </div>
   <p
     v-if="problem"

@@ -64,13 +64,12 @@ function say() {
         v-model="label"
         autocomplete="off"
       /></label>
-      <label class="field">Chemistry<select v-model="chemistry"><option
-        value=""
-        disabled
-      >not said</option><option
-        v-for="c in chemistries"
-        :key="c"
-      >{{ c }}</option></select></label>
+      <PickOne
+        v-model="chemistry"
+        field="Chemistry"
+        :options="chemistries"
+        placeholder="not said"
+      />
       <label class="field">Cells<el-input
         v-model="cells"
         inputmode="numeric"

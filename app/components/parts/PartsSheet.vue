@@ -37,7 +37,7 @@ const sections = computed<Section[]>(() => {
 const setAside = computed(() => store.build?.lines.filter(line => line.state !== 'fitted') ?? [])
 const rows = computed(() => [...sections.value.flatMap(s => s.lines), ...setAside.value])
 
-const { active, draft, whole, problem, focusCell, commit, stop, onKey, onPointer } = useSheetKeys(rows, grid)
+const { active, draft, whole, problem, focusCell, commit, become, stop, onKey, onPointer } = useSheetKeys(rows, grid)
 
 watch(
   () => store.selectedId,
@@ -96,8 +96,8 @@ function onEnter(event: FocusEvent) {
         </th><th class="right">
           Grams
         </th><th class="right">
-          Spread
-        </th><th>Known by</th><th
+          <TermTip word="Spread" />
+        </th><th><TermTip word="Known by" /></th><th
           class="right"
           title="All pieces of the line; typed for each"
         >
@@ -108,8 +108,12 @@ function onEnter(event: FocusEvent) {
     <tbody
       v-for="section in sections"
       :key="section.group"
+      role="rowgroup"
     >
-      <tr class="group">
+      <tr
+        class="group"
+        role="row"
+      >
         <th
           colspan="4"
           scope="rowgroup"
@@ -139,11 +143,18 @@ function onEnter(event: FocusEvent) {
         :problem="active?.rowId === line.id ? problem : ''"
         :delta-g="null"
         @commit="commit"
+        @become="become"
         @cancel="stop"
       />
     </tbody>
-    <tbody v-if="setAside.length > 0">
-      <tr class="group">
+    <tbody
+      v-if="setAside.length > 0"
+      role="rowgroup"
+    >
+      <tr
+        class="group"
+        role="row"
+      >
         <th
           colspan="8"
           scope="rowgroup"
@@ -164,6 +175,7 @@ function onEnter(event: FocusEvent) {
         :problem="active?.rowId === line.id ? problem : ''"
         :delta-g="deltaOf(line)"
         @commit="commit"
+        @become="become"
         @cancel="stop"
       />
     </tbody>
@@ -259,9 +271,48 @@ tfoot td:first-child {
   color: var(--ink-soft);
   font-weight: 500;
 }
+/* On the phone every line is a card of its own; its cells are the same cells, side by side. */
 @media (max-width: 760px) {
-  table {
-    min-width: 640px;
+  table,
+  tbody,
+  tfoot {
+    display: block;
+  }
+  thead {
+    display: none;
+  }
+  .group,
+  tfoot tr {
+    display: flex;
+    align-items: baseline;
+    background: var(--paper);
+  }
+  tfoot tr {
+    background: none;
+  }
+  .group th,
+  .group td {
+    height: auto;
+    padding: 6px 4px;
+    font-size: 14px;
+  }
+  .group th {
+    flex: 1;
+  }
+  .group .share {
+    display: none;
+  }
+  tfoot tr {
+    flex-wrap: wrap;
+    justify-content: flex-end;
+  }
+  tfoot td {
+    border: 0;
+    font-size: 14px;
+  }
+  tfoot td:first-child {
+    flex-basis: 100%;
+    white-space: normal;
   }
 }
 </style>

@@ -19,9 +19,11 @@ const props = defineProps<{
   /** For candidates: grams against the fitted line. */
   deltaG: number | null
 }>()
-const emit = defineEmits<{ commit: [text: string, move: 'down' | 'right' | 'left' | 'stay']; cancel: [] }>()
+type Move = 'down' | 'right' | 'left' | 'stay'
+const emit = defineEmits<{ commit: [text: string, move: Move]; cancel: []; become: [line: Line] }>()
 
-const editor = useTemplateRef<(HTMLInputElement | HTMLSelectElement)[] | HTMLInputElement | HTMLSelectElement>('editor')
+type Editor = HTMLInputElement | HTMLSelectElement | { focus(): void; select(): void }
+const editor = useTemplateRef<Editor[] | Editor>('editor')
 const spread = computed(() => spreadG(props.estimate))
 const eachText = computed(() => {
   const { mass } = props.line
@@ -53,18 +55,31 @@ watch(
     const field = [editor.value].flat()[0]
     if (!field) return
     field.focus()
-    if (field instanceof HTMLInputElement && props.whole) field.select()
+    if ('select' in field && props.whole) field.select()
   },
   { immediate: true },
 )
 
 let done = false
-function finish(event: Event, move: 'down' | 'right' | 'left' | 'stay') {
+function finish(event: Event, move: Move) {
+  commit(move, (event.target as HTMLInputElement).value)
+}
+function commit(move: Move, text = typed.value) {
   done = true
-  emit('commit', (event.target as HTMLInputElement).value, move)
+  emit('commit', text, move)
   nextTick(() => {
     done = false
   })
+}
+function become(line: Line) {
+  done = true
+  emit('become', line)
+  nextTick(() => {
+    done = false
+  })
+}
+function left() {
+  if (!done && props.draft !== null) emit('commit', typed.value, 'stay')
 }
 function leave(event: FocusEvent) {
   if (!done && props.draft !== null) emit('commit', (event.target as HTMLInputElement).value, 'stay')
@@ -80,6 +95,7 @@ function cancel() {
 
 <template>
   <tr
+    role="row"
     :class="{ selected, resting: !counted }"
     :data-row="line.id"
   >
@@ -142,6 +158,19 @@ function cancel() {
             {{ evidence }}
           </option>
         </select>
+        <NameField
+          v-else-if="column === 'name'"
+          ref="editor"
+          v-model="typed"
+          :slot-name="line.slot"
+          :label="`name of ${line.name}`"
+          @pick="become"
+          @keydown.esc.stop="cancel"
+          @keydown.enter.stop="commit('down')"
+          @keydown.tab.prevent.stop="commit($event.shiftKey ? 'left' : 'right')"
+          @keydown.stop
+          @focusout="left"
+        />
         <input
           v-else
           ref="editor"
@@ -250,7 +279,8 @@ tr.resting .grams {
   font-size: 11.5px;
 }
 input,
-select {
+select,
+.name-field {
   position: absolute;
   inset: 1px;
   width: calc(100% - 2px);
@@ -261,6 +291,27 @@ select {
   font: inherit;
   text-align: inherit;
   min-height: 0;
+}
+.name-field {
+  padding: 0;
+  background: var(--card);
+}
+.name-field :deep(.el-input) {
+  --el-input-border-color: transparent;
+  --el-input-height: 100%;
+  --el-component-size: 22px;
+  height: 100%;
+  font: inherit;
+}
+.name-field :deep(.el-autocomplete),
+.name-field :deep(.inside) {
+  display: block;
+  height: 100%;
+}
+.name-field :deep(.el-input__wrapper),
+.name-field :deep(.el-input__wrapper.is-focus) {
+  padding: 0 4px;
+  box-shadow: none;
 }
 .name input,
 .slot select,
@@ -286,5 +337,70 @@ select {
 .slot .cell-problem {
   left: 0;
   right: auto;
+}
+@media (max-width: 760px) {
+  tr {
+    display: grid;
+    grid-template:
+      'name name name grams' auto
+      'slot quantity each spread' auto
+      'known known known price' auto / auto auto 1fr auto;
+    column-gap: 4px;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  td {
+    height: auto;
+    min-height: 36px;
+    padding: 8px 4px;
+    font-size: 15px;
+    line-height: 20px;
+  }
+  td.slot {
+    grid-area: slot;
+  }
+  td.name {
+    grid-area: name;
+    font-weight: 600;
+    font-size: 16px;
+    white-space: normal;
+  }
+  td.quantity {
+    grid-area: quantity;
+  }
+  td.each {
+    grid-area: each;
+    text-align: left;
+    color: var(--ink-soft);
+  }
+  td.each::before {
+    content: 'of\a0';
+    font-family: var(--sans);
+  }
+  td.each::after,
+  td.grams::after {
+    content: ' g';
+  }
+  td.grams {
+    grid-area: grams;
+    font-size: 16px;
+  }
+  td.spread {
+    grid-area: spread;
+  }
+  td.known {
+    grid-area: known;
+    font-size: 14px;
+  }
+  td.price {
+    grid-area: price;
+  }
+  tr.selected td:first-child {
+    box-shadow: none;
+  }
+  tr.selected {
+    background: var(--selection);
+    box-shadow: inset 3px 0 var(--plum-text);
+  }
 }
 </style>

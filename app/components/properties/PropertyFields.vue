@@ -10,7 +10,7 @@ const problems = ref<Record<string, string>>({})
 const all = computed(() => propertiesOf(props.slotName))
 
 function change(property: Property, event: Event) {
-  take(property, (event.target as HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement).value.trim())
+  take(property, (event.target as HTMLInputElement | HTMLTextAreaElement).value.trim())
 }
 function take(property: Property, text: string) {
   const { [property.key]: _gone, ...others } = props.properties ?? {}
@@ -44,8 +44,11 @@ const hints: Record<string, string> = {
   provides: 'receiver, sounder',
   bench: '40, 16.3, 2.1, 86',
 }
-const unitOf = (property: Property) =>
-  property.kind === 'outputs' || property.kind === 'patterns' ? '' : property.unit
+const wideKinds: ReadonlySet<Property['kind']> = new Set(['patterns', 'outputs', 'bench', 'provides'])
+function wordsOf(property: Property): string {
+  const hasUnit = property.kind !== 'outputs' && property.kind !== 'patterns' && property.unit
+  return hasUnit ? `${property.label}, ${property.unit}` : property.label
+}
 /** What a rule of fit waits for is brought into view. */
 const fields = useTemplateRef<HTMLDivElement>('fields')
 onMounted(() => {
@@ -58,63 +61,67 @@ onMounted(() => {
     ref="fields"
     class="fields"
   >
-    <label
+    <div
       v-for="property in all"
       :key="property.key"
-      class="field"
-      :class="{ wide: ['patterns', 'outputs', 'bench', 'provides'].includes(property.kind), asked: asked?.includes(property.key) }"
+      class="property"
+      :class="{ wide: wideKinds.has(property.kind), asked: asked?.includes(property.key) }"
     >
-      {{ property.label }}<template v-if="unitOf(property)">, {{ unitOf(property) }}</template>
-      <select
+      <PickOne
         v-if="property.kind === 'choice' || property.kind === 'yes'"
-        :value="propertyText(properties?.[property.key])"
-        :aria-label="property.label"
-        @change="change(property, $event)"
-      >
-        <option value="">not known</option>
-        <option
-          v-for="choice in property.kind === 'choice' ? property.choices : ['yes', 'no']"
-          :key="choice"
-          :value="choice"
-        >{{ choice }}</option>
-      </select>
-      <input
-        v-else-if="property.kind === 'day'"
-        type="date"
-        :value="propertyText(properties?.[property.key])"
-        :aria-label="property.label"
+        :model-value="propertyText(properties?.[property.key])"
+        :field="wordsOf(property)"
+        :options="property.kind === 'choice' ? property.choices : ['yes', 'no']"
+        none="not known"
         :data-property="property.key"
-        @change="change(property, $event)"
-      >
-      <template v-else-if="property.kind === 'bench'"><EditField
-        type="textarea"
-        :rows="4"
-        class="figure"
-        :value="propertyText(properties?.[property.key])"
-        placeholder="throttle %, volts, amps, grams"
-        @change="change(property, $event)"
-      /><input
-        type="file"
-        accept=".csv,text/csv"
-        :aria-label="`${property.label} from a CSV file`"
-        @change="fromFile(property, $event)"
-      ></template>
-      <EditField
-        v-else
-        :value="propertyText(properties?.[property.key])"
-        :class="{ figure: property.kind === 'measure' }"
-        :placeholder="hints[property.kind] ?? ''"
-        :aria-invalid="property.key in problems"
-        :data-property="property.key"
-        :list="property.key === 'plug' ? plugNamesId : undefined"
-        @change="change(property, $event)"
+        @update:model-value="take(property, String($event))"
       />
+      <PlugField
+        v-else-if="property.key === 'plug'"
+        :value="propertyText(properties?.plug)"
+        :field="wordsOf(property)"
+        data-property="plug"
+        @change="take(property, $event)"
+      />
+      <DayField
+        v-else-if="property.kind === 'day'"
+        :model-value="propertyText(properties?.[property.key])"
+        :field="wordsOf(property)"
+        :data-property="property.key"
+        @update:model-value="take(property, $event)"
+      />
+      <label
+        v-else
+        class="field"
+      >{{ wordsOf(property) }}
+        <template v-if="property.kind === 'bench'"><EditField
+          type="textarea"
+          :rows="4"
+          class="figure"
+          :value="propertyText(properties?.[property.key])"
+          placeholder="throttle %, volts, amps, grams"
+          @change="change(property, $event)"
+        /><input
+          type="file"
+          accept=".csv,text/csv"
+          :aria-label="`${property.label} from a CSV file`"
+          @change="fromFile(property, $event)"
+        ></template>
+        <EditField
+          v-else
+          :value="propertyText(properties?.[property.key])"
+          :class="{ figure: property.kind === 'measure' }"
+          :placeholder="hints[property.kind] ?? ''"
+          :aria-invalid="property.key in problems"
+          :data-property="property.key"
+          @change="change(property, $event)"
+        /></label>
       <span
         v-if="problems[property.key]"
         class="problem"
         role="alert"
       >{{ problems[property.key] }}</span>
-    </label>
+    </div>
   </div>
 </template>
 

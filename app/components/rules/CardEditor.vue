@@ -30,6 +30,16 @@ const lists = [
   ['always', 'Always'],
   ['conditions', 'Also required'],
 ] as const
+const purposes = [
+  { value: 'any', label: 'any purpose' },
+  { value: 'recreation', label: 'recreation' },
+  { value: 'other', label: 'anything else' },
+]
+const wordings = [
+  { value: '<=', label: 'at most' },
+  { value: '<', label: 'less than' },
+  { value: 'none', label: 'whatever it weighs' },
+]
 
 watch(
   open,
@@ -110,36 +120,41 @@ async function save() {
       <div class="fields">
         <label class="field">Place<el-input v-model="form.place" /></label>
         <label class="field">Purpose<el-input v-model="form.purpose" /></label>
-        <label class="field">Applies to<select v-model="form.purposeKind"><option value="any">any
-          purpose</option><option value="recreation">recreation</option><option value="other">anything
-          else</option></select></label>
-        <label class="field">Counts<select v-model="form.counts"><option
-          v-for="c in countings"
-          :key="c"
-          :value="c"
-        >{{ countingSentences[c] }}</option></select></label>
+        <PickOne
+          v-model="form.purposeKind"
+          field="Applies to"
+          :options="purposes"
+        />
+        <PickOne
+          v-model="form.counts"
+          field="Counts"
+          :options="countings.map((c) => ({ value: c, label: countingSentences[c] }))"
+        />
         <div class="limit wide">
-          <label class="field">Wording<select v-model="form.comparator"><option value="<=">at
-            most</option><option value="<">less than</option><option value="none">whatever it
-            weighs</option></select></label><label class="field">Limit<el-input
+          <PickOne
+            v-model="form.comparator"
+            field="Wording"
+            :options="wordings"
+          /><label class="field">Limit<el-input
             v-model="form.limit"
             class="figure"
             inputmode="decimal"
             :disabled="form.comparator === 'none'"
-          /></label><label class="field">Unit<select v-model="form.unit"><option
-            v-for="u in massUnits"
-            :key="u"
-          >{{ u }}</option></select></label>
+          /></label><PickOne
+            v-model="form.unit"
+            field="Unit"
+            :options="massUnits"
+          />
         </div>
-        <label class="field">Status<select v-model="form.status"><option
-          v-for="s in cardStatuses"
-          :key="s"
-          :value="s"
-        >{{ s }}</option></select></label>
-        <label class="field">Since or from<input
+        <PickOne
+          v-model="form.status"
+          field="Status"
+          :options="cardStatuses"
+        />
+        <DayField
           v-model="form.since"
-          type="date"
-        ></label>
+          field="Since or from"
+        />
         <label
           v-for="[key, title] in lists"
           :key="key"

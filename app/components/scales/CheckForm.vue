@@ -81,20 +81,12 @@ function takeLive(row: Row) {
       :key="i"
       class="row"
     >
-      <select
+      <PickOne
         v-model="row.referenceId"
-        :aria-label="`On the pan, placing ${i + 1}`"
-      >
-        <option value="">
-          empty pan
-        </option><option
-          v-for="mass in scales.references"
-          :key="mass.id"
-          :value="mass.id"
-        >
-          {{ mass.name }}, {{ mass.massG }} g
-        </option>
-      </select>
+        :label="`On the pan, placing ${i + 1}`"
+        :options="scales.references.map((mass) => ({ value: mass.id, label: `${mass.name}, ${mass.massG} g` }))"
+        none="empty pan"
+      />
       <el-input
         v-model="row.display"
         class="figure"

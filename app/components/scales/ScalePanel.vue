@@ -255,14 +255,12 @@ function takeLive(index: number) {
       >
         Change its facts
       </el-button>
-      <el-button
+      <SureButton
         v-if="mine.length === 0"
-        link
-        type="primary"
-        @click="remove"
-      >
-        Take it off the list
-      </el-button>
+        words="Take it off the list"
+        :question="`Take “${scale.name}” off the list? It does not come back.`"
+        @sure="remove"
+      />
     </div>
   </section>
 </template>

@@ -54,36 +54,22 @@ const both = computed(() => {
       Scales rarely agree. Put one part on both and type what each shows.
     </p>
     <div class="pair">
-      <select
+      <PickOne
         v-model="firstId"
-        aria-label="First scale"
-      >
-        <option
-          v-for="scale in scales.scales"
-          :key="scale.id"
-          :value="scale.id"
-        >
-          {{ scale.name }}
-        </option>
-      </select><el-input
+        label="First scale"
+        :options="scales.scales.map((scale) => ({ value: scale.id, label: scale.name }))"
+      /><el-input
         v-model="shown.first"
         class="figure"
         inputmode="decimal"
         placeholder="g"
         aria-label="Shown by the first"
       />
-      <select
+      <PickOne
         v-model="secondId"
-        aria-label="Second scale"
-      >
-        <option
-          v-for="scale in scales.scales"
-          :key="scale.id"
-          :value="scale.id"
-        >
-          {{ scale.name }}
-        </option>
-      </select><el-input
+        label="Second scale"
+        :options="scales.scales.map((scale) => ({ value: scale.id, label: scale.name }))"
+      /><el-input
         v-model="shown.second"
         class="figure"
         inputmode="decimal"

@@ -41,13 +41,13 @@ function cells(event: Event) {
         maxlength="80"
         @change="set({ videoFamily: textOf($event) })"
       /></label>
-      <label class="field">Goggles, hand of polarisation<select
-        :value="gear.polarisation"
-        @change="set({ polarisation: textOf($event) as GroundGear['polarisation'] })"
-      ><option value="">not said</option><option
-        v-for="p in polarisations"
-        :key="p"
-      >{{ p }}</option></select></label>
+      <PickOne
+        field="Goggles, hand of polarisation"
+        :model-value="gear.polarisation"
+        :options="polarisations"
+        none="not said"
+        @update:model-value="set({ polarisation: $event as GroundGear['polarisation'] })"
+      />
       <label class="field">Charger, most cells<EditField
         :value="gear.chargerCells"
         class="figure"
@@ -56,7 +56,6 @@ function cells(event: Event) {
       /></label>
       <label class="field wide">Charger, plugs<EditField
         :value="gear.chargerPlugs"
-        :list="plugNamesId"
         placeholder="two bullets 2 mm, 30 A class; two round pins 1.0 mm"
         maxlength="200"
         @change="set({ chargerPlugs: textOf($event) })"

@@ -73,7 +73,6 @@ function kind(of: ShavingKind) {
     ...(props.shaving.cents !== null && props.shaving.cents > 0 ? { cents: props.shaving.cents } : {}),
   })
 }
-const value = (event: Event) => (event.target as HTMLSelectElement).value
 function toggle(list: 'excludes' | 'needs', id: string) {
   put({
     [list]: props.shaving[list].includes(id)
@@ -89,32 +88,28 @@ function toggle(list: 'excludes' | 'needs', id: string) {
       :value="shaving.what"
       @change="put({ what: ($event.target as HTMLInputElement).value.trim() })"
     /></label>
-    <label class="field">Kind<select
-      :value="shaving.kind"
-      @change="kind(value($event) as ShavingKind)"
-    ><option
-      v-for="k in shavingKinds"
-      :key="k"
-    >{{ k }}</option></select></label>
-    <label class="field">Line it touches<select
-      :value="shaving.lineId ?? ''"
-      @change="put({ lineId: value($event) || null, candidateId: null })"
-    ><option value="">{{ shaving.kind === 'put on' ? 'a line of its own' : 'not said yet' }}</option><option
-      v-for="line in lines"
-      :key="line.id"
-      :value="line.id"
-    >{{ line.name }}</option></select></label>
-    <label
+    <PickOne
+      field="Kind"
+      :model-value="shaving.kind"
+      :options="shavingKinds"
+      @update:model-value="kind($event as ShavingKind)"
+    />
+    <PickOne
+      field="Line it touches"
+      :model-value="shaving.lineId ?? ''"
+      :options="lines.map((line) => ({ value: line.id, label: line.name }))"
+      :none="shaving.kind === 'put on' ? 'a line of its own' : 'not said yet'"
+      @update:model-value="put({ lineId: $event || null, candidateId: null })"
+    />
+    <PickOne
       v-if="candidates.length > 0"
-      class="field wide"
-    >Swapped for<select
-      :value="shaving.candidateId ?? ''"
-      @change="put({ candidateId: value($event) || null })"
-    ><option value="">nothing</option><option
-      v-for="line in candidates"
-      :key="line.id"
-      :value="line.id"
-    >{{ line.name }}</option></select></label>
+      class="wide"
+      field="Swapped for"
+      :model-value="shaving.candidateId ?? ''"
+      :options="candidates.map((line) => ({ value: line.id, label: line.name }))"
+      none="nothing"
+      @update:model-value="put({ candidateId: $event || null })"
+    />
     <template v-if="effect.kind !== 'swap' && effect.kind !== 'off' && effect.kind !== 'on'">
       <label class="field">Grams off<EditField
         :value="shaving.gramsG === 0 ? '' : shaving.gramsG"
@@ -171,32 +166,25 @@ function toggle(list: 'excludes' | 'needs', id: string) {
       class="figure"
       @change="number('minutes', $event)"
     /></label>
-    <label class="field">Given up, 0–5<select
-      :value="shaving.loss"
-      @change="put({ loss: Number(value($event)) })"
-    ><option
-      v-for="n in [0, 1, 2, 3, 4, 5]"
-      :key="n"
-      :value="n"
-    >{{ n }}</option></select></label>
-    <label class="field">of<select
-      :value="shaving.lossWord"
-      @change="put({ lossWord: value($event) as Shaving['lossWord'] })"
-    ><option
-      v-for="word in lossWords"
-      :key="word"
-    >{{ word }}</option></select></label>
-    <label
+    <PickOne
+      field="Given up, 0–5"
+      :model-value="shaving.loss"
+      :options="[0, 1, 2, 3, 4, 5]"
+      @update:model-value="put({ loss: Number($event) })"
+    />
+    <PickOne
+      field="of"
+      :model-value="shaving.lossWord"
+      :options="lossWords"
+      @update:model-value="put({ lossWord: $event as Shaving['lossWord'] })"
+    />
+    <PickOne
       v-if="shaving.kind === 'put on'"
-      class="field"
-    >Brings, 0–5<select
-      :value="shaving.gain"
-      @change="put({ gain: Number(value($event)) })"
-    ><option
-      v-for="n in [0, 1, 2, 3, 4, 5]"
-      :key="n"
-      :value="n"
-    >{{ n }}</option></select></label>
+      field="Brings, 0–5"
+      :model-value="shaving.gain"
+      :options="[0, 1, 2, 3, 4, 5]"
+      @update:model-value="put({ gain: Number($event) })"
+    />
     <label class="field">A slip ruins the part, %<EditField
       :value="shaving.slipPercent"
       inputmode="decimal"

@@ -122,21 +122,18 @@ async function start() {
           <b>{{ way.title }}</b><br><span class="soft">{{ way.what }}</span>
         </el-radio>
       </el-radio-group>
-      <label
+      <PickOne
         v-if="from === 'class'"
-        class="field"
-      >Craft class<select v-model="craftClass"><option
-        v-for="preset in craftPresets"
-        :key="preset.name"
-      >{{ preset.name }}</option></select></label>
-      <label
+        v-model="craftClass"
+        field="Craft class"
+        :options="craftPresets.map(preset => preset.name)"
+      />
+      <PickOne
         v-if="from === 'copy'"
-        class="field"
-      >Copy of<select v-model="copyOf"><option
-        v-for="entry in shelf.entries"
-        :key="entry.id"
-        :value="entry.id"
-      >{{ entry.name }}</option></select></label>
+        v-model="copyOf"
+        field="Copy of"
+        :options="shelf.entries.map((entry) => ({ value: entry.id, label: entry.name }))"
+      />
       <div
         v-if="from === 'reference'"
         class="fields"

@@ -1,23 +1,19 @@
 <script setup lang="ts">
 import { stationPath, stations } from '~/stations'
-import { slotFacts } from '#core/model/ledger'
-import { cardName, limitInWords } from '#core/limits/rules'
+import { findHits, type Hit } from '~/utils/find-hits'
 import type { Found } from '#shared/schemas/api'
 
-interface Hit {
-  key: string
-  title: string
-  detail: string
-  to: string
-}
-
-const { findOpen } = useShell()
+const { findOpen, keysOpen } = useShell()
+const drawer = useDrawerStore()
 const shelf = useShelfStore()
 const rules = useRulesStore()
 const store = useBuildStore()
 const text = ref('')
 const lines = shallowRef<Found[]>([])
 const at = ref(0)
+/** What is found by name is still on its way: nothing is offered that the next moment would push away from under the hand. */
+const looking = ref(false)
+const longestLookMs = 2000
 const field = useTemplateRef<HTMLInputElement>('field')
 const focusField = useDialogFocus(field)
 
@@ -26,7 +22,16 @@ watch(
   async open => {
     if (!open) return
     text.value = ''
-    await Promise.all([shelf.load(), rules.cards.length === 0 ? rules.load() : null])
+    looking.value = true
+    await Promise.race([
+      Promise.allSettled([
+        shelf.load(),
+        rules.cards.length === 0 ? rules.load() : null,
+        drawer.loaded ? null : drawer.load(),
+      ]),
+      promiseTimeout(longestLookMs),
+    ])
+    looking.value = false
   },
   { immediate: true },
 )
@@ -42,46 +47,36 @@ watch(text, () => {
   at.value = 0
 })
 
+const actions = computed(() => [
+  { title: 'What the keys do', act: () => (keysOpen.value = true) },
+  ...(store.steps.undo ? [{ title: `Take back: ${store.steps.undo}`, act: () => store.step('undo') }] : []),
+  ...(store.steps.redo ? [{ title: `Do again: ${store.steps.redo}`, act: () => store.step('redo') }] : []),
+])
 const hits = computed<Hit[]>(() => {
-  const wanted = text.value.trim().toLowerCase()
-  const matches = (...texts: string[]) => texts.some(t => t.toLowerCase().includes(wanted))
+  if (looking.value) return []
   const { build } = store
-  const atStations = build
-    ? stations
-        .filter(s => matches(s.name, s.question))
-        .map(s => ({ name: s.name, to: stationPath(build.id, s) }))
-        .map(({ name, to }) => ({ key: to, title: name, detail: `station of ${build.name}`, to }))
-    : []
-  const places = [
-    ['Shelf', '/'],
-    ['Drawer', '/drawer'],
-    ['Scales', '/scales'],
-    ['Rules', '/rules'],
-    ['Settings', '/settings'],
-  ]
-    .filter(([name]) => matches(name!))
-    .map(([name, to]) => ({ key: to!, title: name!, detail: 'place', to: to! }))
-  const builds = shelf.entries
-    .filter(b => matches(b.name, b.craftClass))
-    .map(b => ({ key: b.id, title: b.name, detail: b.craftClass || 'build', to: `/builds/${b.id}/parts` }))
-  const cards = rules.cards
-    .filter(c => matches(c.place, c.purpose))
-    .map(c => ({ key: `card-${c.id}`, title: cardName(c), detail: limitInWords(c), to: `/rules#${c.id}` }))
-  const found = lines.value.map(l => ({
-    key: `${l.buildId}/${l.lineId}`,
-    title: l.name,
-    detail: `${slotFacts[l.slot].label.toLowerCase()} in ${l.buildName}${l.state === 'fitted' ? '' : `, ${l.state}`}`,
-    to: `/builds/${l.buildId}/parts?line=${l.lineId}`,
-  }))
-  return wanted === ''
-    ? [...builds, ...atStations, ...places].slice(0, 12)
-    : [...builds, ...atStations, ...found, ...cards, ...places].slice(0, 30)
+  return findHits(text.value, {
+    builds: shelf.entries,
+    stations: build
+      ? stations.map(one => ({ title: one.name, question: one.question, to: stationPath(build.id, one) }))
+      : [],
+    buildName: build?.name ?? '',
+    lines: lines.value,
+    parts: drawer.parts,
+    cards: rules.cards,
+    actions: actions.value,
+  })
 })
 
 function go(hit: Hit | undefined) {
   if (!hit) return
   findOpen.value = false
-  navigateTo(hit.to)
+  if (hit.act) hit.act()
+  else if (hit.to) navigateTo(hit.to)
+}
+async function goToChosen() {
+  await until(looking).toBe(false)
+  go(hits.value[at.value])
 }
 function move(by: number) {
   if (hits.value.length > 0) at.value = (at.value + by + hits.value.length) % hits.value.length
@@ -100,15 +95,15 @@ function move(by: number) {
       v-model="text"
       class="find"
       type="search"
-      aria-label="Find a build, line, pack, card or station"
-      placeholder="Build, line, pack, card or station"
+      aria-label="Find a build, line, part, bag, card, station or setting"
+      placeholder="Build, line, part, bag, card, station or setting"
       role="combobox"
       aria-expanded="true"
       aria-controls="find-hits"
       :aria-activedescendant="hits[at] ? `hit-${at}` : undefined"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
-      @keydown.enter.prevent="go(hits[at])"
+      @keydown.enter.prevent="goToChosen"
     >
     <ul
       id="find-hits"
@@ -128,7 +123,13 @@ function move(by: number) {
       </li>
     </ul>
     <p
-      v-if="text && hits.length === 0"
+      v-if="looking"
+      class="soft"
+    >
+      Looking …
+    </p>
+    <p
+      v-else-if="text && hits.length === 0"
       class="soft"
     >
       Nothing of that name. Try a shorter word.

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { keyList } from '~/keys/registry'
+import { keyList } from '~/keys/list'
 
 const { keysOpen } = useShell()
 const list = keyList()
@@ -13,6 +13,10 @@ const list = keyList()
   >
     <p class="soft">
       Single keys act when no cell or field is being edited. They can be switched off in Settings.
+      What the words mean stands in the <NuxtLink
+        to="/glossary"
+        @click="keysOpen = false"
+      >Glossary</NuxtLink>.
     </p>
     <template
       v-for="{ place, rows } in list"

@@ -126,29 +126,62 @@ a.router-link-active em {
   border-color: var(--plum);
   color: var(--plum-ink);
 }
-@media (max-width: 760px) {
-  .stations {
-    width: auto;
-    padding: 6px 8px;
-    display: flex;
-    gap: 4px;
-    overflow-x: auto;
-  }
-  a {
-    border-radius: 7px;
-    padding: 8px 12px;
-    min-height: 44px;
-    flex: 1;
-  }
-  a.router-link-active {
-    box-shadow: inset 0 -3px var(--plum-text);
-  }
-  small {
-    -webkit-line-clamp: 1;
-  }
-}
 .stations > button {
   margin: 8px 8px 0;
   color: var(--ink-soft);
+}
+
+/* On the phone the stations lie under the thumb, side by side at the foot of the screen. */
+@media (max-width: 760px) {
+  .stations {
+    position: fixed;
+    inset: auto 0 0 0;
+    z-index: 30;
+    width: auto;
+    padding: 0 2px env(safe-area-inset-bottom);
+    display: grid;
+    grid-auto-flow: column;
+    grid-auto-columns: minmax(0, 1fr);
+    background: var(--card);
+    border-top: 1px solid var(--edge);
+    overflow: visible;
+  }
+  a {
+    flex-direction: column;
+    align-items: center;
+    gap: 1px;
+    min-height: 56px;
+    padding: 7px 0 4px;
+    margin: 0;
+    border-radius: 0;
+  }
+  a.router-link-active {
+    box-shadow: inset 0 3px var(--plum-text);
+    background: var(--selection);
+  }
+  em {
+    margin: 0;
+  }
+  span {
+    max-width: 100%;
+  }
+  b {
+    font-size: 10.5px;
+    letter-spacing: -0.01em;
+    text-align: center;
+  }
+  small {
+    display: none;
+  }
+  .stations > button {
+    margin: 0;
+    font-size: 10.5px;
+    white-space: normal;
+  }
+}
+@media print {
+  .stations {
+    display: none;
+  }
 }
 </style>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { scaleLinear } from 'd3'
 import type { ShelfEntry } from '#core/deciding/shelf'
 import { fixed, gramsFigure } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
@@ -7,26 +6,23 @@ import { coverageFactor95 } from '#core/maths/numbers'
 const props = defineProps<{ entry: ShelfEntry }>()
 const width = 470
 const spread = computed(() => props.entry.sigmaG * coverageFactor95)
-const x = computed(() =>
-  scaleLinear(
-    [0, Math.max((props.entry.limitG ?? 0) * 1.05, (props.entry.massG + spread.value) * 1.02, 1)],
-    [0, width],
-  ),
-)
+/** Grams across the strip. Two lines of arithmetic: the first page does without a library of charts. */
+const most = computed(() => Math.max((props.entry.limitG ?? 0) * 1.05, (props.entry.massG + spread.value) * 1.02, 1))
+const x = (grams: number) => (grams / most.value) * width
 const segments = computed(() => {
   let from = 0
   return props.entry.segments.map(({ group, massG }) => {
-    const start = x.value(from)
+    const start = x(from)
     from += massG
     return {
       group,
       x: start,
-      width: Math.max(x.value(from) - start - 1, 0.5),
+      width: Math.max(x(from) - start - 1, 0.5),
       colour: `var(--g-${groupTone[group].name})`,
     }
   })
 })
-const post = computed(() => (props.entry.limitG === null ? null : x.value(props.entry.limitG)))
+const post = computed(() => (props.entry.limitG === null ? null : x(props.entry.limitG)))
 const label = computed(() => {
   const { limitG, limitWritten } = props.entry
   if (limitG === null) return ''

@@ -29,12 +29,13 @@ watch(
 
 <template>
   <div class="run-list">
-    <label class="order"><span class="visually-hidden">Order</span>
-      <select
-        :value="run.order.value"
-        @change="run.begin(($event.target as HTMLSelectElement).value as typeof run.order.value)"
-      ><option value="by spread">widest first</option><option value="as listed">bench order</option></select>
-    </label>
+    <PickOne
+      class="order"
+      label="Order"
+      :model-value="run.order.value"
+      :options="[{ value: 'by spread', label: 'widest first' }, { value: 'as listed', label: 'bench order' }]"
+      @update:model-value="run.begin($event as typeof run.order.value)"
+    />
     <ol ref="list">
       <li
         v-for="{ line, index, grams: shown } in lines"

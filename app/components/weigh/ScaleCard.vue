@@ -69,8 +69,7 @@ async function removeTray() {
     trayProblem.value = sentenceOf(error)
   }
 }
-function chooseTray(event: Event) {
-  const id = (event.target as HTMLSelectElement).value
+function chooseTray(id: string) {
   const tray = trays.value.find(t => t.id === id)
   props.run?.useTray(tray ? { id: tray.id, name: tray.name, displayG: tray.displayG } : null)
 }
@@ -87,17 +86,13 @@ function chooseTray(event: Event) {
       >Add a scale</NuxtLink>
     </div>
     <template v-else>
-      <label
+      <PickOne
         v-if="scales.scales.length > 1"
-        class="field"
-      >Scale at hand<select
-        :value="scales.current.id"
-        @change="scales.currentId = ($event.target as HTMLSelectElement).value"
-      ><option
-        v-for="scale in scales.scales"
-        :key="scale.id"
-        :value="scale.id"
-      >{{ scale.name }}</option></select></label>
+        field="Scale at hand"
+        :model-value="scales.current.id"
+        :options="scales.scales.map((scale) => ({ value: scale.id, label: scale.name }))"
+        @update:model-value="scales.currentId = $event"
+      />
       <h2 class="name">
         {{ scales.current.name }}
       </h2>
@@ -164,29 +159,19 @@ function chooseTray(event: Event) {
       >Check with a reference mass</NuxtLink>
       <template v-if="run">
         <h3>Tray</h3>
-        <select
-          aria-label="Tray"
-          :value="trays.some(t => t.id === run!.tare.value.id) ? run.tare.value.id : ''"
-          @change="chooseTray"
-        >
-          <option value="">
-            none: zero key
-          </option><option
-            v-for="tray in trays"
-            :key="tray.id"
-            :value="tray.id"
-          >
-            {{ tray.name }}, {{ fixed(tray.displayG, 2) }} g
-          </option>
-        </select>
-        <el-button
+        <PickOne
+          label="Tray"
+          :model-value="trays.some(t => t.id === run!.tare.value.id) ? run.tare.value.id : ''"
+          :options="trays.map((tray) => ({ value: tray.id, label: `${tray.name}, ${fixed(tray.displayG, 2)} g` }))"
+          none="none: zero key"
+          @update:model-value="chooseTray"
+        />
+        <SureButton
           v-if="trayInUse"
-          link
-          type="primary"
-          @click="removeTray"
-        >
-          Take {{ trayInUse.name }} off the list
-        </el-button>
+          :words="`Take ${trayInUse.name} off the list`"
+          :question="`Past weighings keep what they were tared with. “${trayInUse.name}” itself does not come back.`"
+          @sure="removeTray"
+        />
         <details>
           <summary>Keep what is on the pan as a tray</summary>
           <form
@@ -219,18 +204,11 @@ function chooseTray(event: Event) {
               class="inline"
               @submit.prevent="openSerial"
             >
-              <select
-                v-model.number="baud"
-                aria-label="Baud"
-              >
-                <option
-                  v-for="rate in [1200, 2400, 4800, 9600, 19200, 38400]"
-                  :key="rate"
-                  :value="rate"
-                >
-                  {{ rate }} baud
-                </option>
-              </select><el-button native-type="submit">
+              <PickOne
+                v-model="baud"
+                label="Baud"
+                :options="[1200, 2400, 4800, 9600, 19200, 38400].map((rate) => ({ value: rate, label: `${rate} baud` }))"
+              /><el-button native-type="submit">
                 Open
               </el-button>
             </form>

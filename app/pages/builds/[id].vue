@@ -138,6 +138,8 @@ useSingleKeys({
 @media (max-width: 760px) {
   .build-page {
     display: block;
+    --bottom-bar: calc(56px + env(safe-area-inset-bottom));
+    padding-bottom: var(--bottom-bar);
   }
   .build-body {
     display: block;

@@ -3,7 +3,7 @@ import type { Build, Line } from '../../model/ledger'
 import type { Patch } from '../../slices/contract'
 import { lineSchema, lineShape, mostLines } from '../../slices/lines'
 import { buildFields, everySlice, listNamed } from './fields'
-import { sideOf, type Direction } from './patch'
+import { linesNamed, sideOf, type Direction } from './patch'
 import { crossProblems } from './schemas'
 
 /** What would make the next state of a build unreadable: the field, and a sentence. */
@@ -65,8 +65,9 @@ function lineProblem(line: Line, changed: readonly string[] | null): StateProble
 
 /** What is wrong with the lines a patch changed; or whether it changed what other things refer to. */
 function linesProblem(next: Build, patch: Patch, side: Side, kept: Build | null): StateProblem | boolean {
-  const lines = new Map(next.lines.map(line => [line.id, line]))
-  const had = new Map(kept?.lines.map(line => [line.id, line]))
+  const ids = new Set(patch.lines.flatMap(change => change[side]?.id ?? []))
+  const lines = linesNamed(next.lines, ids)
+  const had = linesNamed(kept?.lines ?? [], ids)
   let refersAnew = patch.order !== null
   for (const change of patch.lines) {
     const id = change[side]?.id

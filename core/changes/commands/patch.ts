@@ -17,6 +17,12 @@ import {
 import { buildFields, buildLists, listNamed, type ListAt } from './fields'
 
 export type Direction = 'forwards' | 'backwards'
+
+/** The lines of a build that have one of these ids. */
+export function linesNamed(lines: readonly Line[], ids: ReadonlySet<string>): Map<string, Line> {
+  return new Map(lines.filter(line => ids.has(line.id)).map(line => [line.id, line]))
+}
+
 export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
 const lineKey = (line: PatchedLine) => line.id
 const furtherKey = ({ mass }: FurtherWeighing) => mass.versionId

@@ -1,17 +1,9 @@
-import { typicalClasses, typicalPackFacts } from '../../parts/catalogue'
+import { lineOfClass, typicalClasses, typicalPackFacts } from '../../parts/catalogue'
 import { applyCommand } from '../../changes/commands'
 import { lineOfPart, type Part } from '../../parts/drawer'
 import { spreadG } from '../../maths/estimate'
 import { findingsOf, fitReport, type Finding, type GroundGear } from '../../aircraft/fit'
-import {
-  makeLine,
-  makeMass,
-  slotFacts,
-  type Build,
-  type Line,
-  type LoadoutChoice,
-  type PackFacts,
-} from '../../model/ledger'
+import type { Build, Line, LoadoutChoice, PackFacts } from '../../model/ledger'
 import type { LineEstimates } from '../../mass/loadout'
 import { overviewOf, type Overview } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
@@ -59,18 +51,10 @@ function linesOfClasses(fitted: Line): Line[] {
   return typicalClasses(slot)
     .filter(c => c.per === 'piece')
     .map((c, i) =>
-      makeLine({
+      lineOfClass(slot, c, {
         id: `class-${i}`,
-        slot,
+        versionId: `class-${slot.replaceAll(' ', '-')}-${i}`,
         quantity,
-        name: `${slotFacts[slot].label}, ${c.class}`,
-        mass: makeMass({
-          versionId: `class-${slot.replaceAll(' ', '-')}-${i}`,
-          evidence: 'typical',
-          valueG: (c.lowG + c.highG) / 2,
-          halfRangeG: (c.highG - c.lowG) / 2,
-          origin: `typical for ${c.class}`,
-        }),
         pack: packOfClass(c.class, fitted),
       }),
     )

@@ -1,2 +1,3 @@
 export * from './figures'
 export * from './candidates'
+export * from './while-typing'

@@ -77,7 +77,9 @@ export class LoadoutSheet {
     for (let i = 0; i < this.lines.length; i++) {
       if (this.flies[i] === Flies.always) airframe.add(this.parts[i]!, this.lines[i]!)
     }
-    const setups = new Map(build.setups.map(setup => [setup.id, this.setupSum(setup, causes)]))
+    const asked = new Set(choices.map(choice => choice.setupId))
+    const flown = build.setups.filter(setup => asked.has(setup.id))
+    const setups = new Map(flown.map(setup => [setup.id, this.setupSum(setup, causes)]))
     const none = new Sum(causes, observations)
     const packs = new Map<string | null, Sum>([[null, none]])
     const result: LoadoutMass[] = []

@@ -1,2 +1,3 @@
 export * from './typical'
 export * from './presets'
+export * from './typical-line'

@@ -1,4 +1,10 @@
-import type { ItemChange, LineChange, Patch, PatchedLine } from '../../../core/changes/commands'
+import {
+  linesNamed,
+  type ItemChange,
+  type LineChange,
+  type Patch,
+  type PatchedLine,
+} from '../../../core/changes/commands'
 import type { Build, FurtherWeighing, Line } from '../../../core/model/ledger'
 import type { Found } from '../../../shared/schemas/api'
 import type { Db } from '../open-database'
@@ -114,7 +120,7 @@ export function lineTable(db: Db, versions: MassVersionTable) {
     /** Lines that came or changed; those that are gone stay until {@link remove}, since set-ups may name them. */
     save(build: Build, patch: Patch, side: Side, moment: Moment) {
       const buildId = build.id
-      const lines = new Map(build.lines.map(line => [line.id, line]))
+      const lines = linesNamed(build.lines, new Set(patch.lines.flatMap(change => change[side]?.id ?? [])))
       const comes = patch.lines.some(change => change[side] && !change[other(side)])
       let position = comes ? (sql.lastPosition.get({ buildId }) as number) : 0
       for (const change of patch.lines) {

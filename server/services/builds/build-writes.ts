@@ -132,9 +132,10 @@ export class BuildWrites {
     const { builds, journal, cache } = this.has
     const problem = nextStateProblem(next, recorded.patch, direction, entry.build)
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
-    this.room.takeEntry(entry, recorded)
+    const patchText = JSON.stringify(recorded.patch)
+    this.room.takeEntry(entry, recorded, patchText)
     builds.save(next, recorded.patch, direction, entry.revision + 1, recorded.at)
-    journal.append(next.id, recorded, key)
+    journal.append(next.id, recorded, key, patchText)
     cache.replace(entry, next, recorded.seq)
     writing.touched.add(next.id)
   }

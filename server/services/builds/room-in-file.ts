@@ -15,10 +15,10 @@ const besidePatch = 2000
 export class RoomInFile {
   constructor(private readonly builds: BuildsRepository) {}
 
-  /** Refuses a write after which the build's file could be over the largest. */
-  takeEntry(entry: HeldBuild, { kind, patch, note }: JournalRecord): void {
+  /** Refuses a write after which the build's file could be over the largest; its patch as it will be written. */
+  takeEntry(entry: HeldBuild, { kind, note }: JournalRecord, patchText: string): void {
     const most = kind === 'do' ? mostFileBytes * (1 - keptForTakingBack) : mostFileBytes
-    this.take(entry, bytesOf(patch) * timesInFile + bytesOf(note) + besidePatch, most)
+    this.take(entry, Buffer.byteLength(patchText) * timesInFile + bytesOf(note) + besidePatch, most)
   }
 
   /** Refuses a note of the journal after which the build's file could be over the largest. */

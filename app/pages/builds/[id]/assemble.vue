@@ -84,15 +84,14 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
         ref="bench"
         class="bench"
       >
-        <label class="jump field">Step<select
-          :value="step.id"
-          aria-label="Step"
-          @change="run.goTo(($event.target as HTMLSelectElement).value)"
-        ><option
-          v-for="(one, i) in steps"
-          :key="one.id"
-          :value="one.id"
-        >{{ i + 1 }} · {{ one.title }}</option></select></label>
+        <PickOne
+          class="jump"
+          field="Step"
+          :model-value="step.id"
+          label="Step"
+          :options="steps.map((one, i) => ({ value: one.id, label: `${i + 1} · ${one.title}` }))"
+          @update:model-value="run.goTo($event)"
+        />
         <StepList
           :run="run"
           class="list"
@@ -204,7 +203,7 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
     display: grid;
   }
   .go {
-    bottom: 0;
+    bottom: var(--bottom-bar, 0);
   }
   .go button {
     min-height: 56px;

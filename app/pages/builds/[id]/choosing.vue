@@ -147,18 +147,16 @@ const text = (value: number | string | null, digits: number) =>
     <main class="worksheet">
       <div class="station-head">
         <h1>Choosing</h1>
-        <label
+        <PickOne
           v-if="fitted"
           class="which"
-        ><span class="soft">what could go where</span> <select
-          :value="lineId"
-          aria-label="The line to compare"
-          @change="router.replace({ query: { ...route.query, line: ($event.target as HTMLSelectElement).value } })"
-        ><option
-          v-for="line in optional"
-          :key="line.id"
-          :value="line.id"
-        >{{ slotFacts[line.slot].label }}: {{ lineTitle(line) }}</option></select></label>
+          inline
+          field="what could go where"
+          :model-value="lineId"
+          label="The line to compare"
+          :options="optional.map((line) => ({ value: line.id, label: `${slotFacts[line.slot].label}: ${lineTitle(line)}` }))"
+          @update:model-value="router.replace({ query: { ...route.query, line: $event } })"
+        />
         <span class="gap" /><el-checkbox
           v-if="fitted"
           v-model="withCatalogue"
@@ -177,15 +175,15 @@ const text = (value: number | string | null, digits: number) =>
         v-if="fitted"
         class="chart"
       >
-        <label class="soft">grams against <select
-          :value="shownFigure.key"
-          aria-label="Figure to draw"
-          @change="figure = ($event.target as HTMLSelectElement).value"
-        ><option
-          v-for="f in numeric"
-          :key="f.key"
-          :value="f.key"
-        >{{ f.label }}</option></select></label><CandidateScatter
+        <PickOne
+          class="soft"
+          inline
+          field="grams against"
+          :model-value="shownFigure.key"
+          label="Figure to draw"
+          :options="numeric.map((f) => ({ value: f.key, label: f.label }))"
+          @update:model-value="figure = $event"
+        /><CandidateScatter
           :rows="rows"
           :figure="shownFigure.key"
           :label="shownFigure.label"

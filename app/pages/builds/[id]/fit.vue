@@ -134,14 +134,14 @@ const summary = computed(() => (isEmpty.value ? 'nothing to fit yet' : report.va
           >
             board upside down
           </el-checkbox>
-          <label class="tick">board turned by <select
-            :value="mounting.boardTurnDeg"
-            @change="mount({ boardTurnDeg: Number(($event.target as HTMLSelectElement).value) })"
-          ><option
-            v-for="deg in [0, 45, 90, 135, 180, 225, 270, 315]"
-            :key="deg"
-            :value="deg"
-          >{{ deg }}°</option></select></label>
+          <PickOne
+            class="tick"
+            inline
+            field="board turned by"
+            :model-value="mounting.boardTurnDeg"
+            :options="[0, 45, 90, 135, 180, 225, 270, 315].map((deg) => ({ value: deg, label: `${deg}°` }))"
+            @update:model-value="mount({ boardTurnDeg: Number($event) })"
+          />
         </details>
       </template>
       <StackView v-else-if="view === 'stack'" />

@@ -110,15 +110,6 @@ function bring(text = '') {
   padding: 40px;
   text-align: center;
 }
-.sheet {
-  overflow-x: auto;
-  overflow-y: visible;
-}
-@media (min-width: 761px) {
-  .sheet {
-    overflow: visible;
-  }
-}
 .asking {
   margin-top: 12px;
 }

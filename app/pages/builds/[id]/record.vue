@@ -219,11 +219,48 @@ td:last-child {
   font-weight: 600;
 }
 @media (max-width: 760px) {
-  .worksheet {
-    overflow-x: auto;
+  table,
+  tbody {
+    display: block;
   }
-  table {
-    min-width: 620px;
+  thead {
+    display: none;
+  }
+  .day,
+  .day th {
+    display: block;
+    font-size: 14px;
+  }
+  tbody tr:not(.day) {
+    display: grid;
+    grid-template-columns: 56px 1fr auto;
+    column-gap: 8px;
+    padding: 8px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  tbody tr:not(.day) td {
+    border: 0;
+    padding: 2px 4px;
+    text-align: left;
+    white-space: normal;
+  }
+  td:nth-child(2) {
+    grid-column: 2 / -1;
+  }
+  td:nth-child(3) {
+    grid-column: 2 / -1;
+  }
+  td:nth-child(4) {
+    grid-column: 2;
+  }
+  td:nth-child(4)::before {
+    content: 'all-up\a0';
+    font-family: var(--sans);
+    color: var(--ink-soft);
+  }
+  td:last-child {
+    grid-column: 2 / -1;
+    width: auto;
   }
 }
 </style>

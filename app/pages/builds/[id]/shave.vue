@@ -397,17 +397,11 @@ useSingleKeys({
           v-model="draft.what"
           placeholder="What could be shaved?"
           aria-label="What is done"
-        /><select
+        /><PickOne
           v-model="draft.kind"
-          aria-label="Kind"
-        >
-          <option
-            v-for="kind in shavingKinds"
-            :key="kind"
-          >
-            {{ kind }}
-          </option>
-        </select><el-input
+          label="Kind"
+          :options="shavingKinds"
+        /><el-input
           v-model="draft.grams"
           class="figure grams"
           inputmode="decimal"

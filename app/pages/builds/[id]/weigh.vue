@@ -150,15 +150,19 @@ function typedEnter() {
             </el-button>
           </div>
           <div class="more">
-            <label>how<select
-              :value="run.mode.value"
-              @change="run.chooseMode(($event.target as HTMLSelectElement).value as typeof run.mode.value)"
-            ><option
-              v-for="mode in modes"
-              :key="mode"
-            >{{ mode }}</option></select></label>
-            <label>the part<select v-model="run.basis.value"><option value="as supplied">as
-              supplied</option><option value="as fitted">as fitted</option></select></label>
+            <PickOne
+              inline
+              field="how"
+              :model-value="run.mode.value"
+              :options="modes"
+              @update:model-value="run.chooseMode($event as typeof run.mode.value)"
+            />
+            <PickOne
+              v-model="run.basis.value"
+              inline
+              field="the part"
+              :options="[{ value: 'as supplied', label: 'as supplied' }, { value: 'as fitted', label: 'as fitted' }]"
+            />
             <label class="hand">or type it<el-input
               ref="hand"
               v-model="run.typed.value"
@@ -266,7 +270,7 @@ function typedEnter() {
   }
   .actions {
     position: sticky;
-    bottom: 0;
+    bottom: var(--bottom-bar, 0);
     z-index: 5;
     background: var(--card);
     padding: 8px 0;
