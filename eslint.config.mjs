@@ -46,6 +46,7 @@ const byHand = [
     files: [
       'app/components/parts/SheetRow.vue',
       'app/components/drawer/DrawerSheet.vue',
+      'app/components/drawer/ColumnHead.vue',
       'app/components/packs/LoadoutSheet.vue',
     ],
   },

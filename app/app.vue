@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { writeFiguresBy } from '#core/text/display'
+
 const settings = useSettingsStore()
+writeFiguresBy(() => settings.settings)
 const shell = useShell()
 const systemDark = usePreferredDark()
 const look = computed(() => {

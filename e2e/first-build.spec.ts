@@ -63,7 +63,7 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
   await expect(app.getByRole('article').filter({ hasText: 'Quillhaven pier' })).toContainText(
     'at most 8.5 oz (240.97 g)',
   )
-  await app.getByLabel('United States, recreation verified on').fill('2026-11-20')
+  await app.getByLabel('United States, recreation verified on').fill('20.11.2026')
   await app.keyboard.press('Enter')
   await expect(app.getByRole('article').filter({ hasText: 'Verified by you on' })).toHaveCount(1)
 

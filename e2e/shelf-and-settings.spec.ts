@@ -21,6 +21,9 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
     .poll(() => server.json('/api/settings'))
     .toEqual({
       currency: 'kr',
+      days: 'day-month-year',
+      decimal: 'point',
+      firstWeekday: 'monday',
       theme: 'dark',
       ounces: true,
       confidence: 0.95,
@@ -32,7 +35,7 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
     })
   await app.goto(`${server.address}/builds/sherbet/parts`)
   await expect(app.locator('html')).toHaveClass(/dark/)
-  await expect(app.getByText('0.94 oz')).toBeVisible()
+  await expect(app.locator('.strip-head').getByText('0.94 oz')).toBeVisible()
   await expect(app.getByTestId('price-total')).toContainText('kr')
   await app.keyboard.press('n')
   await expect(app.getByRole('form', { name: 'New line' })).toHaveCount(0)
@@ -115,4 +118,42 @@ test('what every page loads first is light: it has neither charts nor the rules 
   const bytes = [...seen.values()].reduce((sum, size) => sum + size, 0)
   expect(bytes).toBeGreaterThan(100_000)
   expect(bytes).toBeLessThan(330_000)
+})
+
+test('figures are written with the decimal comma, days and ounces as chosen; files keep the point', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/settings`)
+  await app.getByRole('radio', { name: /^comma/ }).click()
+  await app.getByRole('radio', { name: /^month first/ }).click()
+  await app.getByRole('checkbox', { name: 'Show ounces beside grams' }).click()
+  await expect
+    .poll(async () => (await server.json<{ decimal: string; ounces: boolean }>('/api/settings')).ounces)
+    .toBe(true)
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  const row = (column: string) => app.locator(`[data-row=strap] [data-col=${column}]`)
+  await expect(row('each')).toHaveText('3,41')
+  await expect(row('grams')).toContainText('0,12 oz')
+  await expect(app.locator('.strip-head')).toContainText('248,2 g ± 2,3')
+  await expect(app.locator('.strip-head')).toContainText('8,76 oz')
+  await row('each').click()
+  await app.keyboard.press('Enter')
+  await expect(app.locator('[data-row=strap] input')).toHaveValue('3,41')
+  await app.keyboard.type('3.5')
+  await app.keyboard.press('Enter')
+  await expect(row('each')).toHaveText('3,5')
+  await row('each').click()
+  await app.keyboard.type('3,44')
+  await app.keyboard.press('Enter')
+  await expect(row('each')).toHaveText('3,44')
+  await expect(app.getByText('Saved', { exact: true })).toBeVisible()
+  await app.goto(`${server.address}/builds/marzipan/packs?view=go`)
+  await expect(app.getByText(/: go list of [A-Z][a-z]+ \d{1,2}, \d{4}$/)).toBeVisible()
+  const sheet = await (await fetch(`${server.address}/api/builds/marzipan/export/sheet.md`)).text()
+  expect(sheet).toMatch(/\*\*248\.\d g ± 2\.\d \(8\.7\d oz\)\*\* all-up/)
+  expect(sheet).not.toMatch(/\d,\d+ g/)
+  const file = await (await fetch(`${server.address}/api/builds/marzipan/export/build.json`)).text()
+  expect(file).toContain('3.44')
 })

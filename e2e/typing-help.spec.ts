@@ -149,7 +149,10 @@ test('Find also finds parts of the drawer, bags and settings', async ({ app, ser
   await expect(app.getByRole('heading', { name: 'Figures' })).toBeVisible()
 })
 
-test('Find offers nothing that the shelf, when it comes, would push away from under the hand', async ({ app, server }) => {
+test('Find offers nothing that the shelf, when it comes, would push away from under the hand', async ({
+  app,
+  server,
+}) => {
   await server.bringIn('marzipan')
   await fetch(`${server.address}/api/builds`, {
     method: 'POST',

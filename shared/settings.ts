@@ -1,4 +1,5 @@
 import { usualConfidence } from '../core/limits/verdict'
+import { plainStyle, type FigureStyle } from '../core/text/display'
 import { noGear, type GroundGear, type Hand } from '../core/model/data'
 
 /** The most commands one request carries. */
@@ -9,6 +10,11 @@ export interface Settings {
   readonly currency: string
   readonly theme: 'system' | 'light' | 'dark'
   readonly ounces: boolean
+  /** The mark before the decimals, on screens; files have the point. */
+  readonly decimal: FigureStyle['decimal']
+  /** The order of a day's parts, on screens. */
+  readonly days: FigureStyle['days']
+  readonly firstWeekday: 'monday' | 'sunday' | 'saturday'
   /** Confidence new builds start with, 0.5 to 0.9999. */
   readonly confidence: number
   readonly singleKeys: boolean
@@ -26,6 +32,9 @@ export const defaultSettings: Settings = {
   currency: '€',
   theme: 'system',
   ounces: false,
+  decimal: plainStyle.decimal,
+  days: plainStyle.days,
+  firstWeekday: 'monday',
   confidence: usualConfidence,
   singleKeys: true,
   benchScale: '',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { withMark } from '#core/text/display'
 import type { InputInstance } from 'element-plus'
 
 /**
@@ -13,7 +14,7 @@ defineExpose({ focus: () => input.value?.focus() })
 const text = ref(shown())
 let typing = false
 function shown() {
-  return props.value === null ? '' : String(props.value)
+  return props.value === null ? '' : typeof props.value === 'number' ? withMark(String(props.value)) : props.value
 }
 watch(
   () => props.value,

@@ -6,13 +6,25 @@ export interface GridCell {
   readonly rowId: string
   readonly column: SheetColumn
 }
+/** Rows that are chosen: one more or less, all as far as one, none. */
+export interface Choosing {
+  readonly toggle: (id: string) => void
+  readonly reach: (id: string) => void
+  readonly clear: () => void
+  /** Whether a press on a row chooses it, as a builder without keys wants it. */
+  readonly byPress: () => boolean
+}
 export type Move = 'down' | 'right' | 'left' | 'stay'
 
 /**
  * The cell that has the focus, the editing of it, and the keys of the sheet. `rows` are the lines in the order shown;
- * `grid` is the element whose cells carry data-row and data-col.
+ * `grid` is the element whose cells carry data-row and data-col; `choosing` is told which rows are chosen for several at once.
  */
-export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<HTMLElement | null>) {
+export function useSheetKeys(
+  rows: MaybeRefOrGetter<readonly Line[]>,
+  grid: Ref<HTMLElement | null>,
+  choosing: Choosing,
+) {
   const store = useBuildStore()
   const scales = useScalesStore()
   const active = shallowRef<GridCell | null>(null)
@@ -95,15 +107,20 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     if (active.value) focusCell(active.value)
   }
 
+  /** Puts a line where another one stands: before it, or after it. */
+  function putAt(line: Line, toward: Line, after: boolean) {
+    const all = store.build!.lines
+    const beforeId = after ? (all[all.indexOf(toward) + 1]?.id ?? null) : toward.id
+    if (beforeId !== line.id && store.run({ type: 'lines.move', ids: [line.id], beforeId }))
+      focusCell({ rowId: line.id, column: active.value?.column ?? 'name' })
+  }
+
   function moveLine(by: -1 | 1) {
     const line = lineAt.value
     if (!line || !store.build) return
     const lines = toValue(rows)
     const other = lines[rowIndex(line.id) + by]
-    if (!other) return
-    const all = store.build.lines
-    const beforeId = by < 0 ? other.id : (all[all.indexOf(other) + 1]?.id ?? null)
-    if (beforeId !== line.id && store.run({ type: 'lines.move', ids: [line.id], beforeId })) focusCell(active.value!)
+    if (other) putAt(line, other, by > 0)
   }
 
   function duplicate() {
@@ -136,7 +153,9 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     switch (action.do) {
       case 'move':
         if (event.key === 'Tab' && atEnd(action.columns)) return false
+        if (event.shiftKey && action.rows !== 0) choosing.reach(cell.rowId)
         move(action)
+        if (event.shiftKey && action.rows !== 0) choosing.reach(active.value!.rowId)
         return true
       case 'to column':
         focusCell({ ...cell, column: action.end === 'first' ? sheetColumns[0] : sheetColumns.at(-1)! })
@@ -161,7 +180,8 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
         store.step(action.do)
         return true
       case 'choose':
-        return false
+        choosing.toggle(cell.rowId)
+        return true
     }
   }
 
@@ -171,6 +191,7 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
       typeOn(event)
       return
     }
+    if (event.key === 'Escape') choosing.clear()
     const action = gridAction(event, sheetTyping[active.value.column])
     if (!action || !act(action, event)) return
     event.preventDefault()
@@ -196,10 +217,17 @@ export function useSheetKeys(rows: MaybeRefOrGetter<readonly Line[]>, grid: Ref<
     const cell = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-col]') : null
     const rowId = cell?.closest<HTMLElement>('[data-row]')?.dataset.row
     if (!cell || !rowId || (event.target as Element).closest('input, select')) return
+    if (event.shiftKey || event.ctrlKey || event.metaKey || choosing.byPress()) {
+      event.preventDefault()
+      if (event.shiftKey) choosing.reach(rowId)
+      else choosing.toggle(rowId)
+      return
+    }
     const wasActive = active.value?.rowId === rowId && active.value.column === cell.dataset.col
     focusCell({ rowId, column: cell.dataset.col as SheetColumn })
     if (wasActive || event.detail === 2) edit()
   }
 
-  return { active, draft, whole, problem, focusCell, edit, commit, become, stop, onKey, onPointer }
+  const doing = { edit: () => edit(), move: moveLine, duplicate, toggleOff }
+  return { active, draft, whole, problem, focusCell, commit, become, stop, putAt, doing, onKey, onPointer }
 }

@@ -31,7 +31,7 @@ export interface TakenEntry {
 }
 
 /** A run over the lines of a build with one current: what it reads, what taking it would change, and taking it. */
-export function useWeighRun() {
+export function useWeighRun(asked?: string) {
   const store = useBuildStore()
   const scales = useScalesStore()
   const rules = useRulesStore()
@@ -153,7 +153,7 @@ export function useWeighRun() {
   watch(
     () => store.build?.id,
     () => {
-      begin()
+      begin(order.value, asked)
     },
     { immediate: true },
   )

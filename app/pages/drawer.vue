@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { counted } from '#core/text/display'
 import { filterParts, readFilter, type Part, makePart } from '#core/parts/drawer'
 import { slots, slotFacts, type Slot } from '#core/model/ledger'
+import { readLayout } from '#shared/sheet/column-layout'
 import { drawerCsv } from '#shared/files/drawer-csv'
 
 const drawer = useDrawerStore()
@@ -47,6 +49,11 @@ useSelectionInAddress('part', selectedId)
 const selected = computed(() => (selectedId.value ? (drawer.partOf(selectedId.value) ?? null) : null))
 const bringing = ref(false)
 const kitting = ref(false)
+const dropped = shallowRef<File | null>(null)
+function takeDropped(files: readonly File[]) {
+  dropped.value = files[0]!
+  everBrought.value = bringing.value = true
+}
 const everBrought = ref(false)
 const everKit = ref(false)
 const removed = shallowRef<readonly Part[]>([])
@@ -60,6 +67,16 @@ async function add() {
   })
   if (await drawer.put([part])) selectedId.value = part.id
 }
+/** Kept in this browser: another screen may want other columns. */
+const keptLayout = useLocalStorage<unknown>('drawer-columns', null, {
+  serializer: { read: text => JSON.parse(text) as unknown, write: value => JSON.stringify(value) },
+})
+const layout = computed({
+  get: () => readLayout(keptLayout.value),
+  set: next => {
+    keptLayout.value = next
+  },
+})
 const chosenParts = () => [...selection.value].flatMap(id => drawer.partOf(id) ?? [])
 async function remove(parts: readonly Part[]) {
   if (!(await drawer.remove(parts.map(p => p.id)))) return
@@ -98,6 +115,10 @@ useSingleKeys({
 
 <template>
   <div class="drawer-page">
+    <FileDrop
+      words="Drop a list of parts here: you see what is in it before it comes in"
+      @files="takeDropped"
+    />
     <main class="worksheet">
       <div class="station-head">
         <h1>Drawer</h1><span
@@ -105,8 +126,8 @@ useSingleKeys({
           role="status"
         >{{
           shown.length === drawer.parts.length
-            ? `${drawer.parts.length.toLocaleString('en')} kinds of parts`
-            : `${shown.length.toLocaleString('en')} of ${drawer.parts.length.toLocaleString('en')}`
+            ? `${counted(drawer.parts.length)} kinds of parts`
+            : `${counted(shown.length)} of ${counted(drawer.parts.length)}`
         }}</span><span class="gap" />
         <el-button @click="everKit = kitting = true">
           A kit came
@@ -114,6 +135,7 @@ useSingleKeys({
         <el-button @click="everBrought = bringing = true">
           Bring parts in
         </el-button>
+        <span class="no-phone"><ColumnChooser v-model="layout" /></span>
         <el-button
           :disabled="shown.length === 0"
           @click="save"
@@ -220,9 +242,11 @@ useSingleKeys({
       <DrawerSheet
         v-else-if="drawer.loaded"
         v-model:selection="selection"
+        v-model:layout="layout"
         :parts="shown"
         :selected-id="selectedId"
         @select="selectedId = $event"
+        @remove="remove([$event])"
       />
     </main>
     <aside
@@ -260,6 +284,7 @@ useSingleKeys({
     <LazyImportParts
       v-if="everBrought"
       v-model="bringing"
+      :dropped="dropped"
     />
     <LazyKitSheet
       v-if="everKit"

@@ -61,16 +61,35 @@ watch(
 async function bringIn(event: Event) {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
-  if (!chosen) return
+  if (chosen) await takeFile(chosen)
+  input.value = ''
+}
+async function takeFile(chosen: File) {
   problem.value = ''
   try {
     if (chosen.size > mostFileBytes) throw new Error(`${overLargest} Nothing was taken in.`)
     await take(await chosen.text())
   } catch (error) {
     problem.value = sentenceOf(error)
-  } finally {
-    input.value = ''
   }
+}
+/** One file that is dropped is opened; of several each comes onto the shelf, and what is wrong with one is said of it. */
+async function takeDropped(files: readonly File[]) {
+  if (files.length === 1) {
+    await takeFile(files[0]!)
+    return
+  }
+  const wrong: string[] = []
+  for (const file of files)
+    try {
+      if (file.size > mostFileBytes) throw new Error(`${overLargest} Nothing was taken in.`)
+      await shelf.bringIn(await file.text())
+    } catch (error) {
+      wrong.push(`${file.name}: ${sentenceOf(error)}`)
+    }
+  await shelf.load()
+  problem.value = wrong.join(' ')
+  if (wrong.length < files.length) void tell(`${files.length - wrong.length} builds came onto the shelf.`)
 }
 /** A file whose history does not lead to its build: it may come in without it. */
 const withoutHistory = ref<string | null>(null)
@@ -104,6 +123,11 @@ async function putAway(id: string, away: boolean) {
   problem.value = ''
   try {
     await shelf.putAway(id, away)
+    const name = shelf.entries.find(entry => entry.id === id)?.name ?? 'The build'
+    void tell(`${name} is ${away ? 'put away' : 'back on the shelf'}.`, {
+      words: 'Take back',
+      act: () => attempt(() => shelf.putAway(id, !away)),
+    })
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -112,6 +136,10 @@ async function putAway(id: string, away: boolean) {
 
 <template>
   <main class="page">
+    <FileDrop
+      words="Drop build files here: they come onto the shelf"
+      @files="takeDropped"
+    />
     <div class="page-head">
       <h1>Shelf</h1><span class="soft">{{ shelf.loaded ? summary : '' }}</span><span class="gap" />
       <input

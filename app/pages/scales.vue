@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure } from '#core/text/display'
 import { isNotRead, readGrams } from '#core/text/units'
 import { referenceFieldsSchema, scaleFieldsSchema } from '#shared/schemas/scales'
 
@@ -162,9 +163,9 @@ async function removeReference(id: string) {
                 class="soft"
               > · a coin</small>
             </td><td class="figure right">
-              {{ mass.massG }} g
+              {{ figure(mass.massG, 4) }} g
             </td><td class="figure right">
-              ± {{ mass.toleranceG }} g
+              ± {{ figure(mass.toleranceG, 4) }} g
             </td><td class="right">
               <SureButton
                 words="Take off the list"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { percentFigure } from '#core/text/display'
 import { isNotRead, readNumber } from '#core/text/units'
 import { settingsSchema } from '#shared/schemas/settings'
 import type { Hand } from '#core/deciding/shave'
@@ -7,11 +8,25 @@ import type { Settings } from '#shared/settings'
 const store = useSettingsStore()
 const problem = ref('')
 useHead({ title: 'Settings · Jolly Gram' })
-const handWords: Record<Hand, string> = {
-  practised: 'practised: slips half as often',
-  usual: 'usual',
-  learning: 'learning: slips twice as often',
-}
+const hands: [Hand, string][] = [
+  ['practised', 'practised: slips half as often'],
+  ['usual', 'usual'],
+  ['learning', 'learning: slips twice as often'],
+]
+const marks: [Settings['decimal'], string][] = [
+  ['point', 'point, as in 248.70 g'],
+  ['comma', 'comma, as in 248,70 g'],
+]
+const dayOrders: [Settings['days'], string][] = [
+  ['day-month-year', 'day first, as in 3 November 2026'],
+  ['month-day-year', 'month first, as in November 3, 2026'],
+  ['year-month-day', 'year first, as in 2026-11-03'],
+]
+const weekdays: [Settings['firstWeekday'], string][] = [
+  ['monday', 'Monday'],
+  ['sunday', 'Sunday'],
+  ['saturday', 'Saturday'],
+]
 const themes: [Settings['theme'], string][] = [
   ['system', 'as the system'],
   ['light', 'day'],
@@ -47,20 +62,13 @@ function confidence(event: Event) {
       class="panel"
     >
       <h2>Looks</h2>
-      <el-radio-group
-        class="stacked"
+      <WayChoice
         :model-value="store.settings.theme"
-        aria-label="Looks"
-        @change="change({ theme: $event as typeof store.settings.theme })"
-      >
-        <el-radio
-          v-for="[value, words] in themes"
-          :key="value"
-          :value="value"
-        >
-          {{ words }}
-        </el-radio>
-      </el-radio-group>
+        about="Looks"
+        :ways="themes"
+        bare
+        @update:model-value="change({ theme: $event })"
+      />
     </section>
     <section
       id="figures"
@@ -74,12 +82,35 @@ function confidence(event: Event) {
           @change="change({ currency: ($event.target as HTMLInputElement).value })"
         /></label>
         <label class="field">Confidence for new builds, %<EditField
-          :value="Number((store.settings.confidence * 100).toFixed(2))"
+          :value="percentFigure(store.settings.confidence)"
           class="figure"
           inputmode="decimal"
           @change="confidence"
         /></label>
       </div>
+      <div class="ways">
+        <WayChoice
+          :model-value="store.settings.decimal"
+          about="Decimal mark"
+          :ways="marks"
+          @update:model-value="change({ decimal: $event })"
+        />
+        <WayChoice
+          :model-value="store.settings.days"
+          about="Days"
+          :ways="dayOrders"
+          @update:model-value="change({ days: $event })"
+        />
+        <WayChoice
+          :model-value="store.settings.firstWeekday"
+          about="A week begins on"
+          :ways="weekdays"
+          @update:model-value="change({ firstWeekday: $event })"
+        />
+      </div>
+      <p class="soft">
+        Both marks are read wherever a number is typed. Files always have the point and 2026-11-03.
+      </p>
       <el-checkbox
         :model-value="store.settings.ounces"
         @change="change({ ounces: !store.settings.ounces })"
@@ -108,20 +139,13 @@ function confidence(event: Event) {
       class="panel"
     >
       <h2>Your hand</h2>
-      <el-radio-group
-        class="stacked"
+      <WayChoice
         :model-value="store.settings.hand"
-        aria-label="Your hand"
-        @change="change({ hand: $event as typeof store.settings.hand })"
-      >
-        <el-radio
-          v-for="(words, hand) in handWords"
-          :key="hand"
-          :value="hand"
-        >
-          {{ words }}
-        </el-radio>
-      </el-radio-group>
+        about="Your hand"
+        :ways="hands"
+        bare
+        @update:model-value="change({ hand: $event })"
+      />
       <p class="soft">
         Shave counts what a slip with iron, knife or drill would cost by it.
       </p>
@@ -157,5 +181,11 @@ function confidence(event: Event) {
 }
 .address {
   max-width: 300px;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px 36px;
+  margin: 14px 0 4px;
 }
 </style>

@@ -1,3 +1,4 @@
+import { figure } from '#core/text/display'
 import { cardName, limitG } from '#core/limits/rules'
 import { never, type Station } from './station'
 
@@ -11,7 +12,7 @@ export const aim: Station = {
     const card = overview.binding?.card
     const limit = card ? limitG(card) : null
     return card && limit !== null
-      ? { line: `${limit.toFixed(2).replace(/\.00$/, '')} g, ${cardName(card)}`, tone: 'good' }
+      ? { line: `${figure(limit, 2)} g, ${cardName(card)}`, tone: 'good' }
       : { line: 'no limit chosen', tone: 'mid' }
   },
   foldsAway: never,

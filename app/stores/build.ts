@@ -324,7 +324,8 @@ export const useBuildStore = defineStore('build', () => {
       refusal.value = 'Changes of this build still wait to be written. Take back or do again when they are.'
       return
     }
-    if (!steps.value[kind]) return
+    const what = steps.value[kind]
+    if (!what) return
     try {
       const { entry, ...reply } = await askServer<CommandReply>(`/api/builds/${encodeURIComponent(id)}/${kind}`, {
         method: 'POST',
@@ -335,6 +336,11 @@ export const useBuildStore = defineStore('build', () => {
       steps.value = reply.steps
       lastEntry.value = entry ?? lastEntry.value
       await catchUp(id)
+      const other = kind === 'undo' ? ('redo' as const) : ('undo' as const)
+      void tell(`${kind === 'undo' ? 'Taken back' : 'Done again'}: ${what}`, {
+        words: kind === 'undo' ? 'Do again' : 'Take back',
+        act: () => step(other),
+      })
     } catch (error) {
       refusal.value = sentenceOf(error)
       await catchUp(id)

@@ -25,7 +25,7 @@ function typedAsWeighedWords({ pieceReadingsG, valueCount, basis }: Mass, quanti
       : quantity > 1
         ? `One of ${quantity} pieces weighed; the others may differ`
         : 'Weighed'
-  return `${of}, ${basis}. The scale has not been checked: ${uncheckedWords}.`
+  return `${of}, ${basis}. The scale has not been checked: ${uncheckedWords()}.`
 }
 
 /** How a line's grams are known, and what its spread rests on. */

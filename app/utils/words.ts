@@ -1,15 +1,15 @@
+import { dayOf } from './local-day'
 import type { FitReport } from '#core/aircraft/fit'
 import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/model/ledger'
 import { uncheckedGainHalfWidth } from '#core/mass/scale'
 import type { VerdictWord } from '#core/limits/verdict'
 import { judgementWord, type CardJudgement, type Overview } from '#core/mass/report'
 import type { Narrowing, NarrowingAction } from '#core/deciding/weigh'
-import dayjs from 'dayjs'
 import { decimalsOfStep, fixed, gramsFigure, headroomWords, percentFigure, spreadFigure } from '#core/text/display'
 import { cardName } from '#core/limits/rules'
 
 /** How wrong a scale may be that nobody has checked. */
-export const uncheckedWords = `${percentFigure(uncheckedGainHalfWidth)} % either way`
+export const uncheckedWords = () => `${percentFigure(uncheckedGainHalfWidth)} % either way`
 
 /** The short name a verdict has in style sheets. */
 export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = {
@@ -55,7 +55,7 @@ export function weighingWords(mass: Mass, quantity: number): string {
   if (weighing.method === 'forecast difference')
     return (
       `${fixed(weighing.displaysG[0]!, 2)} g came off by forecast on ` +
-      `${dayjs(weighing.takenAt).format('D MMMM YYYY')} (${mass.origin.replace(/^shaved: /, '')}); ` +
+      `${dayOf(weighing.takenAt)} (${mass.origin.replace(/^shaved: /, '')}); ` +
       `nobody has weighed it since.`
     )
   const shown = weighing.displaysG.map(g => fixed(g, decimalsOfStep(mass.resolutionG))).join(', ')
@@ -68,8 +68,8 @@ export function weighingWords(mass: Mass, quantity: number): string {
         : weighing.method
   const check = weighing.checkId
     ? 'corrected by the check in force then'
-    : `the scale was not checked: ${uncheckedWords}`
-  const day = dayjs(weighing.takenAt).format('D MMMM YYYY')
+    : `the scale was not checked: ${uncheckedWords()}`
+  const day = dayOf(weighing.takenAt)
   const how =
     weighing.method === 'typed'
       ? `Typed on ${day} as shown on ${weighing.scaleName}`

@@ -1,6 +1,7 @@
 import { diffBuilds, type Command } from '../../core/changes/commands'
 import type { Build } from '../../core/model/ledger'
 import type { Part } from '../../core/parts/drawer'
+import type { SheetWriting } from '../../shared/files/build-sheet'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { HandOverRequest } from '../../shared/schemas/drawer'
 import type { JournalRecord } from '../../shared/schemas/journal'
@@ -53,7 +54,7 @@ export function buildService(has: BuildDependencies) {
     shelf: () => queries.shelfWithUnreadable().entries,
     shelfWithUnreadable: () => queries.shelfWithUnreadable(),
     placements: () => queries.placements(),
-    sheet: (id: string, currency: string) => queries.sheet(id, currency),
+    sheet: (id: string, writing: SheetWriting) => queries.sheet(id, writing),
     rawRows: (id: string) => queries.rawRows(id),
     journal: (id: string, before?: number) => queries.journal(id, before),
     lineHistory: (id: string, lineId: string) => queries.lineHistory(id, lineId),

@@ -78,7 +78,7 @@ export function fileService({ builds, rules, settings, newId }: Dependencies) {
     },
     /** The rows of a build that cannot be read, as they lie there. */
     raw: (id: string) => `${JSON.stringify(builds.rawRows(id), null, 2)}\n`,
-    sheet: (id: string) => builds.sheet(id, settings.load().currency),
+    sheet: (id: string) => builds.sheet(id, settings.load()),
     partsList: (id: string) => partsCsv(builds.read(id).build.lines),
   }
 }

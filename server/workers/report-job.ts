@@ -2,7 +2,7 @@ import type { Build } from '../../core/model/ledger'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
 import { ListingBiasTable, type ListingObservation } from '../../core/mass/listings'
 import type { RuleCard } from '../../core/limits/rules'
-import { buildSheet, type NotedChange } from '../../shared/files/build-sheet'
+import { buildSheet, type NotedChange, type SheetWriting } from '../../shared/files/build-sheet'
 
 /** What is worked out over all loadouts of a build: plain data, so that another thread can do it. */
 export type ReportJob = {
@@ -11,7 +11,7 @@ export type ReportJob = {
   readonly observations: readonly ListingObservation[]
 } & (
   | { readonly kind: 'rows' }
-  | { readonly kind: 'sheet'; readonly currency: string; readonly reasons: readonly NotedChange[] }
+  | { readonly kind: 'sheet'; readonly writing: SheetWriting; readonly reasons: readonly NotedChange[] }
 )
 export type ReportResult<Job extends ReportJob> = Job extends { readonly kind: 'rows' }
   ? readonly FlightReportRow[]
@@ -22,6 +22,6 @@ export function doReportJob<Job extends ReportJob>(job: Job): ReportResult<Job> 
   const result =
     job.kind === 'rows'
       ? flightReport(job.build, job.cards, honesty)
-      : buildSheet(job.build, job.cards, honesty, job.currency, job.reasons)
+      : buildSheet(job.build, job.cards, honesty, job.writing, job.reasons)
   return result as ReportResult<Job>
 }

@@ -25,7 +25,7 @@ const build = makeBuild({
 })
 
 describe('the build sheet', () => {
-  const sheet = buildSheet(build, startingCards, new ListingBiasTable(), '€')
+  const sheet = buildSheet(build, startingCards, new ListingBiasTable(), { currency: '€', ounces: false })
   it('adds up as by hand and says what is open', () => {
     expect(sheet).toContain('**25.00 g** all-up (as built · no pack)')
     expect(sheet).toContain('Fitted parts cost at least 21.00 €.')
@@ -39,10 +39,13 @@ describe('the build sheet', () => {
       { ...build, aim: { ...build.aim, places: ['United States'], cardIds: ['us-recreation'] } },
       startingCards,
       new ListingBiasTable(),
-      '€',
+      { currency: '€', ounces: true },
     )
     expect(paid).toContain('whatever it weighs. No limit by weight: register the aircraft whatever it weighs')
     expect(paid).not.toContain('0.55 lb')
+    // 25 g are 0.88 ounces.
+    expect(paid).toContain('**25.00 g (0.88 oz)** all-up')
+    expect(sheet).not.toContain(' oz')
   })
   it('says of what is no craft yet that nothing flies, not that there is no limit', () => {
     const strap = makeLine({
@@ -51,7 +54,10 @@ describe('the build sheet', () => {
       name: 'Strap',
       mass: makeMass({ versionId: 'v', evidence: 'weighed', valueG: 3, ownSpreadG: 0 }),
     })
-    const alone = buildSheet({ ...build, lines: [strap] }, startingCards, new ListingBiasTable(), '€')
+    const alone = buildSheet({ ...build, lines: [strap] }, startingCards, new ListingBiasTable(), {
+      currency: '€',
+      ounces: false,
+    })
     expect(alone).toContain('less than 100 g. Nothing that flies yet.')
     expect(alone).toContain('Japan: Nothing that flies yet')
   })

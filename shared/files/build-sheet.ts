@@ -3,6 +3,7 @@ import {
   minutesBand,
   gramsWithSpread,
   headroomWords,
+  ouncesFigure,
   percentSure,
   priceWords,
 } from '../../core/text/display'
@@ -24,6 +25,12 @@ function cell(text: string): string {
     .replace(/([*_`[\]<>#])/g, '\\$1')
 }
 
+/** How the builder wants money and masses written. */
+export interface SheetWriting {
+  readonly currency: string
+  readonly ounces: boolean
+}
+
 /** A change with the reason somebody kept for it. */
 export interface NotedChange {
   readonly at: string
@@ -34,9 +41,10 @@ export interface NotedChange {
 /** A row of a Markdown table. */
 const row = (cells: readonly (string | number)[]) => `| ${cells.join(' | ')} |`
 
-function totals(build: Build, overview: Overview): string[] {
-  const allUp = gramsWithSpread(overview.massG, overview.spreadG)
-  const dry = gramsWithSpread(overview.dry.valueG, spreadG(overview.dry))
+function totals(build: Build, overview: Overview, { ounces }: SheetWriting): string[] {
+  const inOunces = (valueG: number) => (ounces ? ` (${ouncesFigure(valueG)} oz)` : '')
+  const allUp = gramsWithSpread(overview.massG, overview.spreadG) + inOunces(overview.massG)
+  const dry = gramsWithSpread(overview.dry.valueG, spreadG(overview.dry)) + inOunces(overview.dry.valueG)
   return [
     `# ${cell(build.name)}`,
     '',
@@ -122,15 +130,15 @@ export function buildSheet(
   build: Build,
   cards: readonly RuleCard[],
   honesty: ListingBiasTable,
-  currency: string,
+  writing: SheetWriting,
   reasons: readonly NotedChange[] = [],
 ): string {
   const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
   return [
-    ...totals(build, overview),
+    ...totals(build, overview, writing),
     ...judgements(build, cards, overview),
-    ...ledger(overview, estimates, currency),
+    ...ledger(overview, estimates, writing.currency),
     ...loadouts(build, cards, honesty),
     ...notes(build, reasons),
     '',

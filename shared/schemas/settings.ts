@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { polarisations } from '../../core/model/properties'
 import { hands } from '../../core/model/data'
+import { dayOrders } from '../../core/text/display'
 import { scaleAddressSchema } from './bench-scale'
 import type { Settings } from '../settings'
 
@@ -12,6 +13,9 @@ export const settingsSchema = z.strictObject({
     .max(6, 'A currency sign has at most 6 characters.'),
   theme: z.enum(['system', 'light', 'dark']),
   ounces: z.boolean(),
+  decimal: z.enum(['point', 'comma']),
+  days: z.enum(dayOrders),
+  firstWeekday: z.enum(['monday', 'sunday', 'saturday']),
   confidence: z.number().min(0.5, 'Confidence is at least 50 %.').max(0.9999, 'Confidence is at most 99.99 %.'),
   singleKeys: z.boolean(),
   benchScale: scaleAddressSchema,

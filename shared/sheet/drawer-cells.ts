@@ -2,7 +2,7 @@ import type { Part } from '../../core/parts/drawer'
 import { priceEachCents, statorCode, statorText } from '../../core/parts/drawer'
 import { makeMass, slotFacts, type Mass } from '../../core/model/ledger'
 import { propertiesOf, propertyText } from '../../core/model/properties'
-import { centsFigure } from '../../core/text/display'
+import { centsFigure, fixed } from '../../core/text/display'
 import { nameSchema } from '../../core/text/schemas'
 import { isNotRead, readCents, readGrams, readNumber } from '../../core/text/units'
 import type { Typing } from './grid-keys'
@@ -91,7 +91,7 @@ export function cellWords(part: Part, column: DrawerColumn, { left, out }: Where
       return factsOf(part)
     case 'grams': {
       const grams = gramsEach(part)
-      return grams === null ? '–' : Number(grams.toFixed(3)).toFixed(grams < 1 ? 3 : 2)
+      return grams === null ? '–' : fixed(Number(grams.toFixed(3)), grams < 1 ? 3 : 2)
     }
     case 'known':
       return part.mass?.evidence ?? (part.listing ? 'listed' : '')

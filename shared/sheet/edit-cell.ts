@@ -1,3 +1,4 @@
+import { centsFigure, figure } from '../../core/text/display'
 import type { LineFields } from '../../core/changes/commands'
 import {
   saidEvidences,
@@ -195,12 +196,12 @@ export function cellText(line: Line, column: SheetColumn): string {
     case 'known':
       return mass?.evidence ?? ''
     case 'price':
-      return line.priceEachCents === null ? '' : (line.priceEachCents / 100).toFixed(2)
+      return line.priceEachCents === null ? '' : centsFigure(line.priceEachCents)
   }
 }
 
 function plain(value: number): string {
-  return String(Number(value.toFixed(4)))
+  return figure(value, 4)
 }
 
 export function slotLabel(slot: Slot): string {

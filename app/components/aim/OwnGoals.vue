@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { centsFigure, fixed, minutesBand, minutesFigure, priceWords } from '#core/text/display'
+import { centsFigure, fixed, minutesBand, minutesFigure, priceWords, percentFigure } from '#core/text/display'
 import { flightPlanOf, sheetFlight } from '#core/aircraft/flight'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { Aim } from '#core/model/ledger'
@@ -112,7 +112,7 @@ function minutesMet(
       @change="change('reserveG', $event, grams(false))"
     /></label>
     <label class="field">Confidence for a verdict, %<EditField
-      :value="Number((aim.confidence * 100).toFixed(2))"
+      :value="percentFigure(aim.confidence)"
       class="figure"
       inputmode="decimal"
       @change="change('confidence', $event, confidence)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { connectionsOf } from '#core/making/assembly'
-import { fixed } from '#core/text/display'
+import { fixed, figure } from '#core/text/display'
 import { planWires } from '#core/aircraft/fit'
 
 const store = useBuildStore()
@@ -75,10 +75,10 @@ const tone: Record<string, string> = {
             <td class="figure right">
               {{ row.lead ? `AWG ${row.lead.wire.awg}` : row.itsOwn?.awg ? `AWG ${row.itsOwn.awg}` : '' }}
             </td><td class="figure right">
-              {{ row.lead ? `${row.lead.lengthMm} mm` : '' }}<small
+              {{ row.lead ? `${figure(row.lead.lengthMm, 1)} mm` : '' }}<small
                 v-if="row.itsOwn?.lengthMm"
                 class="soft"
-              >{{ row.itsOwn.lengthMm }} mm as it comes</small>
+              >{{ figure(row.itsOwn.lengthMm, 1) }} mm as it comes</small>
             </td>
           </tr>
         </tbody>
@@ -119,7 +119,7 @@ const tone: Record<string, string> = {
               </td><td class="figure right">
                 {{ lead.wire.slackMm }}
               </td><td class="figure right">
-                <b>{{ lead.lengthMm }} mm</b>
+                <b>{{ figure(lead.lengthMm, 1) }} mm</b>
               </td><td class="figure right">
                 {{ fixed(lead.massG, 2) }}
               </td><td class="soft">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { maidenChecks } from '#core/making/assembly'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
@@ -7,7 +6,7 @@ const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()
 const checks = computed(() => maidenChecks(store.build!, store.choice, store.overview!, props.run.steps.value))
 const ticked = ref<ReadonlySet<string>>(new Set())
-const today = dayjs().format('D MMMM YYYY')
+const today = dayOf(new Date())
 function toggle(words: string) {
   const next = new Set(ticked.value)
   if (!next.delete(words)) next.add(words)
@@ -47,7 +46,7 @@ function printCard() {
         Print
       </el-button>
     </div>
-    <h2>{{ store.build!.name }}: first flight, {{ today }}</h2>
+    <h2>{{ store.build!.name }}: first flight, {{ today }} <InOunces :grams="store.overview!.massG" /></h2>
     <ul>
       <li
         v-for="check in checks"

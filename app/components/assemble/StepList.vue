@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { recordOf, type AssemblyStep, type StepState } from '#core/making/assembly'
+import { movedStep, recordOf, type AssemblyStep, type StepState } from '#core/making/assembly'
 import type { AssemblyRun } from '~/composables/useAssembly'
 
 const props = defineProps<{ run: AssemblyRun }>()
@@ -25,6 +25,16 @@ function smallWords({ id, minutes, test }: AssemblyStep): string {
   return taken !== null && stateOf(id) === 'done' ? `${words}, ${taken} of ${minutes} min` : words || (test ? 'with a test' : '')
 }
 const stateOf = (id: string) => props.run.standings.value.get(id)?.state ?? 'open'
+const store = useBuildStore()
+const problem = ref('')
+function moveTo(from: number, to: number) {
+  const steps = props.run.steps.value
+  const moved = movedStep(steps, steps[from]!.id, to - from)
+  if ('problem' in moved) problem.value = moved.problem
+  else problem.value = store.run({ type: 'assembly.set', fields: { order: [...moved.order] } }) ? '' : store.refusal
+}
+const ordered = useTemplateRef<HTMLElement>('ordered')
+useReorder(ordered, { handle: '.grip', rows: 'li', moved: moveTo })
 const wrap = useTemplateRef<HTMLElement>('wrap')
 watch(
   () => props.run.step.value?.id,
@@ -41,7 +51,14 @@ watch(
     class="list"
     aria-label="Steps"
   >
-    <ol>
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <ol ref="ordered">
       <li
         v-for="(step, i) in run.steps.value"
         :key="step.id"
@@ -52,10 +69,12 @@ watch(
           :aria-current="run.step.value?.id === step.id ? 'step' : undefined"
           :data-step="step.id"
           @click="run.goTo(step.id)"
+          @keydown.alt.up.prevent="i > 0 && moveTo(i, i - 1)"
+          @keydown.alt.down.prevent="i < run.steps.value.length - 1 && moveTo(i, i + 1)"
         >
           <em>{{ marks[stateOf(step.id)] || i + 1 }}</em>
           <span class="title">{{ step.title }}<small v-if="smallWords(step)">{{ smallWords(step) }}</small></span>
-        </button>
+        </button><RowGrip />
       </li>
     </ol>
   </nav>
@@ -71,8 +90,24 @@ ol {
   margin: 0;
   padding: 0;
 }
+li {
+  display: flex;
+  align-items: center;
+}
+li > .grip {
+  visibility: hidden;
+}
+li:hover > .grip {
+  visibility: visible;
+}
+@media (hover: none) {
+  li > .grip {
+    visibility: visible;
+  }
+}
 button {
-  width: 100%;
+  flex: 1;
+  min-width: 0;
   border: 0;
   background: none;
   display: flex;

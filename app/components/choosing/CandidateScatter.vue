@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, figure as figureOf, fixed } from '#core/text/display'
 import { extent, scaleLinear } from 'd3'
 import type { CandidateRow } from '#core/deciding/choosing'
 
@@ -52,6 +53,7 @@ const labels = computed(() => {
     })
 })
 const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalogue'].indexOf(row.source)
+const tickWords = (tick: number) => (tick >= 1000 ? counted(tick) : figureOf(tick, 2))
 </script>
 
 <template>
@@ -64,7 +66,7 @@ const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalog
       :width="width"
       :height="height"
       role="img"
-      :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${p.x.toFixed(1)} g, ${p.y}`).join('; ')}`"
+      :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${fixed(p.x, 1)} g, ${p.y}`).join('; ')}`"
     >
       <g
         v-for="tick in y.ticks(4)"
@@ -79,14 +81,14 @@ const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalog
         x="46"
         :y="y(tick) + 4"
         text-anchor="end"
-      >{{ tick.toLocaleString('en') }}</text></g>
+      >{{ tickWords(tick) }}</text></g>
       <text
         v-for="tick in x.ticks(6)"
         :key="`x${tick}`"
         :x="x(tick)"
         :y="height - 14"
         text-anchor="middle"
-      >{{ tick }}</text>
+      >{{ figureOf(tick, 2) }}</text>
       <text
         :x="width - 12"
         :y="height - 2"

@@ -3,45 +3,30 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { Part } from '#core/parts/drawer'
 import {
   cellWords,
-  drawerColumns as columns,
   drawerTyping,
   editPart,
   sortKey,
   textToEdit,
   type DrawerColumn as Column,
 } from '#shared/sheet/drawer-cells'
+import { columnTracks, shownColumns, sortedBy, withSort, withWidth, type ColumnLayout } from '#shared/sheet/column-layout'
+import type { RowAction } from '../RowMenu.vue'
 import { cellAway, draftAction, gridAction } from '#shared/sheet/grid-keys'
 
 const props = defineProps<{ parts: readonly Part[]; selectedId: string | null }>()
-const emit = defineEmits<{ select: [id: string] }>()
+const emit = defineEmits<{ select: [id: string]; remove: [part: Part] }>()
 const selection = defineModel<ReadonlySet<string>>('selection', { required: true })
 const drawer = useDrawerStore()
 
-const titles: Record<Column, string> = {
-  slot: 'Kind',
-  name: 'What',
-  facts: 'What it is',
-  grams: 'Each, g',
-  known: 'Known by',
-  owned: 'Owned',
-  left: 'In drawer',
-  price: 'Each costs',
-}
-const sort = ref<{ column: Column; down: boolean } | null>(null)
-
+const layout = defineModel<ColumnLayout>('layout', { required: true })
+const columns = computed(() => shownColumns(layout.value))
+const tracks = computed(() => `26px ${columnTracks(layout.value)}`)
 const whereabouts = (part: Part) => ({ left: drawer.left(part), out: drawer.out(part) })
 const cell = (part: Part, column: Column) => cellWords(part, column, whereabouts(part))
-const sorted = computed(() => {
-  const by = sort.value
-  if (!by) return props.parts
-  const keyed = props.parts.map(part => ({ part, key: sortKey(part, by.column, whereabouts(part)) }))
-  keyed.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0) * (by.down ? -1 : 1))
-  return keyed.map(k => k.part)
-})
-function sortBy(column: Column) {
-  sort.value =
-    sort.value?.column === column ? (sort.value.down ? null : { column, down: true }) : { column, down: false }
-}
+const sorted = computed(() =>
+  sortedBy(props.parts, layout.value.sorts, (part, column) => sortKey(part, column, whereabouts(part))),
+)
+const sortOf = (column: Column) => layout.value.sorts.findIndex(sort => sort.column === column)
 
 /** On the phone every part is a card of three lines. */
 const isPhone = useMediaQuery('(max-width: 760px)')
@@ -143,7 +128,7 @@ function onKey(event: KeyboardEvent) {
   const part = sorted.value[at]
   const action = gridAction(event, drawerTyping[column])
   if (action?.do === 'move' && event.key !== 'Tab') {
-    const to = cellAway({ row: at, column }, { ...action, wraps: false }, sorted.value.length, columns)
+    const to = cellAway({ row: at, column }, { ...action, wraps: false }, sorted.value.length, columns.value)
     void focus(to.row, to.column)
   } else if (action?.do === 'to row') void focus(action.end === 'first' ? 0 : sorted.value.length - 1, column)
   else if (part && action?.do === 'edit') void edit(part, column, action.text ?? undefined)
@@ -163,6 +148,29 @@ function toggle(id: string, range = false) {
   else next.add(id)
   anchor = id
   selection.value = next
+}
+const menu = useTemplateRef<{ open: (event: MouseEvent, actions: readonly RowAction[]) => void }>('menu')
+async function onMenu(event: MouseEvent) {
+  const place = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-col]') : null
+  const part = sorted.value.find(({ id }) => id === place?.closest<HTMLElement>('[data-part]')?.dataset.part)
+  if (!place || !part || draft.value !== null) return
+  event.preventDefault()
+  const column = place.dataset.col as Column
+  await focus(sorted.value.indexOf(part), column)
+  menu.value?.open(event, menuOf(part, column))
+}
+function menuOf(part: Part, column: Column): RowAction[] {
+  const link = new URL(`/drawer?part=${part.id}`, window.location.href).toString()
+  const row = () => columns.value.map(each => cell(part, each)).join('\t')
+  const isEdited = drawerTyping[column] !== 'nothing'
+  return [
+    { words: 'Edit the cell', key: 'Enter', disabled: !isEdited, act: () => edit(part, column) },
+    { words: 'Choose it, for several at once', key: 'Space', act: () => toggle(part.id) },
+    { words: 'Copy the cell', apart: true, act: () => copyText(cell(part, column)) },
+    { words: 'Copy the row', act: () => copyText(row(), `Copied: the row of ${part.name}`) },
+    { words: 'Copy a link to this part', act: () => copyText(link, 'Copied: a link to this part') },
+    { words: 'Delete', apart: true, act: () => emit('remove', part) },
+  ]
 }
 /** The cell that was active when the pointer went down: only a second click on it edits. */
 let pressed: { readonly id: string; readonly column: Column } | null = null
@@ -186,10 +194,16 @@ watch(
   <div
     class="sheet"
     role="grid"
+    :style="{ '--tracks': tracks }"
     aria-label="Parts of the drawer"
     :aria-rowcount="sorted.length"
     @keydown="onKey"
+    @contextmenu="onMenu"
   >
+    <RowMenu
+      ref="menu"
+      label="What can be done with the part"
+    />
     <div
       class="row head"
       role="row"
@@ -197,20 +211,17 @@ watch(
       <span
         class="pick"
         role="columnheader"
-      ><span class="visually-hidden">chosen</span></span><span
+      ><span class="visually-hidden">chosen</span></span><ColumnHead
         v-for="column in columns"
         :key="column"
-        role="columnheader"
         :class="column"
-        :aria-sort="sort?.column === column ? (sort.down ? 'descending' : 'ascending') : 'none'"
-      ><button
-        type="button"
-        class="plain"
-        @click="sortBy(column)"
-      >{{ titles[column] }}<i
-        v-if="sort?.column === column"
-        aria-hidden="true"
-      >{{ sort.down ? '▾' : '▴' }}</i></button></span>
+        :title="drawerTitles[column]"
+        :down="layout.sorts[sortOf(column)]?.down ?? null"
+        :place="sortOf(column) + 1"
+        :sorts="layout.sorts.length"
+        @sort="layout = withSort(layout, column, $event)"
+        @width="layout = withWidth(layout, column, $event)"
+      />
     </div>
     <div
       ref="scroller"
@@ -252,7 +263,7 @@ watch(
             <template v-if="draft !== null && active?.id === row.part.id && active.column === column"><input
               ref="editor"
               v-model="draft"
-              :aria-label="`${titles[column]} of ${row.part.name}`"
+              :aria-label="`${drawerTitles[column]} of ${row.part.name}`"
               @keydown.esc.stop="cancel"
               @keydown.enter.stop="commit(1)"
               @keydown.tab.prevent.stop="commit(0)"
@@ -294,7 +305,7 @@ watch(
 }
 .row {
   display: grid;
-  grid-template-columns: 26px 94px minmax(150px, 1.4fr) minmax(120px, 1fr) 62px 92px 62px 86px 76px;
+  grid-template-columns: var(--tracks);
   align-items: center;
   height: 29px;
   border-bottom: 1px solid var(--line);
@@ -310,16 +321,6 @@ watch(
   font-size: 11.5px;
   color: var(--ink-soft);
   flex: none;
-}
-.head .plain {
-  color: var(--ink-soft);
-  font-weight: 500;
-  font-size: 11.5px;
-  padding: 0;
-}
-.head i {
-  font-style: normal;
-  margin-left: 3px;
 }
 .row > span {
   padding: 0 6px;

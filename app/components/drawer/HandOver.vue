@@ -2,7 +2,7 @@
 import { slotFacts, type Line } from '#core/model/ledger'
 
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ first: string | null }>()
+const props = defineProps<{ first: readonly string[] }>()
 const store = useBuildStore()
 const drawer = useDrawerStore()
 const shelf = useShelfStore()
@@ -22,7 +22,7 @@ watch(
   open,
   now => {
     if (!now) return
-    chosen.value = new Set(props.first ? [props.first] : [])
+    chosen.value = new Set(props.first)
     problem.value = ''
     if (shelf.entries.length === 0) void shelf.load()
   },
@@ -46,9 +46,12 @@ async function go() {
     drawer.problem = ''
     return
   }
+  const many = ids.value.length === 1 ? 'The line is' : `${ids.value.length} lines are`
+  const where = to.value === 'drawer' ? 'in the drawer' : `on ${shelf.entries.find(one => one.id === to.value)?.name}`
   store.selectedId = null
   await Promise.all([store.open(build.id), drawer.load()])
   open.value = false
+  void tell(`${many} ${where} now.`, { words: 'Take back', act: () => store.step('undo') })
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted, fixed } from '#core/text/display'
 import {
   drawerColumns,
   everyProperty,
@@ -9,6 +10,8 @@ import {
 import type { ReadReply } from '../../workers/read-drawer.worker'
 
 const open = defineModel<boolean>({ required: true })
+/** A file that was dropped on the page. */
+const props = defineProps<{ dropped: File | null }>()
 const drawer = useDrawerStore()
 const problem = ref('')
 const heads = ref<readonly string[]>([])
@@ -46,12 +49,14 @@ async function hear(reply: ReadReply) {
   }
 }
 const headsKey = (of: readonly string[]) => of.join('\u001F').slice(0, 4000)
-async function takeFile(event: Event) {
+function chosenFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
+  if (file) void takeFile(file)
+}
+async function takeFile(file: File) {
   reset()
   if (file.size > mostDrawerBytes) {
-    problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; at most ${mostDrawerBytes / 1e6} MB. Nothing was taken in.`
+    problem.value = `This file has ${fixed(file.size / 1e6, 1)} MB; at most ${mostDrawerBytes / 1e6} MB. Nothing was taken in.`
     return
   }
   start().postMessage({ kind: 'heads', text: await file.text() })
@@ -70,6 +75,13 @@ function reset() {
   problem.value = ''
   progress.value = null
 }
+watch(
+  () => props.dropped,
+  file => {
+    if (file) void takeFile(file)
+  },
+  { immediate: true },
+)
 /** The same file looked at once is brought in once, however often it is asked for. */
 let token = newId()
 async function accept() {
@@ -84,7 +96,7 @@ async function accept() {
     })
     if (kept === parts.length) open.value = false
     else
-      problem.value = `Stopped: ${kept.toLocaleString('en')} of ${parts.length.toLocaleString('en')} are in the drawer.`
+      problem.value = `Stopped: ${counted(kept)} of ${counted(parts.length)} are in the drawer.`
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -120,7 +132,7 @@ const targets = [
       type="file"
       accept=".csv,.tsv,.txt,text/csv"
       aria-label="Drawer file"
-      @change="takeFile"
+      @change="chosenFile"
     >
     <p
       v-if="problem"
@@ -134,7 +146,7 @@ const targets = [
       class="progress"
       role="status"
     >
-      <span>{{ progress.words }}: {{ progress.done.toLocaleString('en') }} of {{ progress.of.toLocaleString('en') }}</span><progress
+      <span>{{ progress.words }}: {{ counted(progress.done) }} of {{ counted(progress.of) }}</span><progress
         :value="progress.done"
         :max="progress.of"
       /><el-button @click="cancel">
@@ -183,16 +195,16 @@ const targets = [
           </table>
         </div>
         <div class="foot">
-          <span>{{ read.parts.length.toLocaleString('en') }} good
+          <span>{{ counted(read.parts.length) }} good
             {{ read.parts.length === 1 ? 'row' : 'rows' }}<template v-if="read.bad.length">,
-              {{ read.bad.length.toLocaleString('en') }} with a
+              {{ counted(read.bad.length) }} with a
               mistake{{ read.bad.length > 100 ? '; the first 100 shown' : '' }}</template></span><span><el-button @click="open = false">
             Take none
           </el-button> <el-button
             type="primary"
             :disabled="read.parts.length === 0"
             @click="accept"
-          >Take the {{ read.parts.length.toLocaleString('en') }} good</el-button></span>
+          >Take the {{ counted(read.parts.length) }} good</el-button></span>
         </div>
       </template>
     </template>

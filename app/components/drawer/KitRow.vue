@@ -48,7 +48,7 @@ async function place() {
       {{
         pieces.length === 1 ? 'One kind of piece' : `${pieces.length} kinds of pieces`
       }}{{ left < pieces.length ? `, ${left} in the drawer` : '' }}.<template v-if="kit.leavesOut">
-        Leaves out: {{ kit.leavesOut }}.
+        Leaves out: {{ kit.leavesOut.replace(/\.$/, '') }}.
       </template>
     </p>
     <form

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { priceEachCents, type Part } from '#core/parts/drawer'
 import { slotFacts, type Slot } from '#core/model/ledger'
 import { centsFigure, fixed } from '#core/text/display'
@@ -230,7 +229,7 @@ async function place() {
           :key="v.mass.versionId"
         >
           <dt>
-            {{ dayjs(v.madeAt).format('D MMM YYYY') }}, {{ v.mass.evidence }},
+            {{ dayOf(v.madeAt, 'short') }}, {{ v.mass.evidence }},
             {{ v.came }}
           </dt><dd>{{ fixed(v.mass.valueG / v.mass.valueCount, 3) }}</dd>
         </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { signed } from '#core/text/display'
+import { signed, fixed } from '#core/text/display'
 import type { Finding, FitReport, GroundGear, WayOut } from '#core/aircraft/fit'
 import { drawAt, feedNodeOf, feedOf, feedsOnOffer, nodesOf, shortName, type ElectricalTree } from '#core/aircraft/wiring'
+import type { FitView } from '~/utils/fit-views'
 import type { Feed, Line } from '#core/model/ledger'
 
 const props = defineProps<{
@@ -10,7 +11,24 @@ const props = defineProps<{
   report: FitReport
   nodeId: string | null
   finding: Finding | null
+  /** The view it stands beside. */
+  view: FitView
 }>()
+const hints: Record<FitView, string> = {
+  power:
+    'Drag a device to another output, or select it and press the arrow keys. Fit counts again at once. Props off for ' +
+    'every bench test; first power-up through a current limiter.',
+  stack:
+    'Drag a layer by its grip, or press Alt and an arrow key in its row. Measure heights with a calliper; where a field ' +
+    'shows a grey figure it is the part’s own, and “?” is not known. Bare metal wants air or tape between.',
+  fixings:
+    'A screw that is too long touches the windings of a motor or a cell; one that is too short pulls out. Say what it ' +
+    'goes through and how deep the thread is free: the lengths that are safe follow.',
+  leads:
+    'Measure the way along the arm, not through the air, and leave slack where something moves. Cut a lead short once ' +
+    'it is soldered at one end; a lead that is too short wants a splice, which weighs.',
+  buy: 'What the builds want and the drawer does not have. Ticked things are bought; they come into the drawer by a kit or a new part.',
+}
 const emit = defineEmits<{ feed: [lineId: string, feed: Feed]; way: [way: WayOut] }>()
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
@@ -67,8 +85,8 @@ const gearLines = computed(() => {
         class="value figure"
         :class="{ 'word-over': tooMuch }"
       >
-        <small v-if="node.unknownDraws > 0">at least </small>{{ node.demandA.toFixed(2) }}<small>
-          {{ node.capacityA === null ? 'A' : `of ${node.capacityA.toFixed(2)} A` }}</small>
+        <small v-if="node.unknownDraws > 0">at least </small>{{ fixed(node.demandA, 2) }}<small>
+          {{ node.capacityA === null ? 'A' : `of ${fixed(node.capacityA, 2)} A` }}</small>
       </div>
       <div
         v-if="node.capacityA !== null"
@@ -85,7 +103,7 @@ const gearLines = computed(() => {
           v-for="child in node.children"
           :key="child.id"
         >
-          <dt>{{ child.name.split(',')[0] }}</dt><dd>{{ child.demandA.toFixed(2) }} A</dd>
+          <dt>{{ child.name.split(',')[0] }}</dt><dd>{{ fixed(child.demandA, 2) }} A</dd>
         </template>
         <template v-if="line && feed">
           <dt>Fed by</dt><dd>{{ feed.name.split(',')[0] }}</dd>
@@ -94,8 +112,8 @@ const gearLines = computed(() => {
           <dt>Volts there</dt><dd>
             {{
               node.volts.lowV === node.volts.highV
-                ? node.volts.highV.toFixed(1)
-                : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)}`
+                ? fixed(node.volts.highV, 1)
+                : `${fixed(node.volts.lowV, 1)}–${fixed(node.volts.highV, 1)}`
             }}
             V
           </dd>
@@ -159,8 +177,7 @@ const gearLines = computed(() => {
       </div>
     </template>
     <p class="note">
-      Drag a device to another output, or select it and press the arrow keys. Fit counts again at once. Props off for
-      every bench test; first power-up through a current limiter.
+      {{ hints[view] }}
     </p>
   </div>
 </template>

@@ -10,7 +10,7 @@ import {
 } from '#core/aircraft/fit'
 import { makeLine, makeMass } from '#core/model/ledger'
 import { measureOf, textOf } from '#core/model/properties'
-import { fixed, signed } from '#core/text/display'
+import { fixed, signed, figure } from '#core/text/display'
 
 const store = useBuildStore()
 const drawer = useDrawerStore()
@@ -155,7 +155,7 @@ function book(joint: SaidJoint, massG: number) {
         <div
           class="rule"
           aria-hidden="true"
-          :title="`${row.shortestMm} to ${row.longestMm} mm`"
+          :title="`${figure(row.shortestMm!, 2)} to ${figure(row.longestMm!, 2)} mm`"
         >
           <svg
             width="150"
@@ -190,7 +190,7 @@ function book(joint: SaidJoint, massG: number) {
         </div>
         <div class="said">
           <b>{{ row.joint.name }}</b> <span class="soft">{{ row.joint.count }} ×
-            {{ row.joint.thread }}<template v-if="row.joint.lengthMm"> × {{ row.joint.lengthMm }}</template>
+            {{ row.joint.thread }}<template v-if="row.joint.lengthMm"> × {{ figure(row.joint.lengthMm, 2) }}</template>
             {{ row.joint.head }}, {{ row.joint.material }}</span>
           <p>
             <span
@@ -198,7 +198,7 @@ function book(joint: SaidJoint, massG: number) {
               :class="row.verdict === 'fits' ? 'word-clear' : row.verdict === 'not chosen' ? 'soft' : 'word-over'"
             >{{ { 'fits': 'Fits', 'too long': 'Too long', 'too short': 'Too short', 'not chosen': 'Not chosen' }[row.verdict] }}</span>
             {{ row.words }} <template v-if="row.washerMm !== null">
-              None of that length at hand: a washer or nut of {{ row.washerMm }} mm under the head of the next longer one.
+              None of that length at hand: a washer or nut of {{ figure(row.washerMm!, 2) }} mm under the head of the next longer one.
             </template>
           </p>
         </div>
@@ -210,7 +210,7 @@ function book(joint: SaidJoint, massG: number) {
             v-if="(row.verdict === 'too long' || row.verdict === 'too short') && row.soldMm !== null"
             @click="put({ ...row.joint, lengthMm: row.soldMm, lineId: null })"
           >
-            Take × {{ row.soldMm }}
+            Take × {{ figure(row.soldMm!, 2) }}
           </el-button><el-button
             link
             type="primary"

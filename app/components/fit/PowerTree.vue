@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed, figure } from '#core/text/display'
 import { drag, hierarchy, select, tree as treeLayout, type D3DragEvent, type HierarchyPointNode } from 'd3'
 import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } from '#core/aircraft/wiring'
 import type { Feed, Line } from '#core/model/ledger'
@@ -54,15 +55,15 @@ const layout = computed(() => {
   }
 })
 const lineOf = (id: string | null) => props.lines.find(line => line.id === id)
-const amps = (value: number) => value.toFixed(2)
+const amps = (value: number) => fixed(value, 2)
 /** What is asked for where some draws are not known is at least this. */
 const asked = (node: PowerNode) => `${node.unknownDraws > 0 && node.demandA > 0 ? '≥ ' : ''}${amps(node.demandA)}`
 const volts = (node: PowerNode) =>
   node.volts === null
     ? ''
     : node.volts.lowV === node.volts.highV
-      ? `${node.volts.highV} V`
-      : `${node.volts.lowV.toFixed(1)}–${node.volts.highV.toFixed(1)} V`
+      ? `${figure(node.volts.highV, 2)} V`
+      : `${fixed(node.volts.lowV, 1)}–${fixed(node.volts.highV, 1)} V`
 
 function title(node: PowerNode): string {
   const line = lineOf(node.lineId)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure, fixed } from '#core/text/display'
 import { Bottom, Close, Plus, Top } from '@element-plus/icons-vue'
 import { scaleLinear } from 'd3'
 import {
@@ -42,6 +43,10 @@ const layers = computed(() => stack.value?.layers ?? [])
 const sizedLayers = computed(() => sized.value?.layers ?? [])
 const sizeOf = (layer: Layer, key: 'heightMm' | 'widthMm' | 'lengthMm') =>
   sizedLayers.value.find(one => one.id === layer.id)?.[key] ?? null
+const foundWords = (layer: Layer, key: 'heightMm' | 'widthMm' | 'lengthMm') => {
+  const size = sizeOf(layer, key)
+  return size === null ? '?' : figure(size, 2)
+}
 function change(layer: Layer, fields: Partial<Layer>) {
   const parsed = layerSchema.safeParse({ ...layer, ...fields })
   problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
@@ -73,6 +78,12 @@ function add(after: number) {
   }
   save([...layers.value.slice(0, after + 1), layer, ...layers.value.slice(after + 1)])
 }
+const layerRows = useTemplateRef<HTMLElement>('layerRows')
+useReorder(layerRows, {
+  handle: '.grip',
+  rows: 'tr',
+  moved: (from, to) => move(layers.value.length - 1 - from, from - to),
+})
 function move(at: number, by: number) {
   const next = [...layers.value]
   const [layer] = next.splice(at, 1)
@@ -98,7 +109,7 @@ const half = (layer: Layer) => {
       : 90
 }
 const cornered = (kind: Layer['kind']) => kind === 'grommet' || kind === 'spacer' || kind === 'screw head'
-const heightWords = (layer: Layer) => (layer.heightMm === null ? '?' : `${layer.heightMm} mm`)
+const heightWords = (layer: Layer) => (layer.heightMm === null ? '?' : `${figure(layer.heightMm, 2)} mm`)
 const labels = computed(() => {
   const wanted = boxed.value.map(p => ({
     id: p.layer.id,
@@ -153,7 +164,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
       <div class="sums">
         <div>
           <small>Between the
-            plates</small><b class="figure">{{ up.unknownBetween.length > 0 ? 'at least ' : '' }}{{ Number(up.neededMm.toFixed(2)) }}
+            plates</small><b class="figure">{{ up.unknownBetween.length > 0 ? 'at least ' : '' }}{{ figure(up.neededMm, 2) }}
             mm</b>
         </div>
         <div>
@@ -162,7 +173,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
               ? up.unknownBetween.length > 0
                 ? 'not known yet'
                 : 'none sold'
-              : `${up.standoffMm} mm`
+              : `${figure(up.standoffMm, 2)} mm`
           }}</b>
         </div>
         <div>
@@ -172,12 +183,12 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
           >{{
             up.leftMm === null
               ? 'not known'
-              : `${up.unknownBetween.length > 0 && up.leftMm >= 0 ? 'at most ' : ''}${Number(up.leftMm.toFixed(2))} mm`
+              : `${up.unknownBetween.length > 0 && up.leftMm >= 0 ? 'at most ' : ''}${figure(up.leftMm, 2)} mm`
           }}</b>
         </div>
         <div>
           <small>Overall<template v-if="aerial"> with
-            aerial</template></small><b class="figure">{{ up.unknown.length > 0 ? 'at least ' : '' }}{{ Number(up.overallMm.toFixed(1)) }}
+            aerial</template></small><b class="figure">{{ up.unknown.length > 0 ? 'at least ' : '' }}{{ figure(up.overallMm, 1) }}
             mm</b>
         </div>
       </div>
@@ -194,14 +205,14 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
         :key="t.below.id"
         class="problem"
       >
-        {{ t.below.name }} and {{ t.above.name }} could touch: {{ Number(t.gapMm.toFixed(2)) }} mm between bare metal.
+        {{ t.below.name }} and {{ t.above.name }} could touch: {{ figure(t.gapMm, 2) }} mm between bare metal.
       </p>
       <p
         v-for="c in up.crowded"
         :key="c.layer.id"
         class="problem"
       >
-        {{ c.layer.name }} is {{ Math.abs(c.clearanceMm).toFixed(1) }} mm {{ c.clearanceMm < 0 ? 'inside' : 'from' }}
+        {{ c.layer.name }} is {{ fixed(Math.abs(c.clearanceMm), 1) }} mm {{ c.clearanceMm < 0 ? 'inside' : 'from' }}
         the nearest prop or duct.
       </p>
       <div class="drawings">
@@ -370,11 +381,18 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
       >
         {{ problem }}
       </p>
-      <table class="cells">
+      <table class="cells layers">
+        <colgroup>
+          <col><col class="c-kind"><col
+            v-for="size in 4"
+            :key="size"
+            class="c-size"
+          ><col class="c-bare"><col class="c-port"><col class="c-acts">
+        </colgroup>
         <thead>
           <tr>
-            <th>From the top down</th><th>Kind</th><th class="right">
-              Height, mm
+            <th>From the top down, mm</th><th>Kind</th><th class="right">
+              Height
             </th><th class="right">
               Wide
             </th><th class="right">
@@ -384,19 +402,21 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
             </th><th>Bare metal</th><th>Plug at</th><th />
           </tr>
         </thead>
-        <tbody>
+        <tbody ref="layerRows">
           <tr
             v-for="(layer, i) in [...layers].reverse()"
             :key="layer.id"
             :class="{ chosen: chosen === layer.id }"
             @focusin="chosen = layer.id"
+            @keydown.alt.up.prevent="i > 0 && move(layers.length - 1 - i, 1)"
+            @keydown.alt.down.prevent="i < layers.length - 1 && move(layers.length - 1 - i, -1)"
           >
             <td>
-              <EditField
+              <span class="layer-name"><RowGrip /><EditField
                 :value="layer.name"
                 :aria-label="`Name of layer ${layer.name}`"
                 @change="change(layer, { name: ($event.target as HTMLInputElement).value })"
-              />
+              /></span>
             </td>
             <td>
               <PickOne
@@ -410,7 +430,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
               <EditField
                 :value="layer.heightMm"
                 class="figure short"
-                :placeholder="sizeOf(layer, 'heightMm')?.toString() ?? '?'"
+                :placeholder="foundWords(layer, 'heightMm')"
                 inputmode="decimal"
                 :aria-label="`Height of ${layer.name}`"
                 @change="measure(layer, 'heightMm', $event)"
@@ -421,7 +441,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
                 <EditField
                   :value="layer.widthMm"
                   class="figure short"
-                  :placeholder="sizeOf(layer, 'widthMm')?.toString() ?? '?'"
+                  :placeholder="foundWords(layer, 'widthMm')"
                   :aria-label="`Width of ${layer.name}`"
                   @change="measure(layer, 'widthMm', $event)"
                 />
@@ -430,7 +450,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
                 <EditField
                   :value="layer.lengthMm"
                   class="figure short"
-                  :placeholder="sizeOf(layer, 'lengthMm')?.toString() ?? '?'"
+                  :placeholder="foundWords(layer, 'lengthMm')"
                   :aria-label="`Length of ${layer.name}`"
                   @change="measure(layer, 'lengthMm', $event)"
                 />
@@ -501,6 +521,62 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
 </template>
 
 <style scoped>
+.layers {
+  table-layout: fixed;
+}
+.c-kind {
+  width: 118px;
+}
+.c-size {
+  width: 60px;
+}
+.c-bare {
+  width: 88px;
+}
+.c-port {
+  width: 80px;
+}
+.c-acts {
+  width: 112px;
+}
+@media (max-width: 760px) {
+  .layers,
+  .layers tbody {
+    display: block;
+  }
+  .layers thead,
+  .layers colgroup {
+    display: none;
+  }
+  .layers tr {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 2px 6px;
+    padding: 8px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  .layers td {
+    border: 0;
+    flex: 1 0 62px;
+  }
+  .layers td[colspan],
+  .layers td:empty {
+    display: none;
+  }
+  .layers td:first-child,
+  .layers .acts {
+    flex-basis: 100%;
+  }
+  .layers td:nth-child(2) {
+    flex-basis: 130px;
+  }
+}
+.layer-name {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
 .sums {
   display: flex;
   gap: 12px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { line as lineOf, scaleLinear } from 'd3'
-import { fixed, minutesFigure } from '#core/text/display'
+import { fixed, minutesFigure, figure } from '#core/text/display'
 import { craftOf, packModelOf } from '#core/aircraft/currents'
 import { dischargeAsked, landsWeakly, withTried, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
@@ -211,7 +211,7 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
             :x="edge.left - 6"
             :y="yOf(panel, i)(tick) + 4"
             text-anchor="end"
-          >{{ tick }}</text></g>
+          >{{ figure(tick, 2) }}</text></g>
           <template v-if="panel.key === 'volts' && asked"><line
             v-if="asked.cutOffCellV >= panel.from"
             :x1="edge.left"
@@ -255,7 +255,7 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
           :x="x(tick)"
           :y="height - 22"
           text-anchor="middle"
-        >{{ tick }}</text>
+        >{{ figure(tick, 2) }}</text>
         <text
           :x="width - edge.right"
           :y="height - 6"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '#core/text/display'
 import { ArrowDown, ArrowRight } from '@element-plus/icons-vue'
 import { cardName } from '#core/limits/rules'
 import { styles, usualCutOffV, type FlightPlan, type Style } from '#core/aircraft/power'
@@ -36,7 +37,7 @@ function measure(key: Measured, event: Event) {
 }
 const usualEnd = computed(() => {
   const pack = store.build!.lines.find(line => line.id === store.choice.packLineId)?.pack
-  return pack ? usualCutOffV(pack.chemistry).toFixed(1) : 'usual'
+  return pack ? fixed(usualCutOffV(pack.chemistry), 1) : 'usual'
 })
 const own = computed(() => new Set(store.build!.aim.cardIds))
 const others = computed(() => rules.cards.filter(card => !own.value.has(card.id)))

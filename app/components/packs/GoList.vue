@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
-import { gramsWithSpread, headroomWords } from '#core/text/display'
+import { gramsWithSpread, headroomWords, percentFigure } from '#core/text/display'
 import { packNotes, type LoadoutCell } from '#core/aircraft/flight'
 import { countedLines, withSetup } from '#core/mass/loadout'
 import { packLabel, scaleWeighings } from '#core/model/ledger'
@@ -35,7 +34,7 @@ function weighedOn(cell: LoadoutCell): string {
   const single = lines.flatMap(line => scaleWeighings(line).map(weighing => weighing.takenAt))
   const latest = [...whole, ...single].sort().at(-1)
   const weighed = lines.filter(line => line.mass?.evidence === 'weighed').length
-  return latest ? dayjs(latest).format('D MMM YYYY') : `${weighed} of ${lines.length} lines weighed`
+  return latest ? dayOf(latest, 'short') : `${weighed} of ${lines.length} lines weighed`
 }
 function printList() {
   window.print()
@@ -55,13 +54,13 @@ function printList() {
       </el-button>
     </div>
     <h2 class="title">
-      {{ store.build!.name }}: go list of {{ dayjs(today).format('D MMMM YYYY') }}
+      {{ store.build!.name }}: go list of {{ dayOf(today) }}
     </h2>
     <p class="soft">
       {{
         cards.length === 0
           ? 'No rule card chosen.'
-          : `Judged under ${cards.map(cardName).join(' and ')}, at ${(store.build!.aim.confidence * 100).toFixed(0)} % confidence.`
+          : `Judged under ${cards.map(cardName).join(' and ')}, at ${percentFigure(store.build!.aim.confidence)} % confidence.`
       }}
     </p>
     <p v-if="listed.length === 0">
@@ -100,6 +99,7 @@ function printList() {
             <td>{{ setupName(cell) }}</td>
             <td class="right figure">
               {{ gramsWithSpread(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG) }}
+              <InOunces :grams="cell.massG" />
             </td>
             <td>
               <template

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { extent, line as lineOf, scaleLinear, curveStepAfter } from 'd3'
-import { fixed } from '#core/text/display'
+import { fixed, figure } from '#core/text/display'
 import { frontierOf, loadoutFigure, loadoutFigures, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { withSetup } from '#core/mass/loadout'
@@ -89,8 +89,8 @@ const flag = computed(() => {
   const limit = post.value?.card.limit
   if (!limit) return ''
   return limit.unit === 'g'
-    ? `${limit.value} g`
-    : `${fixed(toGrams(limit.value, limit.unit), 2)} g · ${limit.value} ${limit.unit}`
+    ? `${figure(limit.value, 4)} g`
+    : `${fixed(toGrams(limit.value, limit.unit), 2)} g · ${figure(limit.value, 4)} ${limit.unit}`
 })
 
 /** A label goes to the first free place around its point; where all are taken it is left to the point's own words. */
@@ -212,14 +212,14 @@ const words = computed(() =>
           :x="edge.left - 6"
           :y="y(tick) + 4"
           text-anchor="end"
-        >{{ tick }}</text></g>
+        >{{ figure(tick, 2) }}</text></g>
         <text
           v-for="tick in x.ticks(6)"
           :key="`x${tick}`"
           :x="x(tick)"
           :y="height - 18"
           text-anchor="middle"
-        >{{ tick }}</text>
+        >{{ figure(tick, 2) }}</text>
         <text
           :x="width - edge.right"
           :y="height - 4"

@@ -36,6 +36,19 @@ function misfitsOf(row: Row): { all: readonly string[]; of: (cell: LoadoutCell) 
   return { all, of: cell => (flights.value.get(cell.key)?.misfits ?? []).filter(misfit => !all.includes(misfit)) }
 }
 const today = localDay()
+/** Packs of the build stand in its own order while nothing sorts them; then they can be dragged into another one. */
+const packRows = useTemplateRef<HTMLElement>('packRows')
+useReorder(packRows, {
+  handle: '.grip',
+  rows: 'tr:not(.tried)',
+  moved(from, to) {
+    const own = rows.value.filter(row => row.pack.source === 'on the build').map(row => row.pack.line.id)
+    const all = store.build!.lines
+    const toward = own[to]!
+    const after = all[all.findIndex(line => line.id === toward) + 1]?.id ?? null
+    store.run({ type: 'lines.move', ids: [own[from]!], beforeId: to > from ? after : toward })
+  },
+})
 const rows = computed<Row[]>(() => {
   const byPack = new Map<string, Row>()
   for (const cell of cells.value) {
@@ -255,7 +268,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
           </th>
         </tr>
       </thead>
-      <tbody>
+      <tbody ref="packRows">
         <tr
           v-for="(row, r) in rows"
           :key="row.pack.line.id"
@@ -266,7 +279,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
             scope="row"
             :class="{ selected: selectedPackId === row.pack.line.id }"
           >
-            <button
+            <RowGrip v-if="sort.key === '' && row.pack.source === 'on the build'" /><button
               type="button"
               class="pack"
               :data-at="`${r},-1`"
@@ -296,7 +309,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
             {{ row.pack.line.pack?.capacityMah ?? '' }}
           </td>
           <td class="right figure side">
-            {{ row.packG > 0 ? gramsFigure(row.packG, row.packSpreadG) : '–' }}
+            {{ row.packG > 0 ? gramsFigure(row.packG, row.packSpreadG) : '–' }} <InOunces :grams="row.packG > 0 ? row.packG : null" />
           </td>
           <td class="right figure side soft">
             {{ row.packG > 0 && row.pack.line.pack ? fixed(row.pack.line.pack.capacityMah / row.packG, 1) : '' }}
@@ -318,7 +331,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
               @click="emit('cell', cell)"
             >
               <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG) }}<small>
-                ± {{ spreadFigure(cell.sigmaG * coverageFactor95) }}</small></span>
+                ± {{ spreadFigure(cell.sigmaG * coverageFactor95) }}</small> <InOunces :grams="cell.massG" /></span>
               <span
                 v-if="cell.binding?.verdict"
                 class="word"

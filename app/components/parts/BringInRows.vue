@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Slot } from '#core/model/ledger'
-import { gramsWithSpread } from '#core/text/display'
+import { gramsWithSpread, fixed } from '#core/text/display'
 import {
   guessHeadlessMapping,
   guessMapping,
@@ -15,7 +15,7 @@ import {
 } from '#shared/files/parts-csv'
 
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ pasted: string }>()
+const props = defineProps<{ pasted: string; dropped: File | null }>()
 const store = useBuildStore()
 const text = ref('')
 const problem = ref('')
@@ -32,6 +32,7 @@ watch(
     table.value = null
     problem.value = ''
     if (props.pasted) take(props.pasted)
+    else if (props.dropped) void takeFile(props.dropped)
   },
   { immediate: true },
 )
@@ -47,11 +48,13 @@ function take(raw: string) {
   chosen.value = new Map()
   mapping.value = read.hasHeader ? guessMapping(read.header).mapping : guessHeadlessMapping(read.rows)
 }
-async function takeFile(event: Event) {
+function chosenFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
+  if (file) void takeFile(file)
+}
+async function takeFile(file: File) {
   if (file.size > mostBytes) {
-    problem.value = `This file has ${(file.size / 1e6).toFixed(1)} MB; a parts list has at most ${mostBytes / 1e6} ` +
+    problem.value = `This file has ${fixed(file.size / 1e6, 1)} MB; a parts list has at most ${mostBytes / 1e6} ` +
       `MB. Nothing was taken in.`
     return
   }
@@ -97,7 +100,7 @@ function accept() {
           type="file"
           accept=".csv,.tsv,.txt,text/csv"
           aria-label="CSV file"
-          @change="takeFile"
+          @change="chosenFile"
         ><el-button
           type="primary"
           :disabled="text.trim() === ''"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import {
   fixed,
   gramsFigure,
@@ -103,7 +102,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
         :key="observation.id"
         class="doubt"
       >
-        <span>{{ observation.title }} <span class="soft">{{ dayjs(observation.takenAt).format('D MMM') }},
+        <span>{{ observation.title }} <span class="soft">{{ dayOf(observation.takenAt, 'without year') }},
           {{ observation.scaleName }}</span></span><span class="figure">{{ fixed(observation.valueG, 2) }}</span>
       </div>
     </template>
@@ -183,7 +182,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     <LazyHandOver
       v-if="everMoved"
       v-model="moving"
-      :first="null"
+      :first="[]"
     />
   </div>
 </template>

@@ -52,7 +52,7 @@ const y = computed(() => {
   return scaleLinear([low, high > low ? high : low + 0.1], [height - 18, 8])
 })
 const words = (p: (typeof points.value)[number]) =>
-  `${dayjs(p.at).format('D MMM HH:mm')}: ${gramsWithSpread(p.massG, p.spread)}, ${p.mass.evidence}`
+  `${`${dayOf(p.at, 'without year')}, ${dayjs(p.at).format('HH:mm')}`}: ${gramsWithSpread(p.massG, p.spread)}, ${p.mass.evidence}`
 </script>
 
 <template>

@@ -203,7 +203,7 @@ function remove() {
     </p>
     <div class="value figure">
       {{ line.mass ? gramsFigure(estimate.valueG, spread) : 'open' }}<small v-if="line.mass">
-        g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small>
+        g{{ line.mass.evidence === 'weighed' ? '' : ' expected' }}</small> <InOunces :grams="line.mass ? estimate.valueG : null" />
     </div>
     <p>
       {{ explanation }} <el-button
@@ -474,7 +474,7 @@ function remove() {
     <LazyHandOver
       v-if="everMoved"
       v-model="moving"
-      :first="line.id"
+      :first="[line.id]"
     />
   </div>
 </template>

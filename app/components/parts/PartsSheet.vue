@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import { groupOf, groups, type Group, type Line } from '#core/model/ledger'
 import { addEstimates, spreadG } from '#core/maths/estimate'
-import { gramsFigure, priceWords, spreadFigure } from '#core/text/display'
+import { gramsFigure, priceWords, spreadFigure, fixed } from '#core/text/display'
+import type { SheetColumn } from '#shared/sheet/edit-cell'
+import type { RowAction } from '../RowMenu.vue'
 
-const emit = defineEmits<{ rows: [text: string] }>()
+/** Whether a press on a row chooses it. */
+const choosing = defineModel<boolean>('choosing', { required: true })
+const emit = defineEmits<{ rows: [text: string]; handOver: [ids: readonly string[]] }>()
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
 const grid = useTemplateRef<HTMLTableElement>('grid')
@@ -12,6 +16,7 @@ const countedIds = computed(() => new Set(store.overview?.counted.map(line => li
 interface Section {
   group: Group
   lines: Line[]
+  valueG: number
   grams: string
   share: string
   spread: string
@@ -27,9 +32,10 @@ const sections = computed<Section[]>(() => {
       {
         group,
         lines,
+        valueG: sum.valueG,
         grams: gramsFigure(sum.valueG, spreadG(sum)),
         spread: spreadG(sum) > 0 ? `± ${spreadFigure(spreadG(sum))}` : '',
-        share: limit ? `${((100 * sum.valueG) / limit).toFixed(1)} % of the limit` : '',
+        share: limit ? `${fixed((100 * sum.valueG) / limit, 1)} % of the limit` : '',
       },
     ]
   })
@@ -37,7 +43,38 @@ const sections = computed<Section[]>(() => {
 const setAside = computed(() => store.build?.lines.filter(line => line.state !== 'fitted') ?? [])
 const rows = computed(() => [...sections.value.flatMap(s => s.lines), ...setAside.value])
 
-const { active, draft, whole, problem, focusCell, commit, become, stop, onKey, onPointer } = useSheetKeys(rows, grid)
+const { chosen, isChosen, toggle, reach, clear, all } = useChosen(rows)
+const { active, draft, whole, problem, focusCell, commit, become, stop, putAt, doing, onKey, onPointer } = useSheetKeys(
+  rows,
+  grid,
+  { toggle, reach, clear, byPress: () => choosing.value },
+)
+watch(choosing, on => {
+  if (!on) clear()
+})
+function stopChoosing() {
+  clear()
+  choosing.value = false
+}
+const menu = useTemplateRef<{ open: (event: MouseEvent, actions: readonly RowAction[]) => void }>('menu')
+const menuOf = useLineMenu(
+  {
+    ...doing,
+    choose: () => toggle(active.value!.rowId),
+    handOver: () => emit('handOver', [active.value!.rowId]),
+  },
+  (line, column) =>
+    grid.value?.querySelector(`[data-row="${line.id}"] [data-col="${column}"]`)?.textContent?.trim() ?? '',
+)
+async function onMenu(event: MouseEvent) {
+  const cell = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-col]') : null
+  const line = rows.value.find(({ id }) => id === cell?.closest<HTMLElement>('[data-row]')?.dataset.row)
+  if (!cell || !line || draft.value !== null) return
+  event.preventDefault()
+  const column = cell.dataset.col as SheetColumn
+  await focusCell({ rowId: line.id, column })
+  menu.value?.open(event, menuOf(line, column))
+}
 
 watch(
   () => store.selectedId,
@@ -67,13 +104,20 @@ function onEnter(event: FocusEvent) {
 </script>
 
 <template>
+  <RowMenu
+    ref="menu"
+    label="What can be done with the line"
+  />
   <table
     ref="grid"
+    :class="{ choosing }"
+    aria-multiselectable="true"
     role="grid"
     aria-label="Parts, one line each"
     :tabindex="active ? -1 : 0"
     @keydown="onKey"
     @click="onPointer"
+    @contextmenu="onMenu"
     @focus="onEnter"
     @paste="onPaste"
   >
@@ -105,10 +149,11 @@ function onEnter(event: FocusEvent) {
         </th>
       </tr>
     </thead>
-    <tbody
+    <SheetBody
       v-for="section in sections"
       :key="section.group"
-      role="rowgroup"
+      :lines="section.lines"
+      @moved="putAt"
     >
       <tr
         class="group"
@@ -120,7 +165,7 @@ function onEnter(event: FocusEvent) {
         >
           <i :style="{ background: `var(--g-${groupTone[section.group].name})` }" />{{ section.group }}
         </th><td class="right figure">
-          {{ section.grams }}
+          {{ section.grams }} <InOunces :grams="section.valueG" />
         </td><td class="right figure soft">
           {{ section.spread }}
         </td><td
@@ -137,6 +182,7 @@ function onEnter(event: FocusEvent) {
         :estimate="store.estimates.of(line)"
         :counted="countedIds.has(line.id)"
         :selected="line.id === store.selectedId"
+        :chosen="isChosen(line.id)"
         :active-column="active?.rowId === line.id ? active.column : null"
         :draft="active?.rowId === line.id ? draft : null"
         :whole="whole"
@@ -146,10 +192,11 @@ function onEnter(event: FocusEvent) {
         @become="become"
         @cancel="stop"
       />
-    </tbody>
-    <tbody
+    </SheetBody>
+    <SheetBody
       v-if="setAside.length > 0"
-      role="rowgroup"
+      :lines="setAside"
+      @moved="putAt"
     >
       <tr
         class="group"
@@ -169,6 +216,7 @@ function onEnter(event: FocusEvent) {
         :estimate="store.estimates.of(line)"
         :counted="false"
         :selected="line.id === store.selectedId"
+        :chosen="isChosen(line.id)"
         :active-column="active?.rowId === line.id ? active.column : null"
         :draft="active?.rowId === line.id ? draft : null"
         :whole="whole"
@@ -178,13 +226,13 @@ function onEnter(event: FocusEvent) {
         @become="become"
         @cancel="stop"
       />
-    </tbody>
+    </SheetBody>
     <tfoot v-if="rows.length > 0">
       <tr>
         <td colspan="4">
           All-up in this loadout; price of everything fitted
         </td><td class="right figure">
-          {{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }}
+          {{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }} <InOunces :grams="store.overview!.massG" />
         </td><td class="right figure soft">
           ± {{ spreadFigure(store.overview!.spreadG) }}
         </td><td
@@ -197,6 +245,13 @@ function onEnter(event: FocusEvent) {
       </tr>
     </tfoot>
   </table>
+  <ManyLines
+    v-if="chosen.length > 0 || choosing"
+    :lines="chosen"
+    @all="all"
+    @done="stopChoosing"
+    @hand-over="emit('handOver', chosen.map(({ id }) => id))"
+  />
 </template>
 
 <style scoped>

@@ -17,6 +17,13 @@ function put(setup: Setup) {
 function add() {
   if (put({ id: newId(), name: newName.value, lineIds: [] })) newName.value = ''
 }
+const list = useTemplateRef<HTMLElement>('list')
+function moveTo(from: number, to: number) {
+  const { setups } = store.build!
+  const beforeId = (to > from ? setups[to + 1]?.id : setups[to]?.id) ?? null
+  store.run({ type: 'setup.move', id: setups[from]!.id, beforeId })
+}
+useReorder(list, { handle: '.grip', rows: '.setup', moved: moveTo })
 function contents(setup: Setup): string {
   const names = optional.value.filter(line => setup.lineIds.includes(line.id)).map(line => line.name)
   return names.length > 0 ? names.join(', ') : 'nothing optional'
@@ -29,29 +36,33 @@ function contents(setup: Setup): string {
     A set-up says which fittings and payload fly.
     {{ optional.length === 0 ? 'Give a line the role fitting or payload first.' : 'Tick them at each such line, under “Flies in”.' }}
   </p>
-  <div
-    v-for="setup in store.build!.setups"
-    :key="setup.id"
-    class="setup"
-  >
-    <EditField
-      :value="setup.name"
-      :aria-label="`Name of set-up ${setup.name}`"
-      @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })"
-    />
-    <el-button
-      link
-      type="primary"
-      :disabled="store.build!.setups.length === 1"
-      :aria-label="`Delete set-up ${setup.name}`"
-      @click="store.run({ type: 'setup.delete', id: setup.id })"
+  <div ref="list">
+    <div
+      v-for="(setup, i) in store.build!.setups"
+      :key="setup.id"
+      class="setup"
+      @keydown.alt.up.prevent="i > 0 && moveTo(i, i - 1)"
+      @keydown.alt.down.prevent="i < store.build!.setups.length - 1 && moveTo(i, i + 1)"
     >
-      Delete
-    </el-button>
-    <span class="soft">{{ contents(setup) }}</span>
+      <RowGrip /><EditField
+        :value="setup.name"
+        :aria-label="`Name of set-up ${setup.name}`"
+        @change="put({ ...setup, name: ($event.target as HTMLInputElement).value })"
+      />
+      <el-button
+        link
+        type="primary"
+        :disabled="store.build!.setups.length === 1"
+        :aria-label="`Delete set-up ${setup.name}`"
+        @click="store.run({ type: 'setup.delete', id: setup.id })"
+      >
+        Delete
+      </el-button>
+      <span class="soft">{{ contents(setup) }}</span>
+    </div>
   </div>
   <form
-    class="setup"
+    class="setup new"
     @submit.prevent="add"
   >
     <el-input
@@ -76,15 +87,18 @@ function contents(setup: Setup): string {
 </template>
 
 <style scoped>
+.setup.new .el-input {
+  grid-column: 2;
+}
 .setup {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: 14px 1fr auto;
   gap: 2px 8px;
   align-items: center;
   padding: 4px 0;
 }
 .setup .soft {
-  grid-column: 1 / -1;
+  grid-column: 2 / -1;
 }
 .setup .el-input {
   padding: 3px 7px;

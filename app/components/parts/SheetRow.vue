@@ -10,6 +10,8 @@ const props = defineProps<{
   /** Whether its grams are in the total of the loadout looked at. */
   counted: boolean
   selected: boolean
+  /** Chosen to be changed together with others. */
+  chosen: boolean
   activeColumn: SheetColumn | null
   /** The text the editor opens with; null while the row is only read. */
   draft: string | null
@@ -96,7 +98,8 @@ function cancel() {
 <template>
   <tr
     role="row"
-    :class="{ selected, resting: !counted }"
+    :class="{ selected, resting: !counted, chosen }"
+    :aria-selected="chosen"
     :data-row="line.id"
   >
     <td
@@ -206,7 +209,15 @@ function cancel() {
         >tied: {{ line.tie }}</small>
       </template>
       <template v-else>
-        {{ figures[column] }}
+        <i
+          v-if="column === 'slot'"
+          class="grip"
+          title="Drag to another place"
+          aria-hidden="true"
+        />{{ figures[column] }}<InOunces
+          v-if="column === 'grams' && line.mass"
+          :grams="estimate.valueG"
+        />
       </template>
     </td>
   </tr>
@@ -226,6 +237,40 @@ td:focus {
 }
 .slot {
   color: var(--ink-soft);
+}
+.grip {
+  position: absolute;
+  left: -9px;
+  top: 50%;
+  width: 14px;
+  height: 18px;
+  margin-top: -9px;
+  cursor: grab;
+  opacity: 0;
+  background: radial-gradient(circle, var(--ink-soft) 1.2px, transparent 1.6px) 3px 1px / 5px 5px;
+  touch-action: none;
+}
+tr:hover .grip {
+  opacity: 1;
+}
+tr.chosen td {
+  background: var(--note);
+}
+tr.chosen td:first-child::before {
+  content: '✓';
+  position: absolute;
+  left: -9px;
+  top: 50%;
+  translate: 0 -50%;
+  font-weight: 700;
+  color: var(--plum-text);
+}
+tr.chosen .grip {
+  display: none;
+}
+.grams :deep(.in-ounces) {
+  display: block;
+  line-height: 1;
 }
 .quantity,
 .each,

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { extent, scaleLinear, scaleTime } from 'd3'
 import { fixed, signed } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
@@ -39,7 +38,7 @@ const path = computed(() =>
   points.value.map((p, i) => `${i === 0 ? 'M' : 'L'}${x.value(p.at)},${y.value(p.percent)}`).join(''),
 )
 const summary = computed(() =>
-  points.value.map(p => `${dayjs(p.at).format('D MMM')} ${signed(p.percent, 2)} % ± ${fixed(p.spread, 2)}`).join('; '),
+  points.value.map(p => `${dayOf(p.at, 'without year')} ${signed(p.percent, 2)} % ± ${fixed(p.spread, 2)}`).join('; '),
 )
 </script>
 
@@ -90,7 +89,7 @@ const summary = computed(() =>
           :x="x(point.at)"
           :y="height - 4"
           text-anchor="middle"
-        >{{ dayjs(point.at).format('D MMM') }}</text>
+        >{{ dayOf(point.at, 'without year') }}</text>
       </g>
     </svg>
     <small class="soft">reads heavy, %, with its 95 % interval</small>

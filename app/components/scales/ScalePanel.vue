@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { InputInstance } from 'element-plus'
-import dayjs from 'dayjs'
-import { fixed, signed } from '#core/text/display'
+import { fixed, signed, figure, counted } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { repeatabilityFrom, type Scale } from '#core/mass/scale'
 import { isNotRead, readGrams, readNumber } from '#core/text/units'
@@ -17,7 +16,7 @@ const tenField = useTemplateRef<InputInstance[]>('tenField')
 
 const reads = computed(() => {
   const { result } = standing.value
-  if (!result) return `never checked: ${uncheckedWords} is assumed`
+  if (!result) return `never checked: ${uncheckedWords()} is assumed`
   const off = 100 * (result.gain - 1)
   const spread = 100 * coverageFactor95 * result.gainSigma
   return `${Math.abs(off) < 0.005 ? 'true' : `${fixed(Math.abs(off), 2)} % ${off > 0 ? 'heavy' : 'light'}`}, ± ${fixed(spread, 3)} %`
@@ -114,7 +113,7 @@ function takeLive(index: number) {
             class="at-hand"
           >at hand</small>
         </h2>
-        <span class="soft">{{ scale.resolutionG }} g steps, {{ scale.capacityG }} g at most</span>
+        <span class="soft">{{ figure(scale.resolutionG, 4) }} g steps, {{ counted(scale.capacityG) }} g at most</span>
       </div>
       <span class="gap" />
       <el-button
@@ -136,7 +135,7 @@ function takeLive(index: number) {
         <dt>Last check</dt><dd>
           {{
             standing.check
-              ? `${dayjs(standing.check.takenAt).format('D MMM YYYY')}, ${standing.ageDays} days ago`
+              ? `${dayOf(standing.check.takenAt, 'short')}, ${standing.ageDays} days ago`
               : 'never'
           }}
         </dd>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { curveStepBefore, line as lineOf, max, scaleLinear } from 'd3'
-import { fixed } from '#core/text/display'
+import { fixed, figure } from '#core/text/display'
 import type { CostMeasure, ShownPlan } from '#core/deciding/shave'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
@@ -66,14 +66,14 @@ const path = computed(
       :x="edge.left - 5"
       :y="y(tick) + 4"
       text-anchor="end"
-    >{{ tick }}</text></g>
+    >{{ figure(tick, 2) }}</text></g>
     <text
       v-for="tick in x.ticks(5)"
       :key="`x${tick}`"
       :x="x(tick)"
       :y="height - 18"
       text-anchor="middle"
-    >{{ tick }}</text>
+    >{{ figure(tick, 2) }}</text>
     <text
       :x="width - edge.right"
       :y="height - 4"

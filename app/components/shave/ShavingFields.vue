@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed } from '#core/text/display'
+import { fixed, centsFigure } from '#core/text/display'
 import {
   effectOf,
   lossWords,
@@ -154,7 +154,7 @@ function toggle(list: 'excludes' | 'needs', id: string) {
       Its grams are those of the ledger.
     </p>
     <label class="field">Money, {{ settings.currency }}<EditField
-      :value="shaving.cents === null ? '' : (shaving.cents / 100).toFixed(2)"
+      :value="shaving.cents === null ? '' : centsFigure(shaving.cents)"
       placeholder="unknown"
       inputmode="decimal"
       class="figure"

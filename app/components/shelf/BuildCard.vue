@@ -68,6 +68,7 @@ const facts = computed(() => {
     <div class="mass">
       <div class="figure value">
         {{ gramsFigure(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small>
+        <InOunces :grams="massG" />
       </div>
       <VerdictMark
         v-if="entry.word"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { promiseTimeout } from '@vueuse/core'
 import { stationPath, stations } from '~/stations'
 import { findHits, type Hit } from '~/utils/find-hits'
 import type { Found } from '#shared/schemas/api'

@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3'
 import { groupOf, slotFacts, type Line } from '#core/model/ledger'
 import { spreadG } from '#core/maths/estimate'
-import { gramsFigure, gramsWithSpread, spreadFigure } from '#core/text/display'
+import { gramsFigure, gramsWithSpread, spreadFigure, fixed, figure } from '#core/text/display'
 import { limitG } from '#core/limits/rules'
 import type { Overview } from '#core/mass/report'
 import type { LineEstimates } from '#core/mass/loadout'
@@ -80,8 +80,8 @@ const flag = computed(() => {
   if (!card?.limit || postX.value === null || limit.value === null) return null
   const text =
     card.limit.unit === 'g'
-      ? `${card.limit.value} g`
-      : `${limit.value.toFixed(2)} g · ${card.limit.value} ${card.limit.unit}`
+      ? `${figure(card.limit.value, 4)} g`
+      : `${fixed(limit.value, 2)} g · ${figure(card.limit.value, 4)} ${card.limit.unit}`
   const flagWidth = text.length * 6.4 + 12
   return { text, width: flagWidth, x: Math.min(Math.max(postX.value - flagWidth, 0), width.value - flagWidth) }
 })

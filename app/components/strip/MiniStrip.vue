@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ShelfEntry } from '#core/deciding/shelf'
-import { fixed, gramsFigure } from '#core/text/display'
+import { fixed, gramsFigure, withMark } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
 
 const props = defineProps<{ entry: ShelfEntry }>()
@@ -26,7 +26,8 @@ const post = computed(() => (props.entry.limitG === null ? null : x(props.entry.
 const label = computed(() => {
   const { limitG, limitWritten } = props.entry
   if (limitG === null) return ''
-  return limitWritten.endsWith('g') ? limitWritten : `${fixed(limitG, 2)} g · ${limitWritten}`
+  const written = withMark(limitWritten)
+  return limitWritten.endsWith('g') ? written : `${fixed(limitG, 2)} g · ${written}`
 })
 </script>
 

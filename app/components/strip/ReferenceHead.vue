@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { centsFigure, gramsWithSpread } from '#core/text/display'
+import { centsFigure, gramsWithSpread, fixed } from '#core/text/display'
 
 const store = useBuildStore()
 const { settings } = storeToRefs(useSettingsStore())
@@ -13,7 +13,7 @@ const craft = computed(() => store.build!.reference!)
   >
     <span class="figure value">{{ gramsWithSpread(craft.massG, craft.spreadG) }}</span>
     <span class="soft">reference craft<template v-if="craft.thrustG !== null">, {{ craft.thrustG }} g thrust
-      ({{ (craft.thrustG / craft.massG).toFixed(1) }} : 1)</template><template v-if="craft.minutes !== null">,
+      ({{ fixed(craft.thrustG / craft.massG, 1) }} : 1)</template><template v-if="craft.minutes !== null">,
       {{ craft.minutes }} min</template><template v-if="craft.priceCents !== null">, {{ centsFigure(craft.priceCents) }}
       {{ settings.currency }}</template></span>
   </section>

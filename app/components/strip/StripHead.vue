@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { ArrowDown } from '@element-plus/icons-vue'
 import { judgementWord } from '#core/mass/report'
-import { decimalsFor, fixed, gramsFigure, headroomWords, ouncesFigure, reserveWords, spreadFigure } from '#core/text/display'
+import { decimalsFor, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/text/display'
 import { cardName, whateverItWeighs } from '#core/limits/rules'
 import { spreadG } from '#core/maths/estimate'
 import { inNoSetup, isOnPurpose, loadoutName } from '#core/mass/loadout'
 
 const store = useBuildStore()
 const rules = useRulesStore()
-const { settings } = storeToRefs(useSettingsStore())
 const route = useRoute()
 const choosing = ref(false)
 
@@ -150,10 +149,7 @@ function pick(lineId: string) {
           class="soft"
           data-test="reserve"
         >Clear, {{ reserveMissed }}.</span>
-        <span
-          v-if="settings.ounces"
-          class="soft figure"
-        >{{ ouncesFigure(overview.massG) }} oz</span>
+        <InOunces :grams="overview.massG" />
         <span
           v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005"
           class="soft"

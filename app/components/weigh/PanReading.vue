@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '#core/text/display'
 import type { WeighRun } from '~/composables/useWeighRun'
 
 const props = defineProps<{ run: WeighRun }>()
@@ -9,18 +10,22 @@ const decimals = computed(() => Math.max(0, Math.min(3, Math.round(-Math.log10(s
 const last = computed(() => bench.readings.value.at(-1) ?? null)
 const figure = computed(() => {
   const hand = props.run.typed.value.trim() !== '' ? props.run.display.value.massG : null
-  if (hand !== null) return hand.toFixed(decimals.value)
+  if (hand !== null) return fixed(hand, decimals.value)
   if (last.value?.overload) return 'over'
   return last.value?.massG === null || last.value === null
     ? '–'
-    : last.value.massG.toFixed(decimals.value).replace('-', '\u2212')
+    : fixed(last.value.massG, decimals.value)
+})
+const shownG = computed(() => {
+  if (props.run.typed.value.trim() !== '') return props.run.display.value.massG
+  return last.value?.overload ? null : (last.value?.massG ?? null)
 })
 const tone = computed(() =>
   props.run.display.value.reason === '' && props.run.display.value.massG !== null ? 'steady' : 'moving',
 )
 const words = computed(() => {
   if (props.run.typed.value.trim() !== '') return props.run.display.value.reason || 'typed by hand'
-  return props.run.display.value.reason || `steady for ${bench.rest.value.forS.toFixed(1)} s`
+  return props.run.display.value.reason || `steady for ${fixed(bench.rest.value.forS, 1)} s`
 })
 const onPan = computed(() => {
   const { mode, collected, piecesOnPan } = props.run
@@ -49,6 +54,9 @@ const onPan = computed(() => {
     >
       <span>{{ figure }}</span><small>g</small>
     </div>
+    <div class="ounces">
+      <InOunces :grams="shownG" />
+    </div>
     <p
       class="rest"
       :class="tone"
@@ -61,7 +69,7 @@ const onPan = computed(() => {
       v-if="run.collected.value.length > 0"
       class="collected figure"
     >
-      so far {{ run.collected.value.map(g => g.toFixed(decimals)).join(' · ') }}
+      so far {{ run.collected.value.map(g => fixed(g, decimals)).join(' · ') }}
     </p>
   </div>
 </template>

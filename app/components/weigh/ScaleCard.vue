@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { fixed, signed } from '#core/text/display'
+import { fixed, signed, figure, counted } from '#core/text/display'
 import { sigmaG } from '#core/maths/estimate'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { weighedEstimate } from '#core/mass/scale'
@@ -29,7 +29,7 @@ const outdated = computed(() => {
 function reapply() {
   store.run(
     { type: 'weighings.correct', corrections: outdated.value },
-    `corrected by the check of ${dayjs(standing.value!.check!.takenAt).format('D MMMM YYYY')}`,
+    `corrected by the check of ${dayOf(standing.value!.check!.takenAt)}`,
   )
 }
 const serialProblem = ref('')
@@ -73,6 +73,10 @@ function chooseTray(id: string) {
   const tray = trays.value.find(t => t.id === id)
   props.run?.useTray(tray ? { id: tray.id, name: tray.name, displayG: tray.displayG } : null)
 }
+const lastCheck = computed(() => {
+  const at = standing.value?.check?.takenAt
+  return at ? `${dayOf(at, 'without year')}, ${dayjs(at).format('HH:mm')}` : 'never'
+})
 </script>
 
 <template>
@@ -97,10 +101,11 @@ function chooseTray(id: string) {
         {{ scales.current.name }}
       </h2>
       <p class="soft">
-        {{ scales.current.resolutionG }} g steps, {{ scales.current.capacityG }} g at most. {{ bench.state.value.sentence }}
+        {{ figure(scales.current.resolutionG, 4) }} g steps, {{ counted(scales.current.capacityG) }} g at most.
+        {{ bench.state.value.sentence }}
       </p>
       <dl class="facts">
-        <dt>Last check</dt><dd>{{ standing?.check ? dayjs(standing.check.takenAt).format('D MMM, HH:mm') : 'never' }}</dd>
+        <dt>Last check</dt><dd>{{ lastCheck }}</dd>
         <template v-if="percentOff !== null">
           <dt>Reads</dt><dd>
             {{
@@ -126,7 +131,7 @@ function chooseTray(id: string) {
         v-if="!standing?.check"
         class="note"
       >
-        Never checked: it may be wrong by {{ uncheckedWords }}, and every weighing carries that.
+        Never checked: it may be wrong by {{ uncheckedWords() }}, and every weighing carries that.
       </p>
       <p
         v-else-if="standing.drift?.flagged"

@@ -1,3 +1,4 @@
+import { figure } from '../../text/display'
 import {
   materialNamed,
   materialsFor,
@@ -101,32 +102,32 @@ function wordsOf(
   longestMm: number,
   soldMm: number | null,
 ): string {
-  const range = `${round(shortestMm)} to ${round(longestMm)} mm is safe`
-  const buy = soldMm === null ? 'no length that is sold lies between' : `${joint.thread} × ${soldMm} fits`
+  const range = `${mm(shortestMm)} to ${mm(longestMm)} mm is safe`
+  const buy = soldMm === null ? 'no length that is sold lies between' : `${joint.thread} × ${mm(soldMm)} fits`
   if (shortestMm > longestMm + 1e-9)
-    return `No length is safe: holding ${joint.engagementMm} mm of thread would go past the ${joint.freeDepthMm} mm that are free.`
+    return `No length is safe: holding ${mm(joint.engagementMm)} mm of thread would go past the ${mm(joint.freeDepthMm)} mm that are free.`
   switch (verdict) {
     case 'too long':
       return (
-        `${joint.lengthMm} mm would touch ${touched(joint)}: ${joint.lengthMm} through ` +
-        `${joint.clampedMm} leaves ${round(joint.lengthMm! - joint.clampedMm)}, and ${joint.freeDepthMm} ` +
+        `${mm(joint.lengthMm)} mm would touch ${touched(joint)}: ${mm(joint.lengthMm)} through ` +
+        `${mm(joint.clampedMm)} leaves ${mm(joint.lengthMm! - joint.clampedMm)}, and ${mm(joint.freeDepthMm)} ` +
         `are free. ${capital(buy)}.`
       )
     case 'too short':
       return (
-        `${joint.lengthMm} mm holds too few threads: ` +
-        `${round(Math.max(0, joint.lengthMm! - joint.clampedMm))} mm of the ${joint.engagementMm} mm ` +
+        `${mm(joint.lengthMm)} mm holds too few threads: ` +
+        `${mm(Math.max(0, joint.lengthMm! - joint.clampedMm))} mm of the ${mm(joint.engagementMm)} mm ` +
         `wanted. ${capital(buy)}.`
       )
     case 'fits':
-      return `${joint.lengthMm} mm fits: ${range}.`
+      return `${mm(joint.lengthMm)} mm fits: ${range}.`
     case 'not chosen':
       return `${capital(range)}; ${buy}.`
   }
 }
+const mm = (value: number | null) => figure(value ?? 0, 2)
 const touched = (joint: JointPlan) =>
   joint.beyond === 'windings' ? 'the windings' : joint.beyond === 'nothing' ? 'what lies beyond' : joint.beyond
-const round = (value: number) => Number(value.toFixed(2))
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 function notesOf(joint: SaidJoint): string[] {

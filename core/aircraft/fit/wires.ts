@@ -1,3 +1,4 @@
+import { fixed } from '../../text/display'
 import { spliceG, wiresG } from '../../mass/mass-calculators'
 import { measureOf } from '../../model/properties'
 import type { Line } from '../../model/ledger'
@@ -30,11 +31,11 @@ export function planWire(wire: SaidWire): PlannedWire {
   const massG = shortMm > 0 ? grams(have!) + addedG : grams(lengthMm)
   const words =
     shortMm > 0
-      ? `${have} mm is ${shortMm} mm too short for the way of ${wire.routeMm} mm. A splice adds ${addedG.toFixed(2)} g.`
+      ? `${have} mm is ${shortMm} mm too short for the way of ${wire.routeMm} mm. A splice adds ${fixed(addedG, 2)} g.`
       : have === null
         ? `Cut ${lengthMm} mm.`
         : savedG > 0
-          ? `Trim ${have - lengthMm} mm: ${savedG.toFixed(2)} g saved.`
+          ? `Trim ${have - lengthMm} mm: ${fixed(savedG, 2)} g saved.`
           : lengthMm < wanted
             ? `Reaches, with ${lengthMm - wire.routeMm} mm of slack.`
             : 'Use as it is.'

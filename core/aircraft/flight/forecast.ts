@@ -1,3 +1,4 @@
+import { fixed } from '../../text/display'
 import { packLabel, type Line } from '../../model/ledger'
 import {
   bearingsOf,
@@ -161,11 +162,11 @@ export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG
 
 function whyNot(ending: Ending, { powerW, cutOffCellV, reserve }: DischargeOf, pack: Line): string {
   const name = packLabel(pack)
-  if (ending === 'collapse') return `${name} cannot give ${powerW.toFixed(0)} W: its volts collapse.`
+  if (ending === 'collapse') return `${name} cannot give ${fixed(powerW, 0)} W: its volts collapse.`
   if (ending === 'cut-off')
-    return `${name} falls below ${cutOffCellV.toFixed(2)} V a cell at once when asked for ${powerW.toFixed(0)} W.`
+    return `${name} falls below ${fixed(cutOffCellV, 2)} V a cell at once when asked for ${fixed(powerW, 0)} W.`
   return ending === 'reserve'
-    ? `${name} starts with no more charge than the reserve of ${(reserve * 100).toFixed(0)} %.`
+    ? `${name} starts with no more charge than the reserve of ${fixed(reserve * 100, 0)} %.`
     : `${name} starts empty.`
 }
 

@@ -1,3 +1,4 @@
+import { figure } from '../../text/display'
 import { packTitle, type Feed, type Line, type PackFacts } from '../../model/ledger'
 import { emptyCellV, fullCellV } from '../power'
 import {
@@ -83,7 +84,7 @@ export function feedsOnOffer(lines: readonly Line[], device: Line): { feed: Feed
       outputsOf(line).map(output => ({
         feed: { from: line.id, output: output.name },
         name: `${output.name} of the ${line.slot}`,
-        volts: `${output.volts} V`,
+        volts: `${figure(output.volts, 2)} V`,
       })),
     )
   return [

@@ -1,7 +1,7 @@
 import { lineOfClass, typicalMasses, typicalPackFacts } from '../../parts/catalogue'
 import { inDrawer, lineOfPart, statorCode, type Part, type Placement } from '../../parts/drawer'
 import { slotFacts, type Line, type Slot } from '../../model/ledger'
-import { gramsWithSpread } from '../../text/display'
+import { gramsWithSpread, figure } from '../../text/display'
 
 /** A line of another build, as far as a search tells. */
 export interface FoundLine {
@@ -96,7 +96,7 @@ export function offersFor(typed: string, slot: Slot, { parts, placements, found 
     .filter(one => one.per === 'piece')
     .map(one => {
       const name = `${slotFacts[one.slot].label}, ${one.class}`
-      const detail = `typically ${one.lowG} to ${one.highG} g`
+      const detail = `typically ${figure(one.lowG, 2)} to ${figure(one.highG, 2)} g`
       return { offer: { from: 'typical' as const, name, slot: one.slot, detail, className: one.class }, text: name }
     })
   return [...ofDrawer, ...best(others, typed, slot), ...best(typical, typed, slot)]

@@ -1,3 +1,4 @@
+import { figure } from '../../text/display'
 import { progressOf, sequenceOf } from '../../making/assembly'
 import type { Build, Evidence, Group, LoadoutChoice } from '../../model/ledger'
 import { defaultLoadout, estimatesOf, isOnPurpose, loadoutName, sameLoadout } from '../../mass/loadout'
@@ -63,7 +64,7 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Li
     intoReserveG: overview.intoReserveG,
     probability: binding?.verdict?.probability ?? null,
     limitG: binding?.limitG ?? null,
-    limitWritten: binding?.card.limit ? `${binding.card.limit.value} ${binding.card.limit.unit}` : '',
+    limitWritten: binding?.card.limit ? `${figure(binding.card.limit.value, 4)} ${binding.card.limit.unit}` : '',
     loadout: loadoutName(build, choice),
     decidedBy:
       binding?.heaviest && !sameLoadout(binding.heaviest, choice) ? loadoutName(build, binding.heaviest) : null,

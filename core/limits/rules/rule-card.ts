@@ -1,3 +1,4 @@
+import { figure, fixed } from '../../text/display'
 import { toGrams, type MassUnit } from '../../text/units'
 import type { Comparator } from '../verdict'
 import builtIn from './rule-cards.json'
@@ -51,8 +52,8 @@ export function limitInWords(card: RuleCard): string {
   const grams = limitG(card)
   if (grams === null || !card.limit) return 'whatever it weighs'
   const wording = card.comparator === '<' ? 'less than' : 'at most'
-  const written = `${card.limit.value} ${card.limit.unit}`
-  return card.limit.unit === 'g' ? `${wording} ${written}` : `${wording} ${written} (${grams.toFixed(2)} g)`
+  const written = `${figure(card.limit.value, 4)} ${card.limit.unit}`
+  return card.limit.unit === 'g' ? `${wording} ${written}` : `${wording} ${written} (${fixed(grams, 2)} g)`
 }
 
 /** `place, purpose` in a few words, for lists and labels. */

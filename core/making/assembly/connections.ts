@@ -1,3 +1,4 @@
+import { figure } from '../../text/display'
 import { electricalTree, feedNodeOf, feedOf, isPowered, shortName, type ElectricalTree } from '../../aircraft/wiring'
 import { planWires, type PlannedWire } from '../../aircraft/fit'
 import { endsAtMotors } from '../../model/data'
@@ -22,7 +23,7 @@ export interface Connection {
 }
 
 const volts = (low: number, high: number) =>
-  low === high ? `${Number(low.toFixed(1))} V` : `${Number(low.toFixed(1))}–${Number(high.toFixed(1))} V`
+  low === high ? `${figure(low, 1)} V` : `${figure(low, 1)}–${figure(high, 1)} V`
 
 /** What goes one way and back beside the supply, by kind. Colours are the common ones; the part's own paper decides. */
 const signals: Partial<Record<Slot, readonly (readonly [pad: string, colour: string, pin: string])[]>> = {

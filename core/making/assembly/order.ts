@@ -112,22 +112,23 @@ export function circleWords(cycle: readonly AssemblyStep[]): string {
   return `These wait for each other in a circle: ${[...cycle, cycle[0]!].map(step => `“${step.title}”`).join(' waits for ')}.`
 }
 
-/** The order after a step was moved one place, or the sentence why it cannot be. */
+/** The order after a step was moved so many places, up where `by` is negative, or the sentence why it cannot be. */
 export function movedStep(
   sorted: readonly AssemblyStep[],
   id: string,
-  by: -1 | 1,
+  by: number,
 ): { readonly order: readonly string[] } | { readonly problem: string } {
   const from = sorted.findIndex(step => step.id === id)
-  const other = sorted[from + by]
   const step = sorted[from]
-  if (!step || !other) return { problem: 'There is nothing further that way.' }
-  const [first, second] = by < 0 ? [other, step] : [step, other]
-  if (waitsFor(second).includes(first.id))
-    return { problem: `“${second.title}” comes after “${first.title}”: it needs it done.` }
-  const order = sorted.map(s => s.id)
-  order[from] = other.id
-  order[from + by] = step.id
+  if (!step || by === 0 || !sorted[from + by]) return { problem: 'There is nothing further that way.' }
+  const passed = by < 0 ? sorted.slice(from + by, from).reverse() : sorted.slice(from + 1, from + by + 1)
+  for (const other of passed) {
+    const [first, second] = by < 0 ? [other, step] : [step, other]
+    if (waitsFor(second).includes(first.id))
+      return { problem: `“${second.title}” comes after “${first.title}”: it needs it done.` }
+  }
+  const order = sorted.map(s => s.id).filter(other => other !== id)
+  order.splice(from + by, 0, id)
   return { order }
 }
 

@@ -1,3 +1,4 @@
+import { withMark } from '../../text/display'
 import { slotFacts, slots, type Slot } from '../ledger'
 import { ownEntry } from '../../basics/own'
 import { mmPerInch, isNotRead, readNumber, singleSpaced, type NotRead } from '../../text/units'
@@ -184,7 +185,8 @@ const amps = (value: number | null) => (value === null ? '' : ` ${value} A`)
 export function propertyText(value: PropertyValue | undefined): string {
   if (value === undefined) return ''
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (typeof value !== 'object') return String(value)
+  if (typeof value === 'number') return withMark(String(value))
+  if (typeof value !== 'object') return value
   const rows = value as readonly (string | PowerOutput | BenchRow)[]
   return rows
     .map(row => {

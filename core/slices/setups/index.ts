@@ -21,7 +21,9 @@ export const setupSchema = z.strictObject({
 }) satisfies z.ZodType<Setup>
 
 type SetupCommand =
-  { readonly type: 'setup.put'; readonly setup: Setup } | { readonly type: 'setup.delete'; readonly id: string }
+  | { readonly type: 'setup.put'; readonly setup: Setup }
+  | { readonly type: 'setup.delete'; readonly id: string }
+  | { readonly type: 'setup.move'; readonly id: string; readonly beforeId: string | null }
 
 /** Named choices of the optional lines. */
 export const setupsSlice: BuildSlice<'setups', SetupCommand> = {
@@ -53,6 +55,11 @@ export const setupsSlice: BuildSlice<'setups', SetupCommand> = {
         setup: build.setups.find(s => s.id === command.setup.id) ?? command.setup,
       }),
     },
+    'setup.move': {
+      shape: { id: idSchema, beforeId: idSchema.nullable() },
+      apply: (build, { id, beforeId }) => moveSetup(build, id, beforeId),
+      describe: ({ id }, before) => told(`Set-up “${before.setups.find(s => s.id === id)?.name ?? ''}” moved`),
+    },
     'setup.delete': {
       shape: { id: idSchema },
       apply(build, { id }, references) {
@@ -78,6 +85,16 @@ export const setupsSlice: BuildSlice<'setups', SetupCommand> = {
     },
   ],
   merging: { sets: ['lineIds'] },
+}
+
+/** Puts a set-up before another one, or last; what is not there any more leaves all where they are. */
+function moveSetup(build: Build, id: string, beforeId: string | null): Build {
+  const setup = build.setups.find(s => s.id === id)
+  if (!setup) throw new CommandRefused('That set-up is not there any more.', 'id')
+  const staying = build.setups.filter(s => s.id !== id)
+  const found = staying.findIndex(s => s.id === beforeId)
+  const at = found < 0 ? staying.length : found
+  return { ...build, setups: [...staying.slice(0, at), setup, ...staying.slice(at)] }
 }
 
 function putSetup(build: Build, setup: Setup): Build {

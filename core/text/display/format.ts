@@ -1,4 +1,5 @@
 import { gramsPerOunce } from '../units'
+import { figure, withMark } from './style'
 
 const minus = '\u2212'
 
@@ -13,10 +14,10 @@ export function decimalsOfStep(stepG: number): number {
   return Math.max(0, Math.ceil(-Math.log10(stepG) - 1e-9))
 }
 
-/** Fixed decimals with a typographic minus; never "−0.0". */
+/** Fixed decimals with a typographic minus and the decimal mark that was chosen; never "−0.0". */
 export function fixed(value: number, decimals: number): string {
   const text = Math.abs(value).toFixed(decimals)
-  return value < 0 && Number(text) !== 0 ? `${minus}${text}` : text
+  return withMark(value < 0 && Number(text) !== 0 ? `${minus}${text}` : text)
 }
 
 /** With its sign always shown: `+0.61`, `−5.8`, `±0.0` for nothing. */
@@ -46,7 +47,7 @@ export function ouncesFigure(valueG: number): string {
 export function centsFigure(cents: number): string {
   const whole = Math.trunc(Math.abs(cents) / 100)
   const rest = String(Math.abs(cents) % 100).padStart(2, '0')
-  return `${cents < 0 ? minus : ''}${whole}.${rest}`
+  return withMark(`${cents < 0 ? minus : ''}${whole}.${rest}`)
 }
 
 /** What was said of a price: as far as it is known, where some of it is not. */
@@ -94,9 +95,9 @@ export function percentBeside(probability: number, confidence: number): string {
   if (probability > 0.999 || probability < 0.001) return percentSure(probability)
   for (let decimals = 1; decimals < mostDecimals; decimals++) {
     const shown = Number((probability * 100).toFixed(decimals)) / 100
-    if (shown >= confidence - 1e-12 === probability >= confidence) return `${(probability * 100).toFixed(decimals)} %`
+    if (shown >= confidence - 1e-12 === probability >= confidence) return `${fixed(probability * 100, decimals)} %`
   }
-  return `${(probability * 100).toFixed(mostDecimals)} %`
+  return `${fixed(probability * 100, mostDecimals)} %`
 }
 
 /** "1.2 g into your reserve", or '' where all of it is free or nothing is Clear. */
@@ -106,9 +107,9 @@ export function reserveWords(intoG: number | null): string {
 
 /** A probability in per cent, never rounded to certainty: `97.6 %`, `over 99.9 %`, `under 0.1 %`. */
 export function percentSure(probability: number): string {
-  if (probability > 0.999) return 'over 99.9 %'
-  if (probability < 0.001) return 'under 0.1 %'
-  return `${(probability * 100).toFixed(1)} %`
+  if (probability > 0.999) return `over ${withMark('99.9')} %`
+  if (probability < 0.001) return `under ${withMark('0.1')} %`
+  return `${fixed(probability * 100, 1)} %`
 }
 
 /** "2.1 g headroom" or "6.8 g over", to the digit the spread justifies. */
@@ -129,4 +130,4 @@ export function minutesBand(hardMinutes: number, gentleMinutes: number): string 
 }
 
 /** A fraction as a figure of per cent, without needless digits: 0.003 is `0.3`. */
-export const percentFigure = (fraction: number): string => String(Number((100 * fraction).toFixed(3)))
+export const percentFigure = (fraction: number): string => figure(100 * fraction, 3)

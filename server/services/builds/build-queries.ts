@@ -1,5 +1,6 @@
 import type { ShelfEntry } from '../../../core/deciding/shelf'
 import type { Placement } from '../../../core/parts/drawer'
+import type { SheetWriting } from '../../../shared/files/build-sheet'
 import type { BuildReply } from '../../../shared/schemas/api'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
@@ -76,11 +77,11 @@ export class BuildQueries {
     return { name: build.name, revision, rows }
   }
 
-  sheet(id: string, currency: string) {
+  sheet(id: string, writing: SheetWriting) {
     const { cache, rules, reports, journal } = this.has
     const { build } = cache.get(id)
     const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
-    return reports.run({ kind: 'sheet', build, cards, observations, currency, reasons })
+    return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons })
   }
 
   /** The rows of a build as they lie there, for one that cannot be read. */

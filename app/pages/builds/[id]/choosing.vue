@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Close } from '@element-plus/icons-vue'
 import { candidateRows, type CandidateRow } from '#core/deciding/choosing'
-import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure } from '#core/text/display'
+import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure, counted, figure as figureOf } from '#core/text/display'
 import { slotFacts, type Line } from '#core/model/ledger'
 import { blankFit } from '#core/aircraft/fit'
 
@@ -135,11 +135,9 @@ const text = (value: number | string | null, digits: number) =>
     ? '–'
     : typeof value === 'string'
       ? value
-      : value.toLocaleString('en', {
-          maximumFractionDigits: digits,
-          minimumFractionDigits: 0,
-          useGrouping: value >= 10_000,
-        })
+      : value >= 10_000
+        ? counted(Math.round(value))
+        : figureOf(value, digits)
 </script>
 
 <template>

@@ -7,13 +7,7 @@ const store = useBuildStore()
 const route = useRoute()
 const router = useRouter()
 const { report } = useFit()
-const views = [
-  ['power', 'Power'],
-  ['stack', 'Stack-up'],
-  ['fixings', 'Fixings'],
-  ['leads', 'Leads'],
-  ['buy', 'To buy'],
-] as const
+const views = fitViews
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'power')
 const nodeId = ref<string | null>(null)
 const findingId = ref<string | null>(null)
@@ -160,6 +154,7 @@ const summary = computed(() => (isEmpty.value ? 'nothing to fit yet' : report.va
         :report="report"
         :node-id="nodeId"
         :finding="finding"
+        :view="view"
         @feed="feed"
         @way="take"
       />

@@ -4,8 +4,16 @@ import { gramsChangeWords } from '#core/changes/commands'
 const store = useBuildStore()
 const adding = ref(false)
 const bringing = ref(false)
+const choosing = ref(false)
+const handing = ref(false)
+const handed = shallowRef<readonly string[]>([])
+function handOver(ids: readonly string[]) {
+  handed.value = ids
+  handing.value = true
+}
 const everBrought = ref(false)
 const pasted = ref('')
+const dropped = shallowRef<File | null>(null)
 const whyText = ref('')
 
 useSelectionInAddress('line', toRef(store, 'selectedId'))
@@ -25,8 +33,9 @@ const last = computed(() => (store.lastEntry?.kind === 'do' && store.lastEntry.n
 function saveWhy() {
   if (last.value && whyText.value.trim()) store.annotate(last.value.seq, whyText.value.trim())
 }
-function bring(text = '') {
+function bring(text = '', file: File | null = null) {
   pasted.value = text
+  dropped.value = file
   everBrought.value = true
   bringing.value = true
 }
@@ -34,9 +43,20 @@ function bring(text = '') {
 
 <template>
   <div class="station">
+    <FileDrop
+      words="Drop a parts list here: its rows are shown before they come in"
+      @files="bring('', $event[0]!)"
+    />
     <main class="worksheet">
       <div class="station-head">
         <h1>Parts</h1><span class="soft">everything that leaves the ground, one line each</span><span class="gap" />
+        <el-button
+          v-if="store.build!.lines.length > 1"
+          :aria-pressed="choosing"
+          @click="choosing = !choosing"
+        >
+          Several
+        </el-button>
         <el-button @click="bring()">
           Bring in rows
         </el-button>
@@ -68,7 +88,11 @@ function bring(text = '') {
         v-else
         class="sheet"
       >
-        <PartsSheet @rows="bring" />
+        <PartsSheet
+          v-model:choosing="choosing"
+          @rows="bring"
+          @hand-over="handOver"
+        />
       </div>
       <SameOrAnother class="asking" />
       <form
@@ -85,10 +109,16 @@ function bring(text = '') {
           Note it
         </el-button>
       </form>
+      <LazyHandOver
+        v-if="handed.length > 0"
+        v-model="handing"
+        :first="handed"
+      />
       <LazyBringInRows
         v-if="everBrought"
         v-model="bringing"
         :pasted="pasted"
+        :dropped="dropped"
       />
     </main>
     <aside

@@ -28,7 +28,7 @@ async function earlier() {
 const days = computed(() => {
   const groups = new Map<string, JournalEntry[]>()
   for (const entry of store.journal) {
-    const day = dayjs(entry.at).format('D MMMM YYYY')
+    const day = dayOf(entry.at)
     groups.set(day, [...(groups.get(day) ?? []), entry])
   }
   return [...groups]

@@ -850,7 +850,7 @@ useSingleKeys({
         <h3>At most</h3>
         <div class="fields">
           <label class="field">Money<EditField
-            :value="list.caps.cents === null ? '' : (list.caps.cents / 100).toFixed(2)"
+            :value="list.caps.cents === null ? '' : centsFigure(list.caps.cents)"
             class="figure"
             inputmode="decimal"
             aria-label="Most money"

@@ -10,7 +10,7 @@ const scales = useScalesStore()
 const route = useRoute()
 const router = useRouter()
 const bench = useBenchScale()
-const run = useWeighRun()
+const run = useWeighRun(typeof route.query.line === 'string' ? route.query.line : undefined)
 const loadProblem = ref('')
 scales.load().catch((error: unknown) => {
   loadProblem.value = sentenceOf(error)

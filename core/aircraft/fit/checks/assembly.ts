@@ -1,3 +1,4 @@
+import { figure, fixed } from '../../../text/display'
 import { measureOf } from '../../../model/properties'
 import { fullCellV, loadedSpeed } from '../../power'
 import { fixingRow } from '../fixings'
@@ -9,7 +10,7 @@ import { way, type Check, type Outcome } from './types'
 /** Speed of sound at 15 °C, m/s; blade tips want to stay well below. */
 const soundMS = 340
 
-const figure = (value: number) => String(Number(value.toFixed(2)))
+const shown = (value: number) => figure(value, 2)
 
 const stackHeight: Check = {
   id: 'stack-height',
@@ -26,7 +27,7 @@ const stackHeight: Check = {
       lineIds: [t.below.lineId, t.above.lineId].filter(id => id !== null),
       about: `${t.below.id}+${t.above.id}`,
       title: 'Bare metal could touch',
-      sentence: `${figure(t.gapMm)} mm between ${t.below.name} and ${t.above.name}; at least 1 mm of air or something that insulates.`,
+      sentence: `${shown(t.gapMm)} mm between ${t.below.name} and ${t.above.name}; at least 1 mm of air or something that insulates.`,
       ways: [way('A taller spacer', 0.2), way('A sheet of insulating tape', 0.1)],
     }))
     const crowded = up.crowded.map((c): Outcome => ({
@@ -36,7 +37,7 @@ const stackHeight: Check = {
       about: c.layer.id,
       title: c.clearanceMm < 0 ? 'Board reaches into the props' : 'Board close to the props',
       sentence:
-        `${c.layer.name} at ${figure(c.layer.turnDeg)}° is ${figure(Math.abs(c.clearanceMm))} mm ` +
+        `${c.layer.name} at ${shown(c.layer.turnDeg)}° is ${shown(Math.abs(c.clearanceMm))} mm ` +
         `${c.clearanceMm < 0 ? 'inside' : 'from'} the nearest ` +
         `${measureOf(frame, 'ductMm') === undefined ? 'prop disc' : 'duct'}.`,
       ways: [way('Turn the board')],
@@ -54,10 +55,10 @@ const stackHeight: Check = {
             severity: 'clash',
             lineIds: [frame.id],
             title: 'The stack is too high',
-            sentence: `It needs ${figure(up.neededMm)} mm, the frame leaves ${figure(free)} mm.`,
+            sentence: `It needs ${shown(up.neededMm)} mm, the frame leaves ${shown(free)} mm.`,
             ways: [
               way('Shorter spacers or grommets'),
-              way(up.standoffMm === null ? 'Taller standoffs' : `Standoffs of ${up.standoffMm} mm`),
+              way(up.standoffMm === null ? 'Taller standoffs' : `Standoffs of ${shown(up.standoffMm)} mm`),
             ],
           }
         : up.unknownBetween.length > 0
@@ -69,7 +70,7 @@ const stackHeight: Check = {
               ),
               couldClash: true,
             }
-          : { kind: 'fits', lineIds: [frame.id], words: `height ${figure(up.neededMm)} of ${figure(free)} mm` }
+          : { kind: 'fits', lineIds: [frame.id], words: `height ${shown(up.neededMm)} of ${shown(free)} mm` }
     return [height, ...touching, ...crowded]
   },
 }
@@ -98,7 +99,7 @@ const screws: Check = {
           row.soldMm === null
             ? row.washerMm === null
               ? []
-              : [way(`A washer of ${row.washerMm} mm`, 0.1)]
+              : [way(`A washer of ${shown(row.washerMm)} mm`, 0.1)]
             : [way(`${joint.thread} × ${row.soldMm}`)],
       }
     }),
@@ -148,8 +149,8 @@ const tipSpeed: Check = {
             const full = pack.pack.cells * fullCellV(pack.pack.chemistry)
             const tip = (((Math.PI * across) / 1000) * kv * full * loadedSpeed) / 60
             const words =
-              `${kv} kV on ${pack.pack.cells} cells turn a ${figure(across)} mm prop to a tip speed of about ` +
-              `${tip.toFixed(0)} m/s`
+              `${kv} kV on ${pack.pack.cells} cells turn a ${shown(across)} mm prop to a tip speed of about ` +
+              `${fixed(tip, 0)} m/s`
             if (tip > 0.65 * soundMS)
               return {
                 kind: 'finding',
@@ -157,7 +158,7 @@ const tipSpeed: Check = {
                 lineIds: [motor.id, prop.id],
                 title: 'Fast blade tips',
                 sentence:
-                  `${words}, ${((100 * tip) / soundMS).toFixed(0)} % of the speed of sound: loud, hot, and little ` +
+                  `${words}, ${fixed((100 * tip) / soundMS, 0)} % of the speed of sound: loud, hot, and little ` +
                   `thrust for the watts.`,
                 ways: [way('Fewer cells, a lower kV or a smaller prop')],
               }

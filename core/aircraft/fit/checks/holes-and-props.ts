@@ -1,10 +1,11 @@
+import { figure } from '../../../text/display'
 import { packLabel, type Line } from '../../../model/ledger'
 import { listOf, measureOf, meetingPatterns, textOf } from '../../../model/properties'
 import { pairCheck, seats } from './pair'
 import { way, type Check } from './types'
 
 const mm = (line: Line, key: string) => measureOf(line, key)!
-const figure = (value: number) => String(Number(value.toFixed(2)))
+const shown = (value: number) => figure(value, 2)
 
 /** Holes, props and the room they turn in. */
 export const holeAndPropChecks: readonly Check[] = [
@@ -49,17 +50,17 @@ export const holeAndPropChecks: readonly Check[] = [
       if (across > room + 1e-9)
         return {
           title: 'Props touch',
-          sentence: `The prop is ${figure(across)} mm across, ${where} ${figure(room)} mm.`,
-          ways: [way(`Props of at most ${figure(room)} mm`)],
+          sentence: `The prop is ${shown(across)} mm across, ${where} ${shown(room)} mm.`,
+          ways: [way(`Props of at most ${shown(room)} mm`)],
         }
       const gap = (room - across) / 2
       if (duct !== undefined && gap < 0.4)
         return {
           severity: 'check',
           title: 'Little room in the duct',
-          sentence: `${figure(gap)} mm between blade tip and duct: a bent duct will be heard.`,
+          sentence: `${shown(gap)} mm between blade tip and duct: a bent duct will be heard.`,
         }
-      return { fits: `props ${figure(across)} of ${figure(room)} mm` }
+      return { fits: `props ${shown(across)} of ${shown(room)} mm` }
     },
   }),
   pairCheck({
@@ -81,8 +82,8 @@ export const holeAndPropChecks: readonly Check[] = [
       if (hole !== undefined && shaft !== undefined && Math.abs(hole - shaft) > 0.11)
         return {
           title: 'Prop hole and shaft differ',
-          sentence: `The hole is ${figure(hole)} mm, the shaft ${figure(shaft)} mm.`,
-          ways: [way(`Props with a ${figure(shaft)} mm hole`)],
+          sentence: `The hole is ${shown(hole)} mm, the shaft ${shown(shaft)} mm.`,
+          ways: [way(`Props with a ${shown(shaft)} mm hole`)],
         }
       return { fits: `props ${mine}` }
     },
@@ -141,17 +142,17 @@ export const holeAndPropChecks: readonly Check[] = [
       if (wide > room + 0.3)
         return {
           title: 'Camera too wide',
-          sentence: `The camera is ${figure(wide)} mm wide, its place ${figure(room)} mm.`,
-          ways: [way(`A camera of ${figure(room)} mm`), way('Another mount')],
+          sentence: `The camera is ${shown(wide)} mm wide, its place ${shown(room)} mm.`,
+          ways: [way(`A camera of ${shown(room)} mm`), way('Another mount')],
         }
       if (wide < room - 1)
         return {
           severity: 'check',
           title: 'Camera sits loose',
-          sentence: `The camera is ${figure(wide)} mm wide in a place of ${figure(room)} mm: it wants spacers or an adapter.`,
+          sentence: `The camera is ${shown(wide)} mm wide in a place of ${shown(room)} mm: it wants spacers or an adapter.`,
           ways: [way('Side spacers', 0.4)],
         }
-      return { fits: `camera ${figure(wide)} mm` }
+      return { fits: `camera ${shown(wide)} mm` }
     },
   }),
   pairCheck({

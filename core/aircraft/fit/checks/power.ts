@@ -1,3 +1,4 @@
+import { figure } from '../../../text/display'
 import { bearingsOf, driversOf, type Bearing, type CurrentFrom } from '../../currents'
 import { packLabel, type Line } from '../../../model/ledger'
 import { fullCellV, plugsMate } from '../../power'
@@ -15,8 +16,8 @@ import {
 import { missingOf, pairCheck, singleCheck } from './pair'
 import { way, type Check, type FitContext, type Judged, type Outcome, type WayOut } from './types'
 
-const amps = (value: number) => `${Number(value.toFixed(value < 10 ? 2 : 1))} A`
-const volts = (value: number) => `${Number(value.toFixed(2))} V`
+const amps = (value: number) => `${figure(value, value < 10 ? 2 : 1)} A`
+const volts = (value: number) => `${figure(value, 2)} V`
 
 /** Places a device could be moved to: the volts suit it and the amps are left there. */
 export function betterFeeds(device: Line, { lines, tree }: FitContext): WayOut[] {
@@ -321,7 +322,7 @@ export const powerChecks: readonly Check[] = [
         return {
           about: `${capacitor.id}-${full}`,
           title: `Capacitor is rated ${volts(rated)}, a full pack is ${volts(full)}`,
-          sentence: `${pack.pack!.cells} cells of ${pack.pack!.chemistry} at ${fullCellV(pack.pack!.chemistry)} V. It can burst.`,
+          sentence: `${pack.pack!.cells} cells of ${pack.pack!.chemistry} at ${volts(fullCellV(pack.pack!.chemistry))}. It can burst.`,
           ways: [way(`One rated ${full * 1.25 <= 25 ? 25 : full * 1.25 <= 35 ? 35 : 50} V or more`, 0.6)],
         }
       if (rated < 1.2 * full)

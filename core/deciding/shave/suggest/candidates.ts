@@ -1,8 +1,9 @@
+import { fixed } from '../../../text/display'
 import { applyCommand } from '../../../changes/commands'
 import { makeShaving } from '../../../model/data'
 import type { Line } from '../../../model/ledger'
 import { measureOf } from '../../../model/properties'
-import { clashesOf, fixed, type Suggestion, type SuggestionSetting } from './suggestion'
+import { clashesOf, type Suggestion, type SuggestionSetting } from './suggestion'
 
 /** Candidates of the build in the place of what is fitted, where they do not clash. */
 export function fromCandidates(setting: SuggestionSetting): Suggestion[] {
@@ -21,7 +22,7 @@ export function fromCandidates(setting: SuggestionSetting): Suggestion[] {
     )
       return []
     const [was, then] = [estimates.of(fitted).valueG, estimates.of(candidate).valueG]
-    const because = `${fixed(was)} g now, ${fixed(then)} g with it`
+    const because = `${fixed(was, 2)} g now, ${fixed(then, 2)} g with it`
     if (
       Math.abs(then - was) < 0.05 ||
       then > was !== puttingOn ||

@@ -1,7 +1,8 @@
+import { fixed } from '../../../text/display'
 import { countedLines, isOptional } from '../../../mass/loadout'
 import { makeShaving } from '../../../model/data'
 import { typicalClasses, type TypicalMass } from '../../../parts/catalogue'
-import { fixed, type Suggestion, type SuggestionSetting } from './suggestion'
+import type { Suggestion, SuggestionSetting } from './suggestion'
 
 /** Fittings that could stay at home. */
 export function fromFittings({ build, choice, estimates, newId }: SuggestionSetting): Suggestion[] {
@@ -15,7 +16,7 @@ export function fromFittings({ build, choice, estimates, newId }: SuggestionSett
         !known.some(s => s.kind === 'leave off' && s.lineId === line.id),
     )
     .map(line => ({
-      because: `a fitting of ${fixed(estimates.of(line).valueG)} g`,
+      because: `a fitting of ${fixed(estimates.of(line).valueG, 2)} g`,
       shaving: makeShaving({
         id: newId(),
         what: `leave off: ${line.name}`.slice(0, 120),
@@ -41,7 +42,7 @@ export function fromOff({ build, estimates, newId }: SuggestionSetting): Suggest
     .map(line => {
       const grams = estimates.of(line).valueG
       return {
-        because: `${fixed(grams)} g, off now`,
+        because: `${fixed(grams, 2)} g, off now`,
         shaving: makeShaving({
           id: newId(),
           what: `put on: ${line.name}`.slice(0, 120),
@@ -66,7 +67,7 @@ export function fromStraps({ build, estimates, newId }: SuggestionSetting): Sugg
       if (!alike || savesG < 0.3) return []
       return [
         {
-          because: `${fixed(eachG)} g now; ${alike.class} ones weigh ${alike.lowG} to ${alike.highG} g`,
+          because: `${fixed(eachG, 2)} g now; ${alike.class} ones weigh ${alike.lowG} to ${alike.highG} g`,
           shaving: makeShaving({
             id: newId(),
             what: `the lightest ${line.slot} of its class`,

@@ -1,9 +1,10 @@
+import { fixed, figure } from '../../../text/display'
 import { fixingsSchedule, planWires } from '../../../aircraft/fit'
 import { plugPairG } from '../../../aircraft/power'
 import { titaniumAlloy } from '../../../mass/mass-calculators'
 import { endsAtMotors, makeShaving } from '../../../model/data'
 import { measureOf, textOf } from '../../../model/properties'
-import { fixed, type Suggestion, type SuggestionSetting } from './suggestion'
+import type { Suggestion, SuggestionSetting } from './suggestion'
 
 /** Leads that are longer than their way. */
 export function fromLeads({ build, newId }: SuggestionSetting): Suggestion[] {
@@ -46,7 +47,7 @@ export function fromPlugs({ build, newId }: SuggestionSetting): Suggestion[] {
       const gramsG = Number((pair.grams * line.quantity).toFixed(2))
       return [
         {
-          because: `a mated pair weighs about ${fixed(pair.grams)} g, × ${line.quantity}; a dead one is then unsoldered`,
+          because: `a mated pair weighs about ${fixed(pair.grams, 2)} g, × ${line.quantity}; a dead one is then unsoldered`,
           shaving: makeShaving({
             id: newId(),
             what: `solder the leads: ${line.name}`.slice(0, 120),
@@ -70,7 +71,7 @@ export function fromJoints({ build, newId }: SuggestionSetting): Suggestion[] {
       const titanium = materials.find(m => m.material === titaniumAlloy && m.savesG > 0.1)
       if (titanium)
         out.push({
-          because: `${fixed(massG)} g of ${joint.material}, ${fixed(titanium.massG)} g of titanium`,
+          because: `${fixed(massG, 2)} g of ${joint.material}, ${fixed(titanium.massG, 2)} g of titanium`,
           shaving: makeShaving({
             id: newId(),
             what: `titanium screws: ${joint.name}`.slice(0, 120),
@@ -87,7 +88,7 @@ export function fromJoints({ build, newId }: SuggestionSetting): Suggestion[] {
           : null
       if (shorter !== null && massG - shorter > 0.05)
         out.push({
-          because: `${joint.lengthMm} mm where ${Number(shortestMm.toFixed(2))} mm would hold`,
+          because: `${figure(joint.lengthMm!, 2)} mm where ${figure(shortestMm, 2)} mm would hold`,
           shaving: makeShaving({
             id: newId(),
             what: `screws of ${soldMm} mm: ${joint.name}`.slice(0, 120),

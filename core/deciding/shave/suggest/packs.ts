@@ -3,8 +3,8 @@ import { countedLines } from '../../../mass/loadout'
 import { makeShaving } from '../../../model/data'
 import { packLabel, type Build } from '../../../model/ledger'
 import { inDrawer, lineOfPart, type Part, type Placement } from '../../../parts/drawer'
-import { minutesFigure } from '../../../text/display'
-import { clashesOf, fixed, type Suggestion, type SuggestionSetting } from './suggestion'
+import { minutesFigure, fixed } from '../../../text/display'
+import { clashesOf, type Suggestion, type SuggestionSetting } from './suggestion'
 
 /** The most packs suggested at once. */
 const mostPacks = 4
@@ -50,7 +50,9 @@ export function fromPacks(setting: SuggestionSetting): Suggestion[] {
     .sort((a, b) => (b.minutes ?? 0) - (a.minutes ?? 0))
     .slice(0, mostPacks)
     .map(({ line, lies, then, minutes }): Suggestion => ({
-      because: `${fixed(was)} g now, ${fixed(then)} g with it; ${minutesWords(minutesNow, minutes)}${lies === null ? '' : `; ${lies}`}`,
+      because:
+        `${fixed(was, 2)} g now, ${fixed(then, 2)} g with it; ` +
+        `${minutesWords(minutesNow, minutes)}${lies === null ? '' : `; ${lies}`}`,
       shaving: makeShaving({
         id: newId(),
         what: `fly ${packLabel(line)} in place of ${packLabel(pack)}`.slice(0, 120),

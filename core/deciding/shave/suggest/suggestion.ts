@@ -29,5 +29,3 @@ export interface SuggestionSetting {
 }
 
 export const clashesOf = ({ choice, gear }: SuggestionSetting, build: Build) => fitReport(build, choice, gear).clashes
-
-export const fixed = (value: number) => value.toFixed(2)
