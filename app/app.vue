@@ -18,6 +18,10 @@ onMounted(() => {
 // Dialogs are loaded when they are first asked for: most visits never do.
 const everFound = ref(false)
 const everKeys = ref(false)
+const everToured = ref(false)
+watch(shell.touring, () => {
+  everToured.value = true
+})
 watch(shell.findOpen, () => {
   everFound.value = true
 })
@@ -63,6 +67,7 @@ useSingleKeys({
     </div>
     <LazyFindAnything v-if="everFound" />
     <LazyKeyList v-if="everKeys" />
+    <LazyFirstTour v-if="everToured" />
   </div>
 </template>
 

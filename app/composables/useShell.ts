@@ -2,7 +2,9 @@
 const findOpen = ref(false)
 const keysOpen = ref(false)
 const said = ref('')
+/** The tour over the screen of a build. */
+const touring = ref(false)
 
 export function useShell() {
-  return { findOpen, keysOpen, said }
+  return { findOpen, keysOpen, said, touring }
 }

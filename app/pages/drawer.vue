@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { counted } from '#core/text/display'
+import { counted, withPoint } from '#core/text/display'
 import { filterParts, readFilter, type Part, makePart } from '#core/parts/drawer'
 import { slots, slotFacts, type Slot } from '#core/model/ledger'
 import { readLayout } from '#shared/sheet/column-layout'
@@ -100,11 +100,7 @@ async function tagAll() {
   if (kept) tag.value = ''
 }
 function save() {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([drawerCsv(shown.value)], { type: 'text/csv' }))
-  link.download = 'drawer.csv'
-  link.click()
-  URL.revokeObjectURL(link.href)
+  saveFile('drawer.csv', withPoint(() => drawerCsv(shown.value)), 'text/csv')
 }
 useSingleKeys({
   new: () => {

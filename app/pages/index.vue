@@ -68,11 +68,30 @@ async function takeFile(chosen: File) {
   problem.value = ''
   try {
     if (chosen.size > mostFileBytes) throw new Error(`${overLargest} Nothing was taken in.`)
-    await take(await chosen.text())
+    const text = await chosen.text()
+    if (looksLikeRows(text)) await beginFrom(text, chosen.name.replace(/\.[^.]*$/, ''))
+    else await take(text)
   } catch (error) {
     problem.value = sentenceOf(error)
   }
 }
+/** A parts list begins with words or figures; a build file with a brace. */
+const looksLikeRows = (text: string) => /^\s*[^\s{[]/.test(text.replace(/^\uFEFF/, ''))
+/** Rows begin a build of their own; they are looked at there before they come in. */
+async function beginFrom(text: string, name: string) {
+  const id = await shelf.start({ from: 'empty', name: name.trim().slice(0, 120) || 'New build' })
+  useCarriedRows().carry(text)
+  await navigateTo(`/builds/${id}/parts`)
+}
+useEventListener(document, 'paste', (event: ClipboardEvent) => {
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  const isTyping = event.target instanceof Element && event.target.closest('input, textarea, [role=dialog]')
+  if (isTyping || !looksLikeRows(text) || !/[\n\t;,]/.test(text)) return
+  event.preventDefault()
+  beginFrom(text, 'Pasted parts').catch((error: unknown) => {
+    problem.value = sentenceOf(error)
+  })
+})
 /** One file that is dropped is opened; of several each comes onto the shelf, and what is wrong with one is said of it. */
 async function takeDropped(files: readonly File[]) {
   if (files.length === 1) {
@@ -145,7 +164,7 @@ async function putAway(id: string, away: boolean) {
       <input
         ref="file"
         type="file"
-        accept=".json,application/json"
+        accept=".json,.csv,.tsv,.txt,application/json,text/csv,text/plain"
         class="visually-hidden"
         aria-label="Build file"
         tabindex="-1"
@@ -173,21 +192,11 @@ async function putAway(id: string, away: boolean) {
         Bring it in without its history
       </el-button>
     </p>
-    <div
+    <WaysIn
       v-if="shelf.loaded && present.length === 0 && shelf.unreadable.length === 0"
-      class="panel empty"
-    >
-      <h2>Nothing on the shelf yet</h2>
-      <p class="soft">
-        Start from a craft class and you have a total, its spread and a verdict in a minute.
-      </p>
-      <el-button
-        type="primary"
-        @click="starting = true"
-      >
-        Start a build
-      </el-button>
-    </div>
+      @start="starting = true"
+      @file="file?.click()"
+    />
     <BuildCard
       v-for="entry in present.slice(0, shown)"
       :key="entry.id"

@@ -1,5 +1,6 @@
+import { slotFacts } from '#core/model/ledger'
 import { toneOf, weighedWords } from '~/utils/words'
-import { withoutParts, type Station, type StationStatus } from './station'
+import { withoutParts, several, type Station, type StationStatus } from './station'
 
 const tones: Readonly<Record<ReturnType<typeof toneOf>, StationStatus['tone']>> = {
   over: 'bad',
@@ -14,6 +15,15 @@ export const parts: Station = {
   name: 'Parts',
   page: 'parts',
   question: 'What flies, what does each thing weigh, how do I know, and what is the total?',
+  purpose: 'One line for everything that leaves the ground, with its grams and how they are known.',
+  missing({ build, overview }) {
+    const there = new Set(build.lines.filter(line => line.state === 'fitted').map(line => line.slot))
+    const wanted = (['frame', 'motor', 'propeller', 'board', 'receiver', 'pack'] as const).filter(slot => !there.has(slot))
+    return [
+      ...wanted.map(slot => slotFacts[slot].label.toLowerCase()),
+      ...(overview.openLines > 0 ? [`grams of ${several(overview.openLines, 'line', 'lines')}`] : []),
+    ]
+  },
   status({ overview }) {
     const open = overview.openLines
     const tone = tones[toneOf(overview.binding)]

@@ -7,6 +7,12 @@ export const shave: Station = {
   name: 'Shave',
   page: 'shave',
   question: 'Where do the missing grams come from, at the least cost?',
+  purpose: 'Where missing grams come from at the least cost in money, time, strength and things that do not come back.',
+  missing({ build, overview }) {
+    const over = overview.binding?.verdict?.word === 'Over'
+    const listed = shaveListOf(build).shavings.length
+    return over && listed === 0 ? ['things that could come off: the list is empty and the craft is over'] : []
+  },
   status({ build }) {
     const open = [...openShavings(build), ...openShavings(build, 'put on')]
     const done = shaveListOf(build).shavings.filter(s => s.state === 'done').length

@@ -32,11 +32,18 @@ export interface Station {
   /** Its page below the build's. */
   readonly page: StationPage
   readonly question: string
+  /** What it is for, in one sentence. */
+  readonly purpose: string
+  /** What is still missing there, in a few words each; nothing where all is there. */
+  readonly missing: (desk: Desk) => readonly string[]
   /** The line under its name; undefined while it is being worked out. */
   readonly status: (desk: Desk) => StationStatus | undefined
   /** Whether it has nothing to say for a build: then it is folded away, and can be called back. */
   readonly foldsAway: (build: Build) => boolean
 }
+
+/** “1 line”, “3 lines”. */
+export const several = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`
 
 /** A ready-made craft known only as a whole has no parts to work on. */
 export const withoutParts = (build: Build): boolean => build.reference !== null

@@ -1,6 +1,6 @@
 import type { Overview } from '#core/mass/report'
 import { scaleWeighings, type Build } from '#core/model/ledger'
-import { withoutParts, type Station } from './station'
+import { withoutParts, several, type Station } from './station'
 
 /** What is weighed, and how much of it on a scale of the list: the rest was typed. */
 function weighedParts({ counted, weighedLines }: Overview): string {
@@ -24,6 +24,11 @@ export const weigh: Station = {
   name: 'Weigh',
   page: 'weigh',
   question: 'What does it really weigh? Which lines are still only believed?',
+  purpose: 'Put the parts on the pan one after another: what is believed becomes known, and the total settles.',
+  missing({ overview }) {
+    const left = overview.counted.length - overview.weighedLines
+    return left > 0 && overview.counted.length > 0 ? [`${several(left, 'line', 'lines')} on the scale`] : []
+  },
   status: ({ build, overview }) => ({
     line: `${weighedParts(overview)}${weighedTogether(build)}`,
     tone: overview.weighedLines === overview.counted.length ? 'good' : 'mid',

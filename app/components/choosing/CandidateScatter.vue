@@ -54,6 +54,18 @@ const labels = computed(() => {
 })
 const rank = (row: CandidateRow) => ['fitted', 'on the list', 'drawer', 'catalogue'].indexOf(row.source)
 const tickWords = (tick: number) => (tick >= 1000 ? counted(tick) : figureOf(tick, 2))
+const inOrder = computed(() => [...points.value].sort((a, b) => a.x - b.x))
+const chartPoints = computed(() =>
+  inOrder.value.map(p => ({
+    words: `${p.row.line.name}: ${fixed(p.x, 1)} g, ${props.label.toLowerCase()} ${tickWords(p.y)}`,
+    x: x.value(p.x),
+    y: y.value(p.y),
+  })),
+)
+const table = computed(() => ({
+  heads: ['Part', 'Grams of the set', props.label],
+  rows: inOrder.value.map(p => [p.row.line.name, Number(p.x.toFixed(4)), p.y]),
+}))
 </script>
 
 <template>
@@ -61,66 +73,73 @@ const tickWords = (tick: number) => (tick >= 1000 ? counted(tick) : figureOf(tic
     ref="box"
     class="scatter"
   >
-    <svg
+    <ChartFrame
       v-if="points.length > 0"
-      :width="width"
-      :height="height"
-      role="img"
-      :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${fixed(p.x, 1)} g, ${p.y}`).join('; ')}`"
+      :title="`${label} against grams of the set`"
+      :heads="table.heads"
+      :rows="table.rows"
+      :points="chartPoints"
     >
-      <g
-        v-for="tick in y.ticks(4)"
-        :key="`y${tick}`"
-      ><line
-        x1="52"
-        :x2="width - 10"
-        :y1="y(tick)"
-        :y2="y(tick)"
-        class="grid"
-      /><text
-        x="46"
-        :y="y(tick) + 4"
-        text-anchor="end"
-      >{{ tickWords(tick) }}</text></g>
-      <text
-        v-for="tick in x.ticks(6)"
-        :key="`x${tick}`"
-        :x="x(tick)"
-        :y="height - 14"
-        text-anchor="middle"
-      >{{ figureOf(tick, 2) }}</text>
-      <text
-        :x="width - 12"
-        :y="height - 2"
-        text-anchor="end"
-        class="axis"
-      >grams of the set</text><text
-        x="52"
-        y="9"
-        class="axis"
-      >{{ label }}</text>
-      <g
-        v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))"
-        :key="p.row.line.id"
-        class="point"
-        :class="[
-          p.row.source.replaceAll(' ', '-'),
-          { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId },
-        ]"
-        @click="emit('select', p.row.line.id)"
-      ><circle
-        :cx="x(p.x)"
-        :cy="y(p.y)"
-        :r="p.row.source === 'fitted' ? 6.5 : 5"
-      /><title>{{ p.row.line.name }}</title></g>
-      <text
-        v-for="label_ in labels"
-        :key="label_.id"
-        :x="label_.x"
-        :y="label_.y"
-        class="name"
-      >{{ label_.text }}</text>
-    </svg>
+      <svg
+        :width="width"
+        :height="height"
+        role="img"
+        :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${fixed(p.x, 1)} g, ${p.y}`).join('; ')}`"
+      >
+        <g
+          v-for="tick in y.ticks(4)"
+          :key="`y${tick}`"
+        ><line
+          x1="52"
+          :x2="width - 10"
+          :y1="y(tick)"
+          :y2="y(tick)"
+          class="grid"
+        /><text
+          x="46"
+          :y="y(tick) + 4"
+          text-anchor="end"
+        >{{ tickWords(tick) }}</text></g>
+        <text
+          v-for="tick in x.ticks(6)"
+          :key="`x${tick}`"
+          :x="x(tick)"
+          :y="height - 14"
+          text-anchor="middle"
+        >{{ figureOf(tick, 2) }}</text>
+        <text
+          :x="width - 12"
+          :y="height - 2"
+          text-anchor="end"
+          class="axis"
+        >grams of the set</text><text
+          x="52"
+          y="9"
+          class="axis"
+        >{{ label }}</text>
+        <g
+          v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))"
+          :key="p.row.line.id"
+          class="point"
+          :class="[
+            p.row.source.replaceAll(' ', '-'),
+            { clash: p.row.findings.some(f => f.severity === 'clash'), selected: p.row.line.id === selectedId },
+          ]"
+          @click="emit('select', p.row.line.id)"
+        ><circle
+          :cx="x(p.x)"
+          :cy="y(p.y)"
+          :r="p.row.source === 'fitted' ? 6.5 : 5"
+        /><title>{{ p.row.line.name }}</title></g>
+        <text
+          v-for="label_ in labels"
+          :key="label_.id"
+          :x="label_.x"
+          :y="label_.y"
+          class="name"
+        >{{ label_.text }}</text>
+      </svg>
+    </ChartFrame>
     <p
       v-else
       class="soft"

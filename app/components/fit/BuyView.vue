@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { buyTotal, toBuy, type BuyReason } from '#core/deciding/buying'
-import { centsFigure } from '#core/text/display'
+import { centsFigure, withPoint } from '#core/text/display'
 import { csvFile } from '#shared/files/csv'
 
 const store = useBuildStore()
@@ -29,7 +29,8 @@ const sections = computed(() =>
 )
 
 function save() {
-  const text = csvFile([
+  const text = withPoint(() =>
+    csvFile([
     [
       'Why',
       'What',
@@ -50,12 +51,9 @@ function save() {
       row.priceCents === null ? '' : centsFigure(row.priceCents),
       row.why,
     ]),
-  ])
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }))
-  link.download = `${store.build!.name} to buy.csv`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  ]),
+  )
+  saveFile(`${store.build!.name} to buy.csv`, text, 'text/csv')
 }
 function printList() {
   window.print()

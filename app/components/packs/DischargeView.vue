@@ -134,6 +134,28 @@ const words = computed(() =>
     .join(', '),
 )
 const landing = computed(() => forecastOf.value !== null && landsWeakly(forecastOf.value))
+/** Enough points to read the curve by, of the many it is drawn from. */
+const readAt = 12
+const chartPoints = computed(() => {
+  const all = points.value
+  const each = Math.max(1, Math.floor(all.length / readAt))
+  return all
+    .filter((_, i) => i % each === 0 || i === all.length - 1)
+    .map(p => ({
+      words: `${figure(p.timeS / 60, 1)} min: ${panels.value
+        .map(panel => `${fixed(panel.of(p), panel.digits)} ${panel.unit} ${panel.label}`)
+        .join(', ')}`,
+      x: x.value(p.timeS / 60),
+      y: panels.value[0] ? yOf(panels.value[0], 0)(panels.value[0].of(p)) : 0,
+    }))
+})
+const table = computed(() => ({
+  heads: ['Minutes', ...panels.value.map(panel => `${panel.label}, ${panel.unit}`)],
+  rows: points.value.map(p => [
+    Number((p.timeS / 60).toFixed(4)),
+    ...panels.value.map(panel => Number(panel.of(p).toFixed(4))),
+  ]),
+}))
 </script>
 
 <template>
@@ -183,86 +205,93 @@ const landing = computed(() => forecastOf.value !== null && landsWeakly(forecast
       v-show="endS > 0"
       ref="box"
     >
-      <svg
-        :width="width"
-        :height="height"
-        role="img"
-        :aria-label="`Discharge over ${minutesFigure(endS / 60)} minutes: ${words}. Ends by ${endedWords}.`"
+      <ChartFrame
+        :title="`Discharge of ${packLabel(cell.pack)}`"
+        :heads="table.heads"
+        :rows="table.rows"
+        :points="chartPoints"
       >
-        <g
-          v-for="(panel, i) in panels"
-          :key="panel.key"
+        <svg
+          :width="width"
+          :height="height"
+          role="img"
+          :aria-label="`Discharge over ${minutesFigure(endS / 60)} minutes: ${words}. Ends by ${endedWords}.`"
         >
-          <text
-            :x="2"
-            :y="14 + i * (panelHeight + gap)"
-            class="axis"
-          >{{ panel.label }}</text>
           <g
-            v-for="tick in yOf(panel, i).ticks(3)"
-            :key="tick"
+            v-for="(panel, i) in panels"
+            :key="panel.key"
+          >
+            <text
+              :x="2"
+              :y="14 + i * (panelHeight + gap)"
+              class="axis"
+            >{{ panel.label }}</text>
+            <g
+              v-for="tick in yOf(panel, i).ticks(3)"
+              :key="tick"
+            ><line
+              :x1="edge.left"
+              :x2="width - edge.right"
+              :y1="yOf(panel, i)(tick)"
+              :y2="yOf(panel, i)(tick)"
+              class="grid"
+            /><text
+              :x="edge.left - 6"
+              :y="yOf(panel, i)(tick) + 4"
+              text-anchor="end"
+            >{{ figure(tick, 2) }}</text></g>
+            <template v-if="panel.key === 'volts' && asked"><line
+              v-if="asked.cutOffCellV >= panel.from"
+              :x1="edge.left"
+              :x2="width - edge.right"
+              :y1="yOf(panel, i)(asked.cutOffCellV)"
+              :y2="yOf(panel, i)(asked.cutOffCellV)"
+              class="cut"
+            /></template>
+            <path
+              :d="path(panel, i)"
+              class="line"
+              :class="panel.key"
+            />
+            <circle
+              :cx="x(endS / 60)"
+              :cy="yOf(panel, i)(panel.of(points.at(-1)!))"
+              r="3.5"
+              class="end"
+            /><text
+              :x="x(endS / 60) + 7"
+              :y="yOf(panel, i)(panel.of(points.at(-1)!)) + 4"
+              class="value"
+            >{{ fixed(panel.of(points.at(-1)!), panel.digits) }} {{ panel.unit }}</text>
+          </g>
+          <g
+            v-if="warnS !== null"
+            class="warn"
           ><line
-            :x1="edge.left"
-            :x2="width - edge.right"
-            :y1="yOf(panel, i)(tick)"
-            :y2="yOf(panel, i)(tick)"
-            class="grid"
+            :x1="x(warnS / 60)"
+            :x2="x(warnS / 60)"
+            y1="18"
+            :y2="height - 40"
           /><text
-            :x="edge.left - 6"
-            :y="yOf(panel, i)(tick) + 4"
+            :x="x(warnS / 60) - 5"
+            y="14"
             text-anchor="end"
-          >{{ figure(tick, 2) }}</text></g>
-          <template v-if="panel.key === 'volts' && asked"><line
-            v-if="asked.cutOffCellV >= panel.from"
-            :x1="edge.left"
-            :x2="width - edge.right"
-            :y1="yOf(panel, i)(asked.cutOffCellV)"
-            :y2="yOf(panel, i)(asked.cutOffCellV)"
-            class="cut"
-          /></template>
-          <path
-            :d="path(panel, i)"
-            class="line"
-            :class="panel.key"
-          />
-          <circle
-            :cx="x(endS / 60)"
-            :cy="yOf(panel, i)(panel.of(points.at(-1)!))"
-            r="3.5"
-            class="end"
-          /><text
-            :x="x(endS / 60) + 7"
-            :y="yOf(panel, i)(panel.of(points.at(-1)!)) + 4"
-            class="value"
-          >{{ fixed(panel.of(points.at(-1)!), panel.digits) }} {{ panel.unit }}</text>
-        </g>
-        <g
-          v-if="warnS !== null"
-          class="warn"
-        ><line
-          :x1="x(warnS / 60)"
-          :x2="x(warnS / 60)"
-          y1="18"
-          :y2="height - 40"
-        /><text
-          :x="x(warnS / 60) - 5"
-          y="14"
-          text-anchor="end"
-        >first warning, {{ minutesFigure(warnS / 60) }} min</text></g>
-        <text
-          v-for="tick in x.ticks(6)"
-          :key="`x${tick}`"
-          :x="x(tick)"
-          :y="height - 22"
-          text-anchor="middle"
-        >{{ figure(tick, 2) }}</text>
-        <text
-          :x="width - edge.right"
-          :y="height - 6"
-          text-anchor="end"
-          class="axis"
-        >minutes</text>
-      </svg>
+          >first warning, {{ minutesFigure(warnS / 60) }} min</text></g>
+          <text
+            v-for="tick in x.ticks(6)"
+            :key="`x${tick}`"
+            :x="x(tick)"
+            :y="height - 22"
+            text-anchor="middle"
+          >{{ figure(tick, 2) }}</text>
+          <text
+            :x="width - edge.right"
+            :y="height - 6"
+            text-anchor="end"
+            class="axis"
+          >minutes</text>
+        </svg>
+      </ChartFrame>
     </div>
     <dl
       v-if="endS > 0"

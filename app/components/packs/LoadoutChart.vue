@@ -3,7 +3,7 @@ import { extent, line as lineOf, scaleLinear, curveStepAfter } from 'd3'
 import { fixed, figure } from '#core/text/display'
 import { frontierOf, loadoutFigure, loadoutFigures, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
-import { withSetup } from '#core/mass/loadout'
+import { loadoutName, withSetup } from '#core/mass/loadout'
 import { toGrams } from '#core/text/units'
 
 const props = defineProps<{ selectedKey: string | null; yKey: string }>()
@@ -156,6 +156,31 @@ const words = computed(() =>
     )
     .join('; '),
 )
+const inOrder = computed(() => [...points.value].sort((a, b) => a.x - b.x))
+const chartPoints = computed(() =>
+  inOrder.value.map(p => ({
+    words:
+      `${loadoutName(store.build!, p.cell.choice)}: ${xFigure.value.label.toLowerCase()} ${figure(p.x, 2)} ` +
+      `${xFigure.value.unit}, ${yFigure.value.label.toLowerCase()} ${figure(p.y, 2)} ${yFigure.value.unit}` +
+      `${p.cell.binding?.verdict ? `, ${p.cell.binding.verdict.word}` : ''}`,
+    x: x.value(p.x),
+    y: y.value(p.y),
+  })),
+)
+const table = computed(() => ({
+  heads: [
+    'Loadout',
+    `${xFigure.value.label}, ${xFigure.value.unit}`,
+    `${yFigure.value.label}, ${yFigure.value.unit}`,
+    'Verdict',
+  ],
+  rows: inOrder.value.map(p => [
+    loadoutName(store.build!, p.cell.choice),
+    Number(p.x.toFixed(4)),
+    Number(p.y.toFixed(4)),
+    p.cell.binding?.verdict?.word ?? '',
+  ]),
+}))
 </script>
 
 <template>
@@ -184,116 +209,123 @@ const words = computed(() =>
       >{{ i + 1 }} {{ setup.name }}</span></span>
     </div>
     <div ref="box">
-      <svg
+      <ChartFrame
         v-if="points.length > 0"
-        :width="width"
-        :height="height"
-        role="img"
-        :aria-label="`${yFigure.label} against ${xFigure.label}. ${words}`"
+        :title="`${yFigure.label} against ${xFigure.label.toLowerCase()}`"
+        :heads="table.heads"
+        :rows="table.rows"
+        :points="chartPoints"
       >
-        <rect
-          v-if="post && x(post.limitG!) < width - edge.right"
-          :x="x(post.limitG!)"
-          :y="edge.top"
-          :width="width - edge.right - x(post.limitG!)"
-          :height="height - edge.bottom - edge.top"
-          class="beyond"
-        />
-        <g
-          v-for="tick in y.ticks(4)"
-          :key="`y${tick}`"
-        ><line
-          :x1="edge.left"
-          :x2="width - edge.right"
-          :y1="y(tick)"
-          :y2="y(tick)"
-          class="grid"
-        /><text
-          :x="edge.left - 6"
-          :y="y(tick) + 4"
-          text-anchor="end"
-        >{{ figure(tick, 2) }}</text></g>
-        <text
-          v-for="tick in x.ticks(6)"
-          :key="`x${tick}`"
-          :x="x(tick)"
-          :y="height - 18"
-          text-anchor="middle"
-        >{{ figure(tick, 2) }}</text>
-        <text
-          :x="width - edge.right"
-          :y="height - 4"
-          text-anchor="end"
-          class="axis"
-        >{{ xFigure.label.toLowerCase() }}, {{ xFigure.unit }}</text><text
-          x="2"
-          y="11"
-          class="axis"
-        >{{ yFigure.label.toLowerCase() }}<template v-if="yFigure.key !== 'minutes'">, {{ yFigure.unit }}</template></text>
-        <path
-          v-if="frontier"
-          :d="frontier"
-          class="frontier"
-        />
-        <g v-if="post"><line
-          :x1="x(post.limitG!)"
-          :x2="x(post.limitG!)"
-          :y1="edge.top - 6"
-          :y2="height - edge.bottom"
-          class="post"
-        /><text
-          :x="x(post.limitG!) + (flagRight ? 5 : -5)"
-          :y="12"
-          :text-anchor="flagRight ? 'start' : 'end'"
-          class="flag"
-        >{{ flag }}</text></g>
-        <g
-          v-for="p in points"
-          :key="p.cell.key"
-          class="point"
-          :class="[p.tone, { tried: p.cell.source !== 'on the build', selected: p.cell.key === selectedKey }]"
-          @click="emit('cell', p.cell)"
+        <svg
+          :width="width"
+          :height="height"
+          role="img"
+          :aria-label="`${yFigure.label} against ${xFigure.label}. ${words}`"
         >
-          <circle
-            :cx="x(p.x)"
-            :cy="y(p.y)"
-            r="9"
-            class="reach"
-          />
-          <circle
-            v-if="p.tone === 'clear' || p.tone === 'none'"
-            :cx="x(p.x)"
-            :cy="y(p.y)"
-            r="5"
-            class="mark"
-          />
           <rect
-            v-else-if="p.tone === 'close'"
-            :x="x(p.x) - 4.5"
-            :y="y(p.y) - 4.5"
-            width="9"
-            height="9"
-            class="mark hollow"
+            v-if="post && x(post.limitG!) < width - edge.right"
+            :x="x(post.limitG!)"
+            :y="edge.top"
+            :width="width - edge.right - x(post.limitG!)"
+            :height="height - edge.bottom - edge.top"
+            class="beyond"
           />
+          <g
+            v-for="tick in y.ticks(4)"
+            :key="`y${tick}`"
+          ><line
+            :x1="edge.left"
+            :x2="width - edge.right"
+            :y1="y(tick)"
+            :y2="y(tick)"
+            class="grid"
+          /><text
+            :x="edge.left - 6"
+            :y="y(tick) + 4"
+            text-anchor="end"
+          >{{ figure(tick, 2) }}</text></g>
+          <text
+            v-for="tick in x.ticks(6)"
+            :key="`x${tick}`"
+            :x="x(tick)"
+            :y="height - 18"
+            text-anchor="middle"
+          >{{ figure(tick, 2) }}</text>
+          <text
+            :x="width - edge.right"
+            :y="height - 4"
+            text-anchor="end"
+            class="axis"
+          >{{ xFigure.label.toLowerCase() }}, {{ xFigure.unit }}</text><text
+            x="2"
+            y="11"
+            class="axis"
+          >{{ yFigure.label.toLowerCase() }}<template v-if="yFigure.key !== 'minutes'">, {{ yFigure.unit }}</template></text>
           <path
-            v-else
-            :d="`M${x(p.x) - 5} ${y(p.y) - 5} l10 10 m0 -10 l-10 10`"
-            class="mark hollow"
+            v-if="frontier"
+            :d="frontier"
+            class="frontier"
           />
-          <title>{{ packLabel(p.cell.pack) }}
-            {{ withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name) }}:
-            {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }}
-            {{ yFigure.unit }}</title>
-        </g>
-        <text
-          v-for="label in labels"
-          :key="label.key"
-          :x="label.x"
-          :y="label.y"
-          class="name"
-          :class="{ selected: label.key === selectedKey }"
-        >{{ label.text }}</text>
-      </svg>
+          <g v-if="post"><line
+            :x1="x(post.limitG!)"
+            :x2="x(post.limitG!)"
+            :y1="edge.top - 6"
+            :y2="height - edge.bottom"
+            class="post"
+          /><text
+            :x="x(post.limitG!) + (flagRight ? 5 : -5)"
+            :y="12"
+            :text-anchor="flagRight ? 'start' : 'end'"
+            class="flag"
+          >{{ flag }}</text></g>
+          <g
+            v-for="p in points"
+            :key="p.cell.key"
+            class="point"
+            :class="[p.tone, { tried: p.cell.source !== 'on the build', selected: p.cell.key === selectedKey }]"
+            @click="emit('cell', p.cell)"
+          >
+            <circle
+              :cx="x(p.x)"
+              :cy="y(p.y)"
+              r="9"
+              class="reach"
+            />
+            <circle
+              v-if="p.tone === 'clear' || p.tone === 'none'"
+              :cx="x(p.x)"
+              :cy="y(p.y)"
+              r="5"
+              class="mark"
+            />
+            <rect
+              v-else-if="p.tone === 'close'"
+              :x="x(p.x) - 4.5"
+              :y="y(p.y) - 4.5"
+              width="9"
+              height="9"
+              class="mark hollow"
+            />
+            <path
+              v-else
+              :d="`M${x(p.x) - 5} ${y(p.y) - 5} l10 10 m0 -10 l-10 10`"
+              class="mark hollow"
+            />
+            <title>{{ packLabel(p.cell.pack) }}
+              {{ withSetup(store.build!.setups.find(s => s.id === p.cell.choice.setupId)!.name) }}:
+              {{ fixed(p.x, xFigure.digits) }} {{ xFigure.unit }}, {{ fixed(p.y, yFigure.digits) }}
+              {{ yFigure.unit }}</title>
+          </g>
+          <text
+            v-for="label in labels"
+            :key="label.key"
+            :x="label.x"
+            :y="label.y"
+            class="name"
+            :class="{ selected: label.key === selectedKey }"
+          >{{ label.text }}</text>
+        </svg>
+      </ChartFrame>
       <p
         v-else
         class="soft"

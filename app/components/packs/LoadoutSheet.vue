@@ -376,6 +376,26 @@ const sourceWords: Record<SheetPack['source'], string> = {
 </template>
 
 <style scoped>
+.scroll .grip {
+  position: absolute;
+  left: -4px;
+  top: 50%;
+  margin-top: -9px;
+  z-index: 1;
+  opacity: 0;
+}
+tr:hover .grip,
+.grip:hover {
+  opacity: 1;
+}
+@media (hover: none) {
+  .scroll .grip {
+    opacity: 0.6;
+  }
+}
+tbody th {
+  position: relative;
+}
 .tools {
   display: flex;
   flex-wrap: wrap;

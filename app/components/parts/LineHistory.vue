@@ -53,6 +53,13 @@ const y = computed(() => {
 })
 const words = (p: (typeof points.value)[number]) =>
   `${`${dayOf(p.at, 'without year')}, ${dayjs(p.at).format('HH:mm')}`}: ${gramsWithSpread(p.massG, p.spread)}, ${p.mass.evidence}`
+const chartPoints = computed(() =>
+  points.value.map(p => ({ words: words(p), x: x.value(p.id) ?? 0, y: y.value(p.massG) })),
+)
+const table = computed(() => ({
+  heads: ['When', 'Grams', '± 95 %', 'Known by'],
+  rows: points.value.map(p => [p.at, Number(p.massG.toFixed(4)), Number(p.spread.toFixed(4)), p.mass.evidence]),
+}))
 </script>
 
 <template>
@@ -63,39 +70,45 @@ const words = (p: (typeof points.value)[number]) =>
     {{ problem }}
   </p>
   <div v-else-if="points.length > 1">
-    <h3>How it became known</h3>
-    <svg
-      :width="width"
-      :height="height"
-      role="img"
-      :aria-label="points.map(words).join('; ')"
+    <ChartFrame
+      title="How it became known"
+      :heads="table.heads"
+      :rows="table.rows"
+      :points="chartPoints"
     >
-      <g
-        v-for="point in points"
-        :key="point.id"
-        :class="{ now: point.id === line.mass?.versionId }"
+      <svg
+        :width="width"
+        :height="height"
+        role="img"
+        :aria-label="points.map(words).join('; ')"
       >
-        <title>{{ words(point) }}</title>
-        <line
-          :x1="x(point.id)"
-          :x2="x(point.id)"
-          :y1="y(point.massG - point.spread)"
-          :y2="y(point.massG + point.spread)"
-        />
-        <circle
-          :cx="x(point.id)"
-          :cy="y(point.massG)"
-          :r="point.mass.evidence === 'weighed' ? 4 : 3"
-          :class="{ hollow: point.mass.evidence !== 'weighed' }"
-        />
-        <text
-          v-if="points.length < 6"
-          :x="x(point.id)"
-          :y="height - 3"
-          text-anchor="middle"
-        >{{ fixed(point.massG, 2) }}</text>
-      </g>
-    </svg>
+        <g
+          v-for="point in points"
+          :key="point.id"
+          :class="{ now: point.id === line.mass?.versionId }"
+        >
+          <title>{{ words(point) }}</title>
+          <line
+            :x1="x(point.id)"
+            :x2="x(point.id)"
+            :y1="y(point.massG - point.spread)"
+            :y2="y(point.massG + point.spread)"
+          />
+          <circle
+            :cx="x(point.id)"
+            :cy="y(point.massG)"
+            :r="point.mass.evidence === 'weighed' ? 4 : 3"
+            :class="{ hollow: point.mass.evidence !== 'weighed' }"
+          />
+          <text
+            v-if="points.length < 6"
+            :x="x(point.id)"
+            :y="height - 3"
+            text-anchor="middle"
+          >{{ fixed(point.massG, 2) }}</text>
+        </g>
+      </svg>
+    </ChartFrame>
   </div>
 </template>
 

@@ -56,7 +56,7 @@ function remove() {
 
 <template>
   <section
-    class="many-lines"
+    class="many-lines no-print"
     aria-label="Change the chosen lines"
   >
     <b>{{ lines.length }} {{ lines.length === 1 ? 'line' : 'lines' }} chosen</b>

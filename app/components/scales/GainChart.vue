@@ -40,6 +40,17 @@ const path = computed(() =>
 const summary = computed(() =>
   points.value.map(p => `${dayOf(p.at, 'without year')} ${signed(p.percent, 2)} % ± ${fixed(p.spread, 2)}`).join('; '),
 )
+const chartPoints = computed(() =>
+  points.value.map(p => ({
+    words: `${dayOf(p.at)}: reads ${signed(p.percent, 2)} % ± ${fixed(p.spread, 2)}`,
+    x: x.value(p.at),
+    y: y.value(p.percent),
+  })),
+)
+const table = computed(() => ({
+  heads: ['Day', 'Reads heavy, %', '± 95 %'],
+  rows: points.value.map(p => [localDay(p.at), Number(p.percent.toFixed(4)), Number(p.spread.toFixed(4))]),
+}))
 </script>
 
 <template>
@@ -47,51 +58,58 @@ const summary = computed(() =>
     ref="box"
     class="gain"
   >
-    <svg
-      :width="width"
-      :height="height"
-      role="img"
-      :aria-label="`How heavy it reads, check by check: ${summary}`"
+    <ChartFrame
+      :title="`How heavy ${scale.name} reads`"
+      :heads="table.heads"
+      :rows="table.rows"
+      :points="chartPoints"
     >
-      <g
-        v-for="tick in ticks"
-        :key="tick"
-      ><line
-        class="grid"
-        x1="40"
-        :x2="width"
-        :y1="y(tick)"
-        :y2="y(tick)"
-        :class="{ zero: tick === 0 }"
-      /><text
-        x="34"
-        :y="y(tick) + 3"
-        text-anchor="end"
-      >{{ signed(tick, 2) }}</text></g>
-      <path :d="path" />
-      <g
-        v-for="point in points"
-        :key="point.id"
+      <svg
+        :width="width"
+        :height="height"
+        role="img"
+        :aria-label="`How heavy it reads, check by check: ${summary}`"
       >
-        <line
-          class="whisker"
-          :x1="x(point.at)"
-          :x2="x(point.at)"
-          :y1="y(point.percent - point.spread)"
-          :y2="y(point.percent + point.spread)"
-        />
-        <circle
-          :cx="x(point.at)"
-          :cy="y(point.percent)"
-          r="3.5"
-        />
-        <text
-          :x="x(point.at)"
-          :y="height - 4"
-          text-anchor="middle"
-        >{{ dayOf(point.at, 'without year') }}</text>
-      </g>
-    </svg>
+        <g
+          v-for="tick in ticks"
+          :key="tick"
+        ><line
+          class="grid"
+          x1="40"
+          :x2="width"
+          :y1="y(tick)"
+          :y2="y(tick)"
+          :class="{ zero: tick === 0 }"
+        /><text
+          x="34"
+          :y="y(tick) + 3"
+          text-anchor="end"
+        >{{ signed(tick, 2) }}</text></g>
+        <path :d="path" />
+        <g
+          v-for="point in points"
+          :key="point.id"
+        >
+          <line
+            class="whisker"
+            :x1="x(point.at)"
+            :x2="x(point.at)"
+            :y1="y(point.percent - point.spread)"
+            :y2="y(point.percent + point.spread)"
+          />
+          <circle
+            :cx="x(point.at)"
+            :cy="y(point.percent)"
+            r="3.5"
+          />
+          <text
+            :x="x(point.at)"
+            :y="height - 4"
+            text-anchor="middle"
+          >{{ dayOf(point.at, 'without year') }}</text>
+        </g>
+      </svg>
+    </ChartFrame>
     <small class="soft">reads heavy, %, with its 95 % interval</small>
   </div>
 </template>

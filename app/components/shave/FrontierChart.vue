@@ -44,78 +44,97 @@ const path = computed(
       d => y.value(d.y),
     ).curve(curveStepBefore)([{ x: 0, y: 0 }, ...drawn.value]) ?? '',
 )
+const chartPoints = computed(() =>
+  drawn.value.map(d => ({
+    words: `${fixed(d.x, 1)} g off, ${props.label} ${fixed(d.y, 2)}`,
+    x: x.value(d.x),
+    y: y.value(d.y),
+  })),
+)
+const table = computed(() => ({
+  heads: ['Grams off', props.label],
+  rows: drawn.value.map(d => [Number(d.x.toFixed(4)), Number(d.y.toFixed(4))]),
+}))
 </script>
 
 <template>
-  <svg
-    :width="width"
-    :height="height"
-    role="group"
-    :aria-label="`What each gram costs: ${drawn.map(d => `${fixed(d.x, 1)} g off for ${fixed(d.y, 2)}`).join('; ')}`"
+  <ChartFrame
+    title="What each gram costs"
+    :heads="table.heads"
+    :rows="table.rows"
+    :points="chartPoints"
+    untitled
   >
-    <g
-      v-for="tick in y.ticks(3)"
-      :key="`y${tick}`"
-    ><line
-      :x1="edge.left"
-      :x2="width - edge.right"
-      :y1="y(tick)"
-      :y2="y(tick)"
-      class="grid"
-    /><text
-      :x="edge.left - 5"
-      :y="y(tick) + 4"
-      text-anchor="end"
-    >{{ figure(tick, 2) }}</text></g>
-    <text
-      v-for="tick in x.ticks(5)"
-      :key="`x${tick}`"
-      :x="x(tick)"
-      :y="height - 18"
-      text-anchor="middle"
-    >{{ figure(tick, 2) }}</text>
-    <text
-      :x="width - edge.right"
-      :y="height - 4"
-      text-anchor="end"
-      class="axis"
-    >grams off</text><text
-      x="0"
-      y="10"
-      class="axis"
-    >{{ label }}</text>
-    <path
-      :d="path"
-      class="line"
-    />
-    <g v-if="neededG !== null && neededG > 0"><line
-      :x1="x(neededG)"
-      :x2="x(neededG)"
-      :y1="edge.top - 4"
-      :y2="height - edge.bottom"
-      class="post"
-    /><text
-      :x="x(neededG) - 4"
-      y="12"
-      text-anchor="end"
-      class="axis"
-    >needed</text></g>
-    <circle
-      v-for="d in drawn"
-      :key="d.point.gramsG"
-      :cx="x(d.x)"
-      :cy="y(d.y)"
-      :r="chosenG === d.point.gramsG ? 5.5 : 3.6"
-      class="point"
-      :class="{ chosen: chosenG === d.point.gramsG }"
-      role="button"
-      tabindex="0"
-      :aria-label="`${fixed(d.x, 1)} g off, ${label} ${fixed(d.y, 2)}`"
-      @click="emit('choose', d.point)"
-      @keydown.enter="emit('choose', d.point)"
-      @keydown.space.prevent="emit('choose', d.point)"
-    ><title>{{ fixed(d.x, 1) }} g off, {{ label }} {{ fixed(d.y, 2) }}</title></circle>
-  </svg>
+    <svg
+      :width="width"
+      :height="height"
+      role="group"
+      :aria-label="`What each gram costs: ${drawn.map(d => `${fixed(d.x, 1)} g off for ${fixed(d.y, 2)}`).join('; ')}`"
+    >
+      <g
+        v-for="tick in y.ticks(3)"
+        :key="`y${tick}`"
+      ><line
+        :x1="edge.left"
+        :x2="width - edge.right"
+        :y1="y(tick)"
+        :y2="y(tick)"
+        class="grid"
+      /><text
+        :x="edge.left - 5"
+        :y="y(tick) + 4"
+        text-anchor="end"
+      >{{ figure(tick, 2) }}</text></g>
+      <text
+        v-for="tick in x.ticks(5)"
+        :key="`x${tick}`"
+        :x="x(tick)"
+        :y="height - 18"
+        text-anchor="middle"
+      >{{ figure(tick, 2) }}</text>
+      <text
+        :x="width - edge.right"
+        :y="height - 4"
+        text-anchor="end"
+        class="axis"
+      >grams off</text><text
+        x="0"
+        y="10"
+        class="axis"
+      >{{ label }}</text>
+      <path
+        :d="path"
+        class="line"
+      />
+      <g v-if="neededG !== null && neededG > 0"><line
+        :x1="x(neededG)"
+        :x2="x(neededG)"
+        :y1="edge.top - 4"
+        :y2="height - edge.bottom"
+        class="post"
+      /><text
+        :x="x(neededG) - 4"
+        y="12"
+        text-anchor="end"
+        class="axis"
+      >needed</text></g>
+      <circle
+        v-for="d in drawn"
+        :key="d.point.gramsG"
+        :cx="x(d.x)"
+        :cy="y(d.y)"
+        :r="chosenG === d.point.gramsG ? 5.5 : 3.6"
+        class="point"
+        :class="{ chosen: chosenG === d.point.gramsG }"
+        role="button"
+        tabindex="0"
+        :aria-label="`${fixed(d.x, 1)} g off, ${label} ${fixed(d.y, 2)}`"
+        @click="emit('choose', d.point)"
+        @keydown.enter="emit('choose', d.point)"
+        @keydown.space.prevent="emit('choose', d.point)"
+      ><title>{{ fixed(d.x, 1) }} g off, {{ label }} {{ fixed(d.y, 2) }}</title></circle>
+    </svg>
+  </ChartFrame>
 </template>
 
 <style scoped>

@@ -5,6 +5,7 @@ import { findHits, type Hit } from '~/utils/find-hits'
 import type { Found } from '#shared/schemas/api'
 
 const { findOpen, keysOpen } = useShell()
+const tour = useTour()
 const drawer = useDrawerStore()
 const shelf = useShelfStore()
 const rules = useRulesStore()
@@ -50,6 +51,7 @@ watch(text, () => {
 
 const actions = computed(() => [
   { title: 'What the keys do', act: () => (keysOpen.value = true) },
+  ...(tour.canBegin.value ? [{ title: 'Take the tour', act: tour.begin }] : []),
   ...(store.steps.undo ? [{ title: `Take back: ${store.steps.undo}`, act: () => store.step('undo') }] : []),
   ...(store.steps.redo ? [{ title: `Do again: ${store.steps.redo}`, act: () => store.step('redo') }] : []),
 ])

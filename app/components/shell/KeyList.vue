@@ -2,6 +2,7 @@
 import { keyList } from '~/keys/list'
 
 const { keysOpen } = useShell()
+const tour = useTour()
 const list = keyList()
 </script>
 
@@ -17,6 +18,14 @@ const list = keyList()
         to="/glossary"
         @click="keysOpen = false"
       >Glossary</NuxtLink>.
+      <el-button
+        v-if="tour.canBegin.value"
+        link
+        type="primary"
+        @click="keysOpen = false; tour.begin()"
+      >
+        Take the tour
+      </el-button>
     </p>
     <template
       v-for="{ place, rows } in list"

@@ -1,16 +1,9 @@
 <script setup lang="ts">
-import { stationPath, stations, type Desk, type StationStatus } from '~/stations'
+import { stationPath, stations, type StationStatus } from '~/stations'
 
 const store = useBuildStore()
 const route = useRoute()
-const { report: fit } = useFit()
-const { ownCells } = useLoadouts()
-
-const desk = computed((): Desk | null => {
-  const { build, overview, choice, steps } = store
-  if (!build || !overview) return null
-  return { build, overview, choice, fit: fit.value, loadouts: ownCells.value, lastChange: steps.undo }
-})
+const { desk } = useDesk()
 const statuses = computed((): Readonly<Record<string, StationStatus | undefined>> => {
   const at = desk.value
   return at ? Object.fromEntries(stations.map(station => [station.page, station.status(at)])) : {}

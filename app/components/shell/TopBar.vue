@@ -28,7 +28,10 @@ onNuxtReady(() => {
       <NuxtLink to="/scales">Scales</NuxtLink>
       <NuxtLink to="/rules">Rules</NuxtLink>
       <NuxtLink to="/settings">Settings</NuxtLink>
-      <el-button @click="shell.findOpen.value = true">
+      <el-button
+        class="find-button"
+        @click="shell.findOpen.value = true"
+      >
         Find <KeyHint does="find" />
       </el-button>
       <LazyUndoButton v-if="inBuild" />

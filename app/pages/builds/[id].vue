@@ -75,6 +75,8 @@ useSingleKeys({
       </p>
     </div>
     <template v-else-if="store.build && store.overview">
+      <PrintHead />
+      <SampleNote />
       <ReferenceHead v-if="store.build.reference" />
       <StripHead v-else />
       <p

@@ -32,13 +32,14 @@ const print = () => window.print()
 <template>
   <main class="worksheet">
     <div class="station-head">
-      <h1>Aim</h1><span class="soft">for which purpose, under which rule card, with which own goals</span><span class="gap" /><el-button
+      <h1>Aim</h1><span class="gap" /><el-button
         class="no-print"
         @click="print"
       >
         Print what applies
       </el-button>
     </div>
+    <StationSays page="aim" />
     <div class="columns">
       <section
         class="answers no-print"

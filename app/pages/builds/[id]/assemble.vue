@@ -56,6 +56,7 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
           @show="show"
         />
       </div>
+      <StationSays page="assemble" />
       <p
         v-if="cycle"
         class="problem"

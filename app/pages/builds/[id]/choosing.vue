@@ -295,6 +295,7 @@ const text = (value: number | string | null, digits: number) =>
                 v-for="f in row.figures"
                 :key="f.key"
                 class="right figure soft"
+                :class="{ told: typeof f.value === 'string' }"
               >
                 {{ text(f.value, f.digits) }}
               </td>
@@ -429,6 +430,11 @@ const text = (value: number | string | null, digits: number) =>
 .chart select {
   padding: 2px 6px;
   font-size: 12.5px;
+}
+/* A fact in words may take several lines; so no column is cut off. */
+.told {
+  white-space: normal;
+  min-width: 74px;
 }
 .scroll {
   overflow-x: auto;

@@ -82,6 +82,7 @@ const summary = computed(() => (isEmpty.value ? 'nothing to fit yet' : report.va
           @show="router.replace({ query: { ...route.query, view: $event } })"
         />
       </div>
+      <StationSays page="fit" />
       <div
         v-if="isEmpty"
         class="empty"

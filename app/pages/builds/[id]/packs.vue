@@ -119,6 +119,7 @@ const sentence = computed(() => {
           New pack <KeyHint does="new" />
         </el-button>
       </div>
+      <StationSays page="packs" />
       <div
         v-if="cells.length === 0 && view !== 'setups'"
         class="empty"

@@ -33,6 +33,11 @@ const last = computed(() => (store.lastEntry?.kind === 'do' && store.lastEntry.n
 function saveWhy() {
   if (last.value && whyText.value.trim()) store.annotate(last.value.seq, whyText.value.trim())
 }
+const printLedger = () => window.print()
+onMounted(() => {
+  const rows = useCarriedRows().takeUp()
+  if (rows) bring(rows)
+})
 function bring(text = '', file: File | null = null) {
   pasted.value = text
   dropped.value = file
@@ -49,13 +54,20 @@ function bring(text = '', file: File | null = null) {
     />
     <main class="worksheet">
       <div class="station-head">
-        <h1>Parts</h1><span class="soft">everything that leaves the ground, one line each</span><span class="gap" />
+        <h1>Parts</h1><span class="gap" />
         <el-button
           v-if="store.build!.lines.length > 1"
           :aria-pressed="choosing"
           @click="choosing = !choosing"
         >
           Several
+        </el-button>
+        <el-button
+          class="no-phone"
+          :disabled="store.build!.lines.length === 0"
+          @click="printLedger"
+        >
+          Print
         </el-button>
         <el-button @click="bring()">
           Bring in rows
@@ -67,6 +79,7 @@ function bring(text = '', file: File | null = null) {
           New line <KeyHint does="new" />
         </el-button>
       </div>
+      <StationSays page="parts" />
       <AddLineBar
         v-if="adding"
         @added="store.selectedId = $event"
@@ -97,7 +110,7 @@ function bring(text = '', file: File | null = null) {
       <SameOrAnother class="asking" />
       <form
         v-if="last"
-        class="why"
+        class="why no-print"
         @submit.prevent="saveWhy"
       >
         <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>

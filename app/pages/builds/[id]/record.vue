@@ -49,7 +49,7 @@ const files = computed(() => [
   <div class="station">
     <main class="worksheet">
       <div class="station-head">
-        <h1>Record</h1><span class="soft">what changed, when and why</span><span class="gap" />
+        <h1>Record</h1><span class="gap" />
         <el-button
           :disabled="!store.steps.undo"
           @click="store.step('undo')"
@@ -63,6 +63,7 @@ const files = computed(() => [
           Do again <KeyHint does="redo" />
         </el-button>
       </div>
+      <StationSays page="record" />
       <p
         v-if="store.journal.length === 0"
         class="soft"

@@ -388,6 +388,7 @@ useSingleKeys({
           Suggest from the ledger
         </el-button>
       </div>
+      <StationSays page="shave" />
       <form
         class="new"
         @submit.prevent="add"

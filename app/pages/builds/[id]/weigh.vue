@@ -67,6 +67,7 @@ function typedEnter() {
           {{ whole ? 'Back to the run' : 'Whole aircraft' }}
         </el-button>
       </div>
+      <StationSays page="weigh" />
       <p
         v-if="loadProblem"
         class="problem"
