@@ -15,6 +15,7 @@ const { settings } = storeToRefs(useSettingsStore())
 
 <style scoped>
 .in-ounces {
+  margin-left: 0.4em;
   color: var(--ink-soft);
   font-size: 11px;
   white-space: nowrap;

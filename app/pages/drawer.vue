@@ -354,7 +354,7 @@ useSingleKeys({
   padding: 50px;
   text-align: center;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .drawer-page {
     display: block;
   }

@@ -62,7 +62,7 @@ dt small {
 dd {
   margin: 0;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   dl > div {
     grid-template-columns: 1fr;
   }

@@ -215,7 +215,7 @@ footer {
   font-size: 12.5px;
   color: var(--ink-soft);
 }
-@media (max-width: 900px) {
+@media screen and (max-width: 900px) {
   .cards {
     grid-template-columns: 1fr;
   }

@@ -241,7 +241,7 @@ td {
 h2 {
   margin-bottom: 4px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .fields.four,
   .reference {
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

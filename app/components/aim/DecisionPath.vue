@@ -168,7 +168,7 @@ ol li::marker {
 .other {
   color: var(--ink-soft);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .follow {
     grid-template-columns: 1fr;
     gap: 0;

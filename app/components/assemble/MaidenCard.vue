@@ -108,7 +108,7 @@ li .el-checkbox {
   font-weight: 700;
   color: var(--over);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   li .el-checkbox {
     min-height: 48px;
   }

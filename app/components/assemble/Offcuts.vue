@@ -95,7 +95,7 @@ p {
   flex-basis: 100%;
   margin: 0;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   button {
     min-height: 48px;
   }

@@ -235,7 +235,7 @@ ul {
 h2 {
   margin-bottom: 6px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   button {
     min-height: 48px;
   }

@@ -188,7 +188,7 @@ td {
   text-align: right;
   white-space: nowrap;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .columns {
     grid-template-columns: 1fr;
     gap: 0;

@@ -355,7 +355,7 @@ h2 {
   flex-wrap: wrap;
   margin-top: 10px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   h2 {
     font-size: 24px;
   }

@@ -159,7 +159,7 @@ small {
   color: var(--ink-soft);
   font-weight: 400;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .list {
     max-height: none;
   }

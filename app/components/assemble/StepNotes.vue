@@ -133,7 +133,7 @@ img {
 .photo:focus-within {
   outline: 2px solid var(--plum-text);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .photo {
     min-height: 48px;
   }

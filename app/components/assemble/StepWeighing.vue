@@ -219,7 +219,7 @@ ul {
   flex-wrap: wrap;
   margin-top: 8px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .actions button {
     min-height: 48px;
     flex: 1;

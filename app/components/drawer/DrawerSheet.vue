@@ -412,7 +412,7 @@ watch(
   left: 0;
   right: auto;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .sheet {
     display: block;
     overflow: visible;

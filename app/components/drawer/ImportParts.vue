@@ -257,7 +257,7 @@ progress {
   flex: 1;
   accent-color: var(--plum);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .columns {
     grid-template-columns: 1fr 1fr;
   }

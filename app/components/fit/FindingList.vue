@@ -271,7 +271,7 @@ summary {
   justify-content: space-between;
   gap: 10px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .finding {
     grid-template-columns: 1fr;
   }

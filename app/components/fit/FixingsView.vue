@@ -357,7 +357,7 @@ article.bad {
   display: flex;
   gap: 8px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .row {
     grid-template-columns: 1fr;
   }

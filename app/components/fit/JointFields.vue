@@ -155,7 +155,7 @@ function takeLine(id: string) {
 .six .two {
   grid-column: span 2;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .six {
     grid-template-columns: 1fr 1fr;
   }

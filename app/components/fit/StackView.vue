@@ -539,7 +539,7 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
 .c-acts {
   width: 112px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .layers,
   .layers tbody {
     display: block;
@@ -733,7 +733,7 @@ tr.chosen td {
   padding: 30px;
   text-align: center;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .stack {
     overflow-x: auto;
   }

@@ -228,7 +228,7 @@ summary {
 .problem {
   flex-basis: 100%;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .is-link {
     font-size: 15px;
     white-space: normal;

@@ -590,7 +590,7 @@ tbody th {
 .tried .cell {
   border: 1px dashed var(--edge);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .tools {
     font-size: 15px;
   }

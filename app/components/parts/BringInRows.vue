@@ -256,7 +256,7 @@ td select {
   margin-top: 12px;
   flex-wrap: wrap;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .columns {
     grid-template-columns: 1fr 1fr;
   }

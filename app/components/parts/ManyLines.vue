@@ -141,7 +141,7 @@ function remove() {
   border-radius: 7px;
   font-size: 13px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .many-lines {
     bottom: 66px;
   }

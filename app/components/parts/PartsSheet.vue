@@ -327,7 +327,7 @@ tfoot td:first-child {
   font-weight: 500;
 }
 /* On the phone every line is a card of its own; its cells are the same cells, side by side. */
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   table,
   tbody,
   tfoot {

@@ -56,7 +56,7 @@ const why = computed(() => {
   gap: 8px;
   flex-wrap: wrap;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .answers button {
     min-height: 44px;
   }

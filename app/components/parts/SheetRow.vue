@@ -383,7 +383,7 @@ select,
   left: 0;
   right: auto;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   tr {
     display: grid;
     grid-template:

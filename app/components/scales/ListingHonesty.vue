@@ -190,7 +190,7 @@ svg {
 circle {
   fill: var(--g-drive);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .panel {
     overflow-x: auto;
   }

@@ -306,7 +306,7 @@ function takeLive(index: number) {
   margin-top: 8px;
   flex-wrap: wrap;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -116,7 +116,7 @@ const both = computed(() => {
   max-width: 760px;
   margin: 8px 0;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .pair {
     grid-template-columns: 1fr 110px;
   }

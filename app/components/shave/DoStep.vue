@@ -160,7 +160,7 @@ label {
   flex-basis: 100%;
   margin: 0;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   label {
     flex-wrap: wrap;
   }

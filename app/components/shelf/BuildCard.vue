@@ -175,7 +175,7 @@ const facts = computed(() => {
 .away:focus-visible {
   opacity: 1;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .card {
     grid-template-columns: 1fr auto;
     gap: 8px 12px;

@@ -44,7 +44,7 @@ small {
   opacity: 0.65;
   margin-left: 6px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   small {
     display: none;
   }

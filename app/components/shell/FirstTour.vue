@@ -26,7 +26,7 @@ const stops: readonly Stop[] = [
     words: 'Every gram in its place, hatched where it is only listed or guessed. Press a piece to see its line.',
   },
   {
-    at: '[role=grid]',
+    at: '[role=grid] thead',
     title: 'The ledger',
     words:
       'One line for each thing that leaves the ground. Type into any cell, paste rows, drag by the grip; the secondary ' +
@@ -62,7 +62,7 @@ watch(
     v-model:current="at"
     :z-index="3200"
     :target-area-clickable="false"
-    content-class="tour"
+    :scroll-into-view-options="{ block: 'nearest' }"
   >
     <el-tour-step
       v-for="stop in present"

@@ -45,7 +45,7 @@ useSingleKeys({ undo: () => step('undo'), redo: () => step('redo') })
 </template>
 
 <style scoped>
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   kbd {
     display: none;
   }

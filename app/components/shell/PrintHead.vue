@@ -23,7 +23,7 @@ const verdict = computed(() => {
   >
     <b>{{ store.build.name }}</b>
     <span>{{ dayOf(new Date()) }}</span>
-    <span>{{ gramsWithSpread(overview.massG, overview.spreadG, overview.binding?.limitG) }} <InOunces :grams="overview.massG" />,
+    <span>{{ gramsWithSpread(overview.massG, overview.spreadG, overview.binding?.limitG) }}<InOunces :grams="overview.massG" />,
       {{ loadoutName(store.build, overview.choice) }}</span>
     <span>{{ verdict }}</span>
   </header>

@@ -125,7 +125,7 @@ a.router-link-active em {
 }
 
 /* On the phone the stations lie under the thumb, side by side at the foot of the screen. */
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .stations {
     position: fixed;
     inset: auto 0 0 0;

@@ -96,7 +96,7 @@ nav :focus-visible,
 .logo:focus-visible {
   outline-color: var(--brass);
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .top-bar {
     gap: 0 8px;
     padding: 7px 10px 0;

@@ -14,7 +14,7 @@ const store = useBuildStore()
 </template>
 
 <style scoped>
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   :deep(kbd) {
     display: none;
   }

@@ -147,7 +147,7 @@ h3 small {
 .el-dialog__footer button + button {
   margin-left: 8px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .waiting {
     order: 3;
     max-width: 100%;

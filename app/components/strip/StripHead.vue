@@ -228,7 +228,7 @@ function pick(lineId: string) {
 .action {
   font-weight: 600;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .strip-head {
     flex-direction: column;
     gap: 8px;

@@ -113,7 +113,7 @@ h2 small {
   color: var(--ink-soft);
   margin: 4px 0 0;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .reading {
     font-size: 76px;
   }

@@ -355,7 +355,7 @@ td {
 .right {
   text-align: right;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .whole {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -82,7 +82,7 @@ p {
   grid-column: 1 / -1;
   text-align: center;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .tiles {
     gap: 6px;
     margin-top: 8px;

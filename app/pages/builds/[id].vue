@@ -137,7 +137,7 @@ useSingleKeys({
   overflow: auto;
   font-size: 12.5px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .build-page {
     display: block;
     --bottom-bar: calc(56px + env(safe-area-inset-bottom));

@@ -120,7 +120,7 @@ const print = () => window.print()
 .applies h2 {
   margin: 2px 0 10px;
 }
-@media (max-width: 1000px) {
+@media screen and (max-width: 1000px) {
   .columns {
     grid-template-columns: 1fr;
   }

@@ -190,7 +190,7 @@ useSingleKeys({ next: () => run.go(1), previous: () => run.go(-1), tick: run.tic
 .order {
   margin-top: 22px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .assemble {
     overflow: visible;
   }

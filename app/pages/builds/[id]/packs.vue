@@ -217,7 +217,7 @@ const sentence = computed(() => {
 .say {
   font-size: 12.5px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .station-head .gap,
   .station-head kbd {
     display: none;

@@ -219,7 +219,7 @@ td:last-child {
 .file a {
   font-weight: 600;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   table,
   tbody {
     display: block;

@@ -1044,7 +1044,7 @@ em {
   align-items: center;
   margin-top: 12px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .station-head .gap,
   kbd {
     display: none;

@@ -256,7 +256,7 @@ function typedEnter() {
 .more .el-input {
   width: 80px;
 }
-@media (max-width: 760px) {
+@media screen and (max-width: 760px) {
   .known {
     display: none;
   }
