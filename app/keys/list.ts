@@ -11,6 +11,8 @@ const sheetKeys: readonly (readonly [string, string])[] = [
   ['6.91 6.88 6.97', 'several pieces weighed one by one, in “Each”'],
   ['Delete', 'take the line off, or bring it back'],
   ['Alt ↑ ↓', 'move the line'],
+  ['Space, Shift ↑ ↓', 'choose the row, or rows, for several at once'],
+  ['Menu key, Shift F10', 'what can be done with the row'],
   ['Ctrl D', 'duplicate'],
   ['Ctrl V', 'paste rows from a spreadsheet'],
   ['Ctrl Z', 'take back'],

@@ -151,7 +151,10 @@ async function removeReference(id: string) {
         What scales are checked with, and how far each may be off. A coin of known mass is a poor man’s reference:
         worn ones are lighter, so give it an honest tolerance.
       </p>
-      <table v-if="scales.references.length > 0">
+      <table
+        v-if="scales.references.length > 0"
+        v-stacks
+      >
         <tbody>
           <tr
             v-for="mass in scales.references"

@@ -41,7 +41,7 @@ const tone: Record<string, string> = {
       v-else
       class="scroll"
     >
-      <table>
+      <table v-stacks>
         <thead>
           <tr>
             <th>From</th><th>Pad</th><th>Wire</th><th>To</th><th>Pin</th><th>Volts</th><th class="right">
@@ -87,7 +87,7 @@ const tone: Record<string, string> = {
     <template v-if="leads.rows.length > 0">
       <h3>Leads to cut</h3>
       <div class="scroll">
-        <table>
+        <table v-stacks>
           <thead>
             <tr>
               <th>Lead</th><th>From, to</th><th class="right">

@@ -71,6 +71,7 @@ function title(node: PowerNode): string {
     ? node.name
     : shortName(line)
 }
+const boundOf = (value: number | undefined) => (value === undefined ? '?' : figure(value, 2))
 function detail(node: PowerNode): string {
   const line = lineOf(node.lineId)
   if (node.kind === 'output')
@@ -82,12 +83,19 @@ function detail(node: PowerNode): string {
   if (most !== undefined) return `takes ${fewest ?? 1}–${most} cells`
   const [low, high] = line ? [measureOf(line, 'voltsMin'), measureOf(line, 'voltsMax')] : []
   return [
-    low === undefined && high === undefined ? '' : `${low ?? '?'}–${high ?? '?'} V`,
+    low === undefined && high === undefined ? '' : `${boundOf(low)}–${boundOf(high)} V`,
     node.unknownDraws > 0 && node.demandA === 0 ? 'draw ?' : `${asked(node)} A`,
   ]
     .filter(t => t)
     .join(' · ')
 }
+/** On a narrow screen the tree is an outline; what feeds a device is chosen beside it. */
+const isPhone = useMediaQuery('(max-width: 760px)')
+const outline = computed(() => {
+  const nodes: HierarchyPointNode<PowerNode>[] = []
+  layout.value.nodes[0]?.eachBefore(node => nodes.push(node))
+  return nodes
+})
 const clip = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text)
 const letters = computed(() => Math.floor((layout.value.nodeWidth - 12) / 6.4))
 const isTroubled = (node: PowerNode) =>
@@ -198,7 +206,27 @@ const shift = (node: HierarchyPointNode<PowerNode>) => {
     ref="box"
     class="power"
   >
+    <ul
+      v-if="isPhone"
+      class="outline"
+    >
+      <li
+        v-for="node in outline"
+        :key="node.data.id"
+        :style="{ paddingLeft: `${node.depth * 16}px` }"
+      >
+        <el-button
+          text
+          :class="{ troubled: isTroubled(node.data), selected: node.data.id === selectedId }"
+          :aria-pressed="node.data.id === selectedId"
+          @click="emit('select', node.data.id)"
+        >
+          <b>{{ title(node.data) }}</b> <span class="soft">{{ detail(node.data) }}</span>
+        </el-button>
+      </li>
+    </ul>
     <svg
+      v-else
       ref="svg"
       :width="layout.width"
       :height="layout.height"
@@ -281,7 +309,32 @@ const shift = (node: HierarchyPointNode<PowerNode>) => {
 <style scoped>
 .power {
   margin-top: 14px;
-  overflow-x: auto;
+}
+.outline {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.outline li {
+  border-bottom: 1px solid var(--line);
+}
+.outline .el-button {
+  width: 100%;
+  min-height: 44px;
+  height: auto;
+  justify-content: flex-start;
+  text-align: left;
+  white-space: normal;
+  line-height: 1.35;
+}
+.outline .el-button :deep(> span) {
+  display: block;
+}
+.outline .selected {
+  background: var(--selection);
+}
+.outline .troubled b {
+  color: var(--over);
 }
 svg {
   display: block;

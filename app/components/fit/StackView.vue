@@ -217,8 +217,8 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
       </p>
       <div class="drawings">
         <svg
-          :width="sideWidth"
-          :height="sideHeight"
+          :viewBox="`0 0 ${sideWidth} ${sideHeight}`"
+          :style="{ width: `${sideWidth}px` }"
           role="img"
           :aria-label="`Side view to scale: ${boxed.map(p => `${p.layer.name} ${heightWords(p.layer)}`).join(', ')}`"
           data-test="side-view"
@@ -303,8 +303,8 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
           >{{ scaleBarMm }} mm</text></g>
         </svg>
         <svg
-          :width="topSize"
-          :height="topSize + 22"
+          :viewBox="`0 0 ${topSize} ${topSize + 22}`"
+          :style="{ width: `${topSize}px` }"
           role="img"
           aria-label="Seen from above, nose up, to scale"
         >
@@ -602,7 +602,10 @@ const scaleBarMm = computed(() => (perMm.value * 20 > 150 ? 10 : 20))
   flex-wrap: wrap;
   align-items: flex-end;
   padding: 8px 0;
-  overflow-x: auto;
+}
+.drawings svg {
+  max-width: 100%;
+  height: auto;
 }
 rect {
   stroke: var(--ink-soft);
@@ -732,13 +735,5 @@ tr.chosen td {
 .empty {
   padding: 30px;
   text-align: center;
-}
-@media screen and (max-width: 760px) {
-  .stack {
-    overflow-x: auto;
-  }
-  table {
-    min-width: 640px;
-  }
 }
 </style>

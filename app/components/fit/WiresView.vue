@@ -109,6 +109,7 @@ const headWords = computed(() => {
     <div class="scroll">
       <table
         v-if="rows.length > 0"
+        v-stacks
         class="cells"
       >
         <thead>

@@ -70,7 +70,7 @@ function printList() {
       v-else
       class="scroll"
     >
-      <table>
+      <table v-stacks>
         <thead>
           <tr>
             <th class="no-print">

@@ -50,7 +50,7 @@ function minutes(setup: Setup) {
       }}
     </p>
     <div class="scroll">
-      <table>
+      <table v-stacks>
         <thead>
           <tr>
             <th>Line</th><th class="right">

@@ -74,7 +74,10 @@ const x = computed(() => {
     >
       Nothing yet: weigh a part as supplied that has a listing.
     </p>
-    <table v-else-if="kinds.length > 0">
+    <table
+      v-else-if="kinds.length > 0"
+      v-stacks
+    >
       <thead>
         <tr>
           <th>Kind</th><th class="right">

@@ -87,7 +87,19 @@ describe('commands', () => {
     expect(noSetup.neverFlown).toEqual([])
     expect(applyCommand(build, { type: 'setup.delete', id: 's' }).flies.setupId).toBe('t')
   })
+  it('put a set-up before another one or last; the loadouts that name it go with it, and back again', () => {
+    const order = ({ setups }: Build) => setups.map(({ id }) => id)
+    expect(order(build)).toEqual(['s', 't'])
+    const moved = applyCommand(build, { type: 'setup.move', id: 't', beforeId: 's' })
+    expect(order(moved)).toEqual(['t', 's'])
+    expect(moved.flies).toEqual(build.flies)
+    expect(moved.neverFlown).toEqual(build.neverFlown)
+    expect(order(applyCommand(moved, { type: 'setup.move', id: 't', beforeId: null }))).toEqual(['s', 't'])
+    expect(order(applyCommand(moved, { type: 'setup.move', id: 't', beforeId: 'gone' }))).toEqual(['s', 't'])
+    expect(applyPatch(moved, diffBuilds(build, moved), 'before')).toEqual(build)
+  })
   it.each<[string, Command, string]>([
+    ['a set-up that is gone', { type: 'setup.move', id: 'zz', beforeId: null }, 'not there any more'],
     ['an unknown line', { type: 'lines.change', changes: [{ id: 'zz', fields: {} }] }, 'no longer in this build'],
     ['an empty name', { type: 'lines.change', changes: [{ id: 'a', fields: { name: '  ' } }] }, 'needs a name'],
     ['a second line with one id', { type: 'lines.add', lines: [line('a')], beforeId: null }, 'already'],

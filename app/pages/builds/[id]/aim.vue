@@ -112,6 +112,11 @@ const print = () => window.print()
 </template>
 
 <style scoped>
+@media print {
+  .columns {
+    display: block !important;
+  }
+}
 .columns {
   display: grid;
   grid-template-columns: minmax(280px, 340px) 1fr;

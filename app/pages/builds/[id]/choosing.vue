@@ -190,7 +190,10 @@ const text = (value: number | string | null, digits: number) =>
         />
       </div>
       <div class="scroll">
-        <table v-if="fitted">
+        <table
+          v-if="fitted"
+          v-stacks
+        >
           <thead>
             <tr>
               <th

@@ -1,0 +1,59 @@
+import { expect, test } from './server'
+
+/** Every place and every view, as wide as a phone held upright. */
+const views = [
+  '/',
+  '/drawer',
+  '/scales',
+  '/rules',
+  '/settings',
+  '/glossary',
+  ...[
+    'aim',
+    'parts',
+    'fit',
+    'fit?view=stack',
+    'fit?view=fixings',
+    'fit?view=leads',
+    'fit?view=buy',
+    'choosing',
+    'weigh',
+    'weigh?pan=whole',
+    'shave',
+    'packs',
+    'packs?view=setups',
+    'packs?view=discharge',
+    'packs?view=go',
+    'assemble',
+    'assemble?view=connections',
+    'assemble?view=maiden',
+    'record',
+  ].map(view => `/builds/marzipan/${view}`),
+]
+
+test('nothing on the phone is wider than the phone: no page and no part of one goes sideways', async ({
+  browser,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  for (const view of views) {
+    await page.goto(server.address + view)
+    await expect(page.getByRole('heading').first()).toBeVisible()
+    if (view.startsWith('/builds')) await expect(page.locator('.worksheet')).toBeVisible()
+    const sideways = () =>
+      page.evaluate(() =>
+        [document.documentElement, ...document.querySelectorAll('body *')]
+          .filter(
+            element =>
+              element.scrollWidth > element.clientWidth + 2 &&
+              (element === document.documentElement ||
+                ['auto', 'scroll'].includes(getComputedStyle(element).overflowX)) &&
+              element.checkVisibility(),
+          )
+          .map(element => `${element.className || element.tagName} ${element.clientWidth} < ${element.scrollWidth}`),
+      )
+    await expect.poll(sideways, { message: view }).toEqual([])
+  }
+  await page.close()
+})
