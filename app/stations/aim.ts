@@ -8,7 +8,8 @@ export const aim: Station = {
   name: 'Aim',
   page: 'aim',
   question: 'What am I building, for which purpose, under which rule card?',
-  purpose: 'Say where and for what it shall fly: the rule cards that follow set the limit every other station works to.',
+  purpose:
+    'Say where and for what it shall fly: the rule cards that follow set the limit every other station works to.',
   missing({ build, overview }) {
     const unverified = overview.judgements.filter(({ card }) => !card.verifiedOn).length
     return [

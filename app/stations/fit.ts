@@ -7,7 +7,8 @@ export const fit: Station = {
   name: 'Fit',
   page: 'fit',
   question: 'Do these parts go together: holes, screws, heights, volts, amps, plugs, props, video and radio families?',
-  purpose: 'Whether the parts go together, before money and solder: what clashes, what would mend it, and what nobody has said.',
+  purpose:
+    'Whether the parts go together, before money and solder: what clashes, what would mend it, and what nobody has said.',
   missing: ({ fit: found }) => [
     ...(found && found.clashes > 0 ? [`a way out of ${several(found.clashes, 'clash', 'clashes')}`] : []),
     ...(found && found.asked.length > 0

@@ -16,7 +16,8 @@ export const packs: Station = {
   name: 'Packs',
   page: 'packs',
   question: 'With which packs, props and payloads am I clear, for how many minutes, with how much thrust?',
-  purpose: 'Every pack with every set-up: clear or not, for how many minutes, with how much thrust, and what to take to the field.',
+  purpose:
+    'Every pack with every set-up: clear or not, for how many minutes, with how much thrust, and what to take to the field.',
   missing: ({ build }) => (build.lines.some(line => line.slot === 'pack') ? [] : ['a pack']),
   status: ({ loadouts }) => ({ line: loadoutsWords(loadouts), tone: toneOfLoadouts(loadouts) }),
   foldsAway: withoutParts,

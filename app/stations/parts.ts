@@ -18,7 +18,9 @@ export const parts: Station = {
   purpose: 'One line for everything that leaves the ground, with its grams and how they are known.',
   missing({ build, overview }) {
     const there = new Set(build.lines.filter(line => line.state === 'fitted').map(line => line.slot))
-    const wanted = (['frame', 'motor', 'propeller', 'board', 'receiver', 'pack'] as const).filter(slot => !there.has(slot))
+    const wanted = (['frame', 'motor', 'propeller', 'board', 'receiver', 'pack'] as const).filter(
+      slot => !there.has(slot),
+    )
     return [
       ...wanted.map(slot => slotFacts[slot].label.toLowerCase()),
       ...(overview.openLines > 0 ? [`grams of ${several(overview.openLines, 'line', 'lines')}`] : []),

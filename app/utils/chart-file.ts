@@ -21,7 +21,10 @@ const looks = [
 /** A drawing of the page as a file of its own: its look written into it, on the ground it stands on. */
 export function svgFileOf(drawing: SVGSVGElement, title: string): string {
   const copy = drawing.cloneNode(true) as SVGSVGElement
-  const [from, to] = [[drawing, ...drawing.querySelectorAll('*')], [copy, ...copy.querySelectorAll('*')]]
+  const [from, to] = [
+    [drawing, ...drawing.querySelectorAll('*')],
+    [copy, ...copy.querySelectorAll('*')],
+  ]
   for (const [i, element] of from.entries()) {
     const style = getComputedStyle(element)
     if (style.display === 'none') {

@@ -96,7 +96,7 @@ describe('commands', () => {
     expect(moved.neverFlown).toEqual(build.neverFlown)
     expect(order(applyCommand(moved, { type: 'setup.move', id: 't', beforeId: null }))).toEqual(['s', 't'])
     expect(order(applyCommand(moved, { type: 'setup.move', id: 't', beforeId: 'gone' }))).toEqual(['s', 't'])
-    expect(applyPatch(moved, diffBuilds(build, moved), 'before')).toEqual(build)
+    expect(applyPatch(moved, diffBuilds(build, moved), 'backwards')).toEqual(build)
   })
   it.each<[string, Command, string]>([
     ['a set-up that is gone', { type: 'setup.move', id: 'zz', beforeId: null }, 'not there any more'],
