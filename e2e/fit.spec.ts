@@ -90,7 +90,7 @@ test('the stack-up is to scale and answers at once; too high is a clash', async 
   await app.keyboard.press('Enter')
   await expect(sums).toContainText('20.5 mm')
   await expect(sums).toContainText('22 mm')
-  await expect(sums.locator('.word-over')).toHaveText('-0.5 mm')
+  await expect(sums.locator('.word-over')).toHaveText('−0.5 mm')
   await expect(fitStatus(app)).toHaveText('3 clashes, 1 to check')
   await app.getByLabel('Height of Spacers').fill('-3')
   await app.keyboard.press('Enter')

@@ -61,6 +61,32 @@ test('a build is put away and brought back, and a reference craft stands beside 
   await dialog.getByLabel('Mass, g').fill('heavy')
   await dialog.getByRole('button', { name: 'Start it' }).click()
   await expect(dialog.getByRole('alert')).toContainText('“heavy” is not a number')
+  await expect(dialog.getByLabel('Mass, g')).toBeFocused()
+  await expect(dialog.getByLabel('Mass, g')).toHaveAttribute('aria-invalid', 'true')
+  await expect(dialog.getByLabel('Mass, g')).toHaveAccessibleDescription(/“heavy” is not a number/)
+  await expect(dialog.getByLabel('Thrust, g')).toHaveAttribute('aria-invalid', 'false')
+  // What the server says of a field stands under it too.
+  await app.route('**/api/builds', route =>
+    route.request().method() === 'POST'
+      ? route.fulfill({
+          status: 422,
+          contentType: 'application/problem+json',
+          body: JSON.stringify({
+            type: 'about:blank',
+            title: 'invalid',
+            status: 422,
+            code: 'invalid',
+            detail: 'That is too heavy.',
+            field: 'reference.massG',
+          }),
+        })
+      : route.continue(),
+  )
+  await dialog.getByLabel('Mass, g').fill('244')
+  await expect(dialog.getByRole('alert')).toHaveCount(0)
+  await dialog.getByRole('button', { name: 'Start it' }).click()
+  await expect(dialog.getByLabel('Mass, g')).toHaveAccessibleDescription('That is too heavy.')
+  await app.unroute('**/api/builds')
   await dialog.getByLabel('Mass, g').fill('244,5')
   await dialog.getByLabel('Thrust, g').fill('980')
   await dialog.getByRole('button', { name: 'Start it' }).click()

@@ -244,6 +244,11 @@ useSingleKeys({
         @select="selectedId = $event"
         @remove="remove([$event])"
       />
+      <PageWaits
+        v-else-if="!drawer.problem"
+        words="The drawer is on its way"
+        :rows="12"
+      />
     </main>
     <aside
       class="inspector"

@@ -17,7 +17,8 @@ export default defineNuxtPlugin({
       await Promise.allSettled(
         Object.values(
           import.meta.glob([
-            '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,HandOver}.vue',
+            '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,FirstTour,HandOver}.vue',
+            '~/utils/{chart-file,show-message}.ts',
             '~/components/**/{ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue',
           ]),
         ).map(load => load()),

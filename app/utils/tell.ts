@@ -5,6 +5,10 @@ import type { TellAction } from './show-message'
  * It goes by itself; while it is pointed at it stays. The component comes with the first message.
  */
 export async function tell(words: string, action?: TellAction): Promise<void> {
-  const { showMessage } = await import('./show-message')
-  showMessage(words, action)
+  try {
+    const { showMessage } = await import('./show-message')
+    showMessage(words, action)
+  } catch {
+    // Without the server the component may not come; what was done is done all the same.
+  }
 }

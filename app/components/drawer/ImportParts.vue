@@ -146,9 +146,9 @@ const targets = [
       class="progress"
       role="status"
     >
-      <span>{{ progress.words }}: {{ counted(progress.done) }} of {{ counted(progress.of) }}</span><progress
-        :value="progress.done"
-        :max="progress.of"
+      <span>{{ progress.words }}: {{ counted(progress.done) }} of {{ counted(progress.of) }}</span><el-progress
+        :percentage="progress.of === 0 ? 0 : Math.min(100, Math.round((100 * progress.done) / progress.of))"
+        :aria-label="progress.words"
       /><el-button @click="cancel">
         Stop
       </el-button>
@@ -253,9 +253,8 @@ th {
   align-items: center;
   margin: 10px 0;
 }
-progress {
+.progress .el-progress {
   flex: 1;
-  accent-color: var(--plum);
 }
 @media screen and (max-width: 760px) {
   .columns {

@@ -180,4 +180,17 @@ thead th {
   font-size: 12px;
   max-width: 240px;
 }
+@media print {
+  table {
+    font-size: 11px;
+  }
+  th,
+  td,
+  .judged {
+    white-space: normal !important;
+  }
+  td.mind {
+    min-width: 140px;
+  }
+}
 </style>

@@ -1,13 +1,19 @@
 <script setup lang="ts">
+import type { FormInstance } from 'element-plus'
 import { cardStatuses, countings, countingSentences, type RuleCard } from '#core/limits/rules'
 import { isNotRead, massUnits, readNumber, type MassUnit } from '#core/text/units'
+import { figure } from '#core/text/display'
 import { ownCardSchema } from '#shared/schemas/rule-card'
+import type { FieldProblems } from '~/utils/form-rules'
 import type { CardFields } from '../../stores/rules'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ card: RuleCard | null; id: string | null }>()
 const rules = useRulesStore()
 const problem = ref('')
+const fields = useTemplateRef<FormInstance>('fields')
+/** What the server found wrong, by field. */
+const sent = ref<Record<string, string>>({})
 const form = reactive({
   place: '',
   purpose: '',
@@ -46,13 +52,15 @@ watch(
   now => {
     if (!now) return
     problem.value = ''
+    sent.value = {}
+    fields.value?.clearValidate()
     const card = props.card
     Object.assign(form, {
       place: card?.place ?? '',
       purpose: card?.purpose ?? '',
       purposeKind: card?.purposeKind ?? 'any',
       comparator: card?.comparator ?? '<=',
-      limit: card?.limit ? String(card.limit.value) : '',
+      limit: card?.limit ? figure(card.limit.value, 6) : '',
       unit: card?.limit?.unit ?? 'g',
       counts: card?.counts ?? 'take-off',
       source: card?.source ?? '',
@@ -72,13 +80,9 @@ const points = (text: string) =>
     .map(line => line.trim())
     .filter(Boolean)
 
-async function save() {
+function written(): CardFields {
   const limit = readNumber(form.limit)
-  if (form.comparator !== 'none' && isNotRead(limit)) {
-    problem.value = `Limit: ${limit.problem}`
-    return
-  }
-  const fields: CardFields = {
+  return {
     place: form.place.trim(),
     purpose: form.purpose.trim(),
     purposeKind: form.purposeKind,
@@ -93,15 +97,37 @@ async function save() {
     status: form.status,
     since: form.since || null,
   }
-  const parsed = ownCardSchema.safeParse(fields)
-  problem.value = parsed.success ? '' : parsed.error.issues[0]!.message
-  if (!parsed.success) return
+}
+function check(): FieldProblems {
+  const limit = readNumber(form.limit)
+  const problems = problemsOf(ownCardSchema, written())
+  return form.comparator !== 'none' && isNotRead(limit) ? { ...problems, limit: limit.problem } : problems
+}
+const rulesOfForm = rulesFrom(
+  ['place', 'purpose', 'limit', 'source', 'since', 'within', 'beyond', 'always', 'conditions'],
+  check,
+)
+
+async function save() {
+  problem.value = ''
+  sent.value = {}
+  if (!(await fields.value!.validate().catch(() => false))) {
+    await nextTick()
+    ;(fields.value!.$el as HTMLElement).querySelector<HTMLElement>('[aria-invalid=true]')?.focus()
+    return
+  }
+  // What is wrong with none of the fields above is said under the form.
+  const [rest] = Object.values(check())
+  problem.value = rest ?? ''
+  if (problem.value) return
   try {
-    if (props.id) await rules.change(props.id, fields)
-    else await rules.add(fields)
+    if (props.id) await rules.change(props.id, written())
+    else await rules.add(written())
     open.value = false
   } catch (error) {
-    problem.value = sentenceOf(error)
+    const field = error instanceof ApiProblem ? error.problem.field?.split('.')[0] : undefined
+    if (field && field in form) sent.value = { [field]: sentenceOf(error) }
+    else problem.value = sentenceOf(error)
   }
 }
 </script>
@@ -113,13 +139,27 @@ async function save() {
     width="min(640px, 94vw)"
     top="6vh"
   >
-    <form
-      novalidate
+    <el-form
+      ref="fields"
+      :model="form"
+      :rules="rulesOfForm"
       @submit.prevent="save"
     >
       <div class="fields">
-        <label class="field">Place<el-input v-model="form.place" /></label>
-        <label class="field">Purpose<el-input v-model="form.purpose" /></label>
+        <FormField
+          label="Place"
+          prop="place"
+          :problem="sent.place"
+        >
+          <el-input v-model="form.place" />
+        </FormField>
+        <FormField
+          label="Purpose"
+          prop="purpose"
+          :problem="sent.purpose"
+        >
+          <el-input v-model="form.purpose" />
+        </FormField>
         <PickOne
           v-model="form.purposeKind"
           field="Applies to"
@@ -135,12 +175,18 @@ async function save() {
             v-model="form.comparator"
             field="Wording"
             :options="wordings"
-          /><label class="field">Limit<el-input
-            v-model="form.limit"
-            class="figure"
-            inputmode="decimal"
-            :disabled="form.comparator === 'none'"
-          /></label><PickOne
+          /><FormField
+            label="Limit"
+            prop="limit"
+            :problem="sent.limit"
+          >
+            <el-input
+              v-model="form.limit"
+              class="figure"
+              inputmode="decimal"
+              :disabled="form.comparator === 'none'"
+            />
+          </FormField><PickOne
             v-model="form.unit"
             field="Unit"
             :options="massUnits"
@@ -155,16 +201,27 @@ async function save() {
           v-model="form.since"
           field="Since or from"
         />
-        <label
+        <FormField
           v-for="[key, title] in lists"
           :key="key"
-          class="field"
-        >{{ title }}<el-input
-          v-model="form[key]"
-          type="textarea"
-          :rows="3"
-        /></label>
-        <label class="field wide">Source<el-input v-model="form.source" /></label>
+          :label="title"
+          :prop="key"
+          :problem="sent[key]"
+        >
+          <el-input
+            v-model="form[key]"
+            type="textarea"
+            :rows="3"
+          />
+        </FormField>
+        <FormField
+          class="wide"
+          label="Source"
+          prop="source"
+          :problem="sent.source"
+        >
+          <el-input v-model="form.source" />
+        </FormField>
       </div>
       <p
         v-if="problem"
@@ -183,7 +240,7 @@ async function save() {
           Keep it
         </el-button>
       </div>
-    </form>
+    </el-form>
   </el-dialog>
 </template>
 

@@ -1,18 +1,21 @@
 <script setup lang="ts">
-import type { InputInstance } from 'element-plus'
+import type { FormInstance, InputInstance } from 'element-plus'
 import { craftPresets } from '#core/parts/catalogue'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { NewBuild } from '#shared/schemas/api'
 import { nameSchema } from '#core/text/schemas'
+import type { FieldProblems } from '~/utils/form-rules'
 
 const open = defineModel<boolean>({ required: true })
 const shelf = useShelfStore()
 const from = ref<NewBuild['from']>('class')
-const name = ref('')
+const form = reactive({ name: '', mass: '', spread: '0', thrust: '', price: '', minutes: '' })
 const craftClass = ref('3-inch ultralight')
 const copyOf = ref('')
-const reference = reactive({ mass: '', spread: '0', thrust: '', price: '', minutes: '' })
 const problem = ref('')
+const fields = useTemplateRef<FormInstance>('fields')
+/** What the server found wrong, by field. */
+const sent = ref<Record<string, string>>({})
 const busy = ref(false)
 const field = useTemplateRef<InputInstance>('field')
 const focusField = useDialogFocus(field)
@@ -35,56 +38,83 @@ watch(
   now => {
     if (!now) return
     problem.value = ''
-    name.value = ''
+    form.name = ''
+    sent.value = {}
+    fields.value?.clearValidate()
     copyOf.value = shelf.entries[0]?.id ?? ''
   },
   { immediate: true },
 )
 
-function optional(text: string): number | null | undefined {
-  if (text.trim() === '') return null
+function plain(text: string): number | null {
   const read = readNumber(text)
-  return isNotRead(read) || read.value < 0 ? undefined : read.value
+  return text.trim() === '' || isNotRead(read) ? null : read.value
 }
-function wanted(): NewBuild | string {
-  const named = nameSchema('The build’s name').safeParse(name.value.trim())
-  if (!named.success) return named.error.issues[0]!.message
+const plainProblem = (text: string): string | undefined => {
+  const read = readNumber(text)
+  if (text.trim() === '') return undefined
+  return isNotRead(read) ? read.problem : read.value < 0 ? 'A plain number, zero or more.' : undefined
+}
+const problemOf = (read: object): string | undefined =>
+  'problem' in read && typeof read.problem === 'string' ? read.problem : undefined
+/** What is wrong with the form as it stands, by field. */
+function check(): FieldProblems {
+  const named = problemsOf(nameSchema('The build’s name'), form.name.trim(), 'name')
+  if (from.value !== 'reference') return named
+  return {
+    ...named,
+    mass: problemOf(readGrams(form.mass)),
+    spread: problemOf(readGrams(form.spread || '0')),
+    price: problemOf(readCents(form.price)),
+    thrust: plainProblem(form.thrust),
+    minutes: plainProblem(form.minutes),
+  }
+}
+const rules = rulesFrom(['name', 'mass', 'spread', 'thrust', 'minutes', 'price'], check)
+/** What is asked for, of a form nothing is wrong with. */
+function wanted(): NewBuild {
+  const name = form.name.trim()
   switch (from.value) {
     case 'class':
-      return { from: 'class', name: named.data, craftClass: craftClass.value }
+      return { from: 'class', name, craftClass: craftClass.value }
     case 'empty':
-      return { from: 'empty', name: named.data }
+      return { from: 'empty', name }
     case 'copy':
-      return copyOf.value ? { from: 'copy', name: named.data, buildId: copyOf.value } : 'There is no build to copy yet.'
+      return { from: 'copy', name, buildId: copyOf.value }
     case 'reference': {
-      const mass = readGrams(reference.mass)
-      const spread = readGrams(reference.spread || '0')
-      const price = readCents(reference.price)
-      const thrustG = optional(reference.thrust)
-      const minutes = optional(reference.minutes)
-      if (isNotRead(mass)) return `Mass: ${mass.problem}`
-      if (isNotRead(spread)) return `Spread: ${spread.problem}`
-      if (isNotRead(price)) return price.problem
-      if (thrustG === undefined || minutes === undefined) return 'Thrust and minutes are plain numbers, zero or more.'
+      const [mass, spread, price] = [readGrams(form.mass), readGrams(form.spread || '0'), readCents(form.price)]
+      const [massG, spreadG] = [isNotRead(mass) ? 0 : mass.massG, isNotRead(spread) ? 0 : spread.massG]
+      const priceCents = isNotRead(price) ? null : price.cents
       return {
         from: 'reference',
-        name: named.data,
-        reference: { massG: mass.massG, spreadG: spread.massG, thrustG, priceCents: price.cents, minutes },
+        name,
+        reference: { massG, spreadG, thrustG: plain(form.thrust), priceCents, minutes: plain(form.minutes) },
       }
     }
   }
 }
 async function start() {
-  const asked = wanted()
-  problem.value = typeof asked === 'string' ? asked : ''
-  if (typeof asked === 'string') return
+  problem.value = ''
+  sent.value = {}
+  if (!(await fields.value!.validate().catch(() => false))) {
+    await nextTick()
+    ;(fields.value!.$el as HTMLElement).querySelector<HTMLElement>('[aria-invalid=true]')?.focus()
+    return
+  }
+  if (from.value === 'copy' && !copyOf.value) {
+    problem.value = 'There is no build to copy yet.'
+    return
+  }
   busy.value = true
   try {
+    const asked = wanted()
     const id = await shelf.start(asked)
     open.value = false
     await navigateTo(`/builds/${id}/${asked.from === 'reference' ? 'record' : 'aim'}`)
   } catch (error) {
-    problem.value = sentenceOf(error)
+    const field = error instanceof ApiProblem ? error.problem.field?.split('.').at(-1)?.replace(/(G|Cents)$/, '') : undefined
+    if (field && field in form) sent.value = { [field]: sentenceOf(error) }
+    else problem.value = sentenceOf(error)
   } finally {
     busy.value = false
   }
@@ -98,16 +128,23 @@ async function start() {
     width="min(560px, 94vw)"
     @open-auto-focus="focusField"
   >
-    <form
-      novalidate
+    <el-form
+      ref="fields"
+      :model="form"
+      :rules="rules"
       @submit.prevent="start"
     >
-      <label class="field">Name<el-input
-        ref="field"
-        v-model="name"
-        autocomplete="off"
-        :aria-invalid="problem !== ''"
-      /></label>
+      <FormField
+        label="Name"
+        prop="name"
+        :problem="sent.name"
+      >
+        <el-input
+          ref="field"
+          v-model="form.name"
+          autocomplete="off"
+        />
+      </FormField>
       <el-radio-group
         v-model="from"
         class="ways"
@@ -138,31 +175,61 @@ async function start() {
         v-if="from === 'reference'"
         class="fields"
       >
-        <label class="field">Mass, g<el-input
-          v-model="reference.mass"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">± (95 %), g<el-input
-          v-model="reference.spread"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">Thrust, g<el-input
-          v-model="reference.thrust"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">Minutes<el-input
-          v-model="reference.minutes"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">Price<el-input
-          v-model="reference.price"
-          class="figure"
-          inputmode="decimal"
-        /></label>
+        <FormField
+          label="Mass, g"
+          prop="mass"
+          :problem="sent.mass"
+        >
+          <el-input
+            v-model="form.mass"
+            class="figure"
+            inputmode="decimal"
+          />
+        </FormField>
+        <FormField
+          label="± (95 %), g"
+          prop="spread"
+          :problem="sent.spread"
+        >
+          <el-input
+            v-model="form.spread"
+            class="figure"
+            inputmode="decimal"
+          />
+        </FormField>
+        <FormField
+          label="Thrust, g"
+          prop="thrust"
+          :problem="sent.thrust"
+        >
+          <el-input
+            v-model="form.thrust"
+            class="figure"
+            inputmode="decimal"
+          />
+        </FormField>
+        <FormField
+          label="Minutes"
+          prop="minutes"
+          :problem="sent.minutes"
+        >
+          <el-input
+            v-model="form.minutes"
+            class="figure"
+            inputmode="decimal"
+          />
+        </FormField>
+        <FormField
+          label="Price"
+          prop="price"
+          :problem="sent.price"
+        >
+          <el-input
+            v-model="form.price"
+            class="figure"
+            inputmode="decimal"
+          />
+        </FormField>
       </div>
       <p
         v-if="problem"
@@ -182,7 +249,7 @@ async function start() {
           Start it
         </el-button>
       </div>
-    </form>
+    </el-form>
   </el-dialog>
 </template>
 

@@ -98,6 +98,10 @@ useSingleKeys({
       </div>
       <LazyConflictSheet v-if="store.conflict" />
     </template>
+    <PageWaits
+      v-else
+      words="The build is on its way"
+    />
   </div>
 </template>
 
