@@ -73,8 +73,17 @@ test('a row offers on the secondary button, and on the menu key, what can be don
   await written(app, () => menuItem(app, 'Delete').click())
   expect(await lineIds(server)).not.toContain('pad')
   await expect(app.locator('[data-row=pad]')).toHaveCount(0)
-  await app.getByRole('alert').filter({ hasText: 'is deleted' }).getByRole('button', { name: 'Take back' }).click()
+  const deleted = app.getByRole('alert').filter({ hasText: 'is deleted' })
+  await deleted.getByRole('button', { name: 'Take back' }).click()
   await expect(app.locator('[data-row=pad]')).toBeVisible()
+  await cell(app, 'pad', 'grams').click({ button: 'right' })
+  await written(app, () => menuItem(app, 'Delete').click())
+  await expect(deleted).toBeVisible()
+  // Once something else is changed, “Take back” would take that back: it is offered no longer.
+  await cell(app, 'screws', 'quantity').click()
+  await app.keyboard.type('12')
+  await written(app, () => app.keyboard.press('Enter'))
+  await expect(deleted).toBeHidden({ timeout: 2000 })
 })
 
 test('several lines are chosen by keys or presses and changed at once, in one step that goes back in one', async ({

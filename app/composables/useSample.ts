@@ -11,9 +11,10 @@ export function useSample() {
   /** Deletes the sample for good; nothing else is touched. */
   async function throwAway(): Promise<void> {
     const id = sampleId.value
-    sampleId.value = ''
     await shelf.putAway(id, true)
     await shelf.remove(id)
+    // Only once it is gone: where the server does not answer, the sample is still one and can be thrown away again.
+    sampleId.value = ''
     await navigateTo('/')
     void tell('The sample is thrown away.')
   }

@@ -166,6 +166,7 @@ export const useBuildStore = defineStore('build', () => {
    * `refusal`, when the build refuses it; nothing has changed then.
    */
   function run(command: Command, note = ''): boolean {
+    forgetTold()
     const before = build.value
     if (!before) return false
     // What is chosen by set-up joins the one looked at: counted nowhere it would be forgotten.
@@ -312,6 +313,7 @@ export const useBuildStore = defineStore('build', () => {
 
   async function step(kind: 'undo' | 'redo') {
     if (!build.value) return
+    forgetTold()
     pieceQuestion.value = null
     const { id } = build.value
     // What was not sent yet is simply taken out of the line.

@@ -13,7 +13,7 @@ const shownMs = { plain: 3500, withAction: 8000 }
 /** Above the bar of stations that a phone has at the bottom. */
 const bottomGap = { phone: 72, desk: 20 }
 
-export function showMessage(words: string, action?: TellAction) {
+export function showMessage(words: string, action?: TellAction): () => void {
   const isPhone = matchMedia('(max-width: 760px)').matches
   const shown = ElMessage({
     message: action
@@ -39,4 +39,5 @@ export function showMessage(words: string, action?: TellAction) {
     grouping: !action,
     customClass: 'told-message',
   })
+  return () => shown.close()
 }
