@@ -26,7 +26,7 @@ export const weigh: Station = {
   question: 'What does it really weigh? Which lines are still only believed?',
   purpose: 'Put the parts on the pan one after another: what is believed becomes known, and the total settles.',
   missing({ overview }) {
-    const left = overview.counted.length - overview.weighedLines
+    const left = overview.weighedWhole ? 0 : overview.counted.length - overview.weighedLines
     return left > 0 && overview.counted.length > 0 ? [`${several(left, 'line', 'lines')} on the scale`] : []
   },
   status: ({ build, overview }) => ({
