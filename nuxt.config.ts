@@ -56,10 +56,23 @@ export default defineNuxtConfig({
     // The changes of the database’s schema, all in one: each a file of its own would be looked up at every start.
     virtual: { '#migrations': () => `export default ${JSON.stringify(migrations())}` },
     // Bundled, so that the server starts without looking up hundreds of small files.
-    externals: { inline: ['zod'] },
+    externals: { inline: ['zod', '@vue', 'unhead', 'vue-bundle-renderer', 'devalue', 'ufo', 'hookable'] },
     esbuild: { options: { target: 'node20' } },
   },
   vite: {
+    $client: {
+      build: {
+        rollupOptions: {
+          output: {
+            // Small pieces that several pages share come together: asked for one by one each costs a way to the server.
+            experimentalMinChunkSize: 10_000,
+            // Every page may tell something; what happens to be used by the same pages stays out of the first one.
+            manualChunks: id =>
+              id.endsWith('/app/utils/tell.ts') ? 'tell' : id.includes('/demo/builds/') ? 'sample' : undefined,
+          },
+        },
+      },
+    },
     plugins: [
       {
         name: 'buttons-without-colour-maths',
@@ -85,8 +98,19 @@ export default defineNuxtConfig({
     'build:manifest'(manifest) {
       for (const part of Object.values(manifest)) part.prefetch = false
     },
-    // Reports are worked out by a thread of their own: its script lies beside the server.
     'nitro:init'(nitro) {
+      // Pages are made in the browser: what the server writes of them wants no more of the framework than its references.
+      nitro.hooks.hook('rollup:before', (_, { plugins }) => {
+        if (!nitro.options.dev && Array.isArray(plugins))
+          plugins.unshift({
+            name: 'no-framework-on-the-server',
+            resolveId(source: string, importer?: string) {
+              const part = { 'vue': 'runtime-core', '@vue/reactivity': 'reactivity', '@vue/shared': 'shared' }[source]
+              return part ? this.resolve(`@vue/${part}/dist/${part}.esm-bundler.js`, importer) : null
+            },
+          })
+      })
+      // Reports are worked out by a thread of their own: its script lies beside the server.
       nitro.hooks.hook('compiled', async () => {
         if (nitro.options.dev) return
         const { build } = await import('esbuild')

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { applicationOnDisk, demoFile } from './testing'
 
 const largest = 400_000
-vi.mock('../shared/schemas/build-file', async original => ({
+vi.mock('../shared/files/largest', async original => ({
   ...(await original<object>()),
   mostFileBytes: 400_000,
 }))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mostFileBytes, overLargest } from '#shared/schemas/build-file'
+import { mostFileBytes, overLargest } from '#shared/files/largest'
 
 const shelf = useShelfStore()
 const starting = ref(false)

@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import type { Attempts } from '../network/attempts'
-import { mostFileBytes } from '../../shared/schemas/build-file'
+import { mostFileBytes } from '../../shared/files/largest'
 import {
   forwardingHeaders,
   isAtHome,

@@ -1,5 +1,5 @@
 import type { H3Event } from 'h3'
-import { mostFileBytes, overLargest } from '../../shared/schemas/build-file'
+import { mostFileBytes, overLargest } from '../../shared/files/largest'
 import { mostBodyBytes } from '../network/origin'
 import { DomainProblem } from '../problems'
 

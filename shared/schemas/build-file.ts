@@ -16,10 +16,6 @@ export const buildFileFormat = 'jolly-gram build'
 export const buildFileVersion = 4
 const firstWithVersions = 4
 
-/** The largest build file that is taken in; what an application allows one build to hold stays below it. */
-export const mostFileBytes = 256_000_000
-export const overLargest = `This file is over ${mostFileBytes / 1e6} MB, more than any build.`
-
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
 export interface MassVersion {
   readonly lineId: string

@@ -1,6 +1,6 @@
 import type { Build } from '../../../core/model/ledger'
 import type { JournalRecord } from '../../../shared/schemas/journal'
-import { mostFileBytes } from '../../../shared/schemas/build-file'
+import { mostFileBytes } from '../../../shared/files/largest'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { DomainProblem } from '../../problems'
 import type { HeldBuild } from './held-build'
