@@ -8,6 +8,29 @@ function migrations() {
     .map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
 }
 
+/** The files of the shelf's page that the first script does not bring along: asked for together with it. */
+let shelfFiles: readonly string[] = []
+
+interface Chunk {
+  file: string
+  isEntry?: boolean
+  imports?: string[]
+  css?: string[]
+  prefetch?: boolean
+}
+function filesOfPage(chunks: Record<string, Chunk>, page: string): string[] {
+  const reach = (key: string, seen: Set<string>) => {
+    if (seen.has(key)) return seen
+    seen.add(key)
+    for (const next of chunks[key]?.imports ?? []) reach(next, seen)
+    return seen
+  }
+  const keys = Object.keys(chunks)
+  const there = keys.filter(key => chunks[key]!.isEntry).reduce((seen, key) => reach(key, seen), new Set<string>())
+  const own = [...reach(page, new Set())].filter(key => !there.has(key))
+  return own.flatMap(key => [chunks[key]!.file, ...(chunks[key]!.css ?? [])])
+}
+
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', '@vueuse/nuxt', '@nuxt/eslint', 'nuxt-auth-utils'],
   ssr: false,
@@ -54,7 +77,10 @@ export default defineNuxtConfig({
   nitro: {
     errorHandler: './server/error-handler.ts',
     // The changes of the database’s schema, all in one: each a file of its own would be looked up at every start.
-    virtual: { '#migrations': () => `export default ${JSON.stringify(migrations())}` },
+    virtual: {
+      '#migrations': () => `export default ${JSON.stringify(migrations())}`,
+      '#shelf-files': () => `export default ${JSON.stringify(shelfFiles)}`,
+    },
     // Bundled, so that the server starts without looking up hundreds of small files.
     externals: { inline: ['zod', '@vue', 'unhead', 'vue-bundle-renderer', 'devalue', 'ufo', 'hookable'] },
     esbuild: { options: { target: 'node20' } },
@@ -97,6 +123,7 @@ export default defineNuxtConfig({
     // The first page does not share the line with all the others: they are loaded ahead once it stands.
     'build:manifest'(manifest) {
       for (const part of Object.values(manifest)) part.prefetch = false
+      shelfFiles = filesOfPage(manifest as Record<string, Chunk>, 'pages/index.vue')
     },
     'nitro:init'(nitro) {
       // Pages are made in the browser: what the server writes of them wants no more of the framework than its references.
@@ -105,7 +132,7 @@ export default defineNuxtConfig({
           plugins.unshift({
             name: 'no-framework-on-the-server',
             resolveId(source: string, importer?: string) {
-              const part = { 'vue': 'runtime-core', '@vue/reactivity': 'reactivity', '@vue/shared': 'shared' }[source]
+              const part = { vue: 'runtime-core', '@vue/reactivity': 'reactivity', '@vue/shared': 'shared' }[source]
               return part ? this.resolve(`@vue/${part}/dist/${part}.esm-bundler.js`, importer) : null
             },
           })

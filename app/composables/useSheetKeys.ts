@@ -36,14 +36,19 @@ export function useSheetKeys(
   const rowIndex = (id: string) => toValue(rows).findIndex(line => line.id === id)
   const lineAt = computed(() => (active.value ? (store.lineOf(active.value.rowId) ?? null) : null))
 
+  const elementOf = ({ rowId, column }: GridCell) =>
+    grid.value?.querySelector<HTMLElement>(`[data-row="${rowId}"] [data-col="${column}"]`)
+
   async function focusCell(cell: GridCell) {
     active.value = cell
     store.selectedId = cell.rowId
+    // Before anything is drawn anew: an editor that is removed with the focus in it has the page laid out once more.
+    if (draft.value === null) elementOf(cell)?.focus({ preventScroll: true })
     await nextTick()
     // Somebody may have moved on while this cell was being drawn: the last one asked for has the focus.
     if (active.value !== cell || draft.value !== null) return
-    const element = grid.value?.querySelector<HTMLElement>(`[data-row="${cell.rowId}"] [data-col="${cell.column}"]`)
-    element?.focus({ preventScroll: true })
+    const element = elementOf(cell)
+    if (element !== document.activeElement) element?.focus({ preventScroll: true })
     element?.scrollIntoView({ block: 'nearest' })
   }
 

@@ -1,11 +1,22 @@
+import shelfFiles from '#shelf-files'
 import type { Settings } from '../../shared/settings'
+
+/** What the shelf needs besides the first script is asked for together with it: most visits begin there. */
+const shelfLinks = [
+  ...shelfFiles.map(file => {
+    const kind = file.endsWith('.css') ? 'rel="preload" as="style"' : 'rel="modulepreload" as="script"'
+    return `<link ${kind} crossorigin href="/_nuxt/${file}">`
+  }),
+  '<link rel="preload" as="fetch" crossorigin href="/api/builds">',
+].join('')
 
 /**
  * A page comes in the look that was chosen, so that it does not change colour once its scripts have run; without a class
  * it follows the system. Where the settings cannot be read the page itself says so.
  */
 export default defineNitroPlugin(nitro => {
-  nitro.hooks.hook('render:html', async html => {
+  nitro.hooks.hook('render:html', async (html, { event }) => {
+    if (!import.meta.dev && event.path === '/') html.head.push(shelfLinks)
     const theme: Settings['theme'] = await useApplication().then(
       app => app.settings.load().theme,
       () => 'system',

@@ -4,6 +4,7 @@ import { addEstimates, spreadG } from '#core/maths/estimate'
 import { gramsFigure, priceWords, spreadFigure, fixed } from '#core/text/display'
 import type { SheetColumn } from '#shared/sheet/edit-cell'
 import type { RowAction } from '../RowMenu.vue'
+import type { SheetRowProps } from './sheet-row'
 
 /** Whether a press on a row chooses it. */
 const choosing = defineModel<boolean>('choosing', { required: true })
@@ -90,6 +91,22 @@ function deltaOf(line: Line): number | null {
     ? store.estimates.of(line).valueG - store.estimates.of(fitted).valueG
     : null
 }
+/** All a row is drawn from. */
+function rowOf(line: Line): SheetRowProps {
+  const isActive = active.value?.rowId === line.id
+  return {
+    line,
+    estimate: store.estimates.of(line),
+    counted: countedIds.value.has(line.id),
+    selected: line.id === store.selectedId,
+    chosen: isChosen(line.id),
+    activeColumn: isActive ? active.value!.column : null,
+    draft: isActive ? draft.value : null,
+    whole: isActive && whole.value,
+    problem: isActive ? problem.value : '',
+    deltaG: deltaOf(line),
+  }
+}
 function onPaste(event: ClipboardEvent) {
   const text = event.clipboardData?.getData('text/plain') ?? ''
   if (draft.value !== null || text.trim() === '') return
@@ -131,17 +148,36 @@ function onEnter(event: FocusEvent) {
       <col class="c-known">
       <col class="c-price">
     </colgroup>
-    <thead>
+    <thead role="rowgroup">
       <tr role="row">
-        <th>Slot</th><th>What is fitted</th><th class="right">
+        <th role="columnheader">
+          Slot
+        </th><th role="columnheader">
+          What is fitted
+        </th><th
+          role="columnheader"
+          class="right"
+        >
           Many
-        </th><th class="right">
+        </th><th
+          role="columnheader"
+          class="right"
+        >
           Each, g
-        </th><th class="right">
+        </th><th
+          role="columnheader"
+          class="right"
+        >
           Grams
-        </th><th class="right">
+        </th><th
+          role="columnheader"
+          class="right"
+        >
           <TermTip word="Spread" />
-        </th><th><TermTip word="Known by" /></th><th
+        </th><th role="columnheader">
+          <TermTip word="Known by" />
+        </th><th
+          role="columnheader"
           class="right"
           title="All pieces of the line; typed for each"
         >
@@ -153,7 +189,11 @@ function onEnter(event: FocusEvent) {
       v-for="section in sections"
       :key="section.group"
       :lines="section.lines"
+      :row-of="rowOf"
       @moved="putAt"
+      @commit="commit"
+      @become="become"
+      @cancel="stop"
     >
       <tr
         class="group"
@@ -161,42 +201,38 @@ function onEnter(event: FocusEvent) {
       >
         <th
           colspan="4"
-          scope="rowgroup"
+          role="rowheader"
+          aria-colspan="4"
         >
           <i :style="{ background: `var(--g-${groupTone[section.group].name})` }" />{{ section.group }}
-        </th><td class="right figure">
+        </th><td
+          role="gridcell"
+          class="right figure"
+        >
           {{ section.grams }} <InOunces :grams="section.valueG" />
-        </td><td class="right figure soft">
+        </td><td
+          role="gridcell"
+          class="right figure soft"
+        >
           {{ section.spread }}
         </td><td
+          role="gridcell"
           colspan="2"
+          aria-colspan="2"
           class="right soft share"
         >
           {{ section.share }}
         </td>
       </tr>
-      <SheetRow
-        v-for="line in section.lines"
-        :key="line.id"
-        :line="line"
-        :estimate="store.estimates.of(line)"
-        :counted="countedIds.has(line.id)"
-        :selected="line.id === store.selectedId"
-        :chosen="isChosen(line.id)"
-        :active-column="active?.rowId === line.id ? active.column : null"
-        :draft="active?.rowId === line.id ? draft : null"
-        :whole="whole"
-        :problem="active?.rowId === line.id ? problem : ''"
-        :delta-g="null"
-        @commit="commit"
-        @become="become"
-        @cancel="stop"
-      />
     </SheetBody>
     <SheetBody
       v-if="setAside.length > 0"
       :lines="setAside"
+      :row-of="rowOf"
       @moved="putAt"
+      @commit="commit"
+      @become="become"
+      @cancel="stop"
     >
       <tr
         class="group"
@@ -204,39 +240,38 @@ function onEnter(event: FocusEvent) {
       >
         <th
           colspan="8"
-          scope="rowgroup"
+          role="rowheader"
+          aria-colspan="8"
         >
           Not fitted: could go there instead, or taken off
         </th>
       </tr>
-      <SheetRow
-        v-for="line in setAside"
-        :key="line.id"
-        :line="line"
-        :estimate="store.estimates.of(line)"
-        :counted="false"
-        :selected="line.id === store.selectedId"
-        :chosen="isChosen(line.id)"
-        :active-column="active?.rowId === line.id ? active.column : null"
-        :draft="active?.rowId === line.id ? draft : null"
-        :whole="whole"
-        :problem="active?.rowId === line.id ? problem : ''"
-        :delta-g="deltaOf(line)"
-        @commit="commit"
-        @become="become"
-        @cancel="stop"
-      />
     </SheetBody>
-    <tfoot v-if="rows.length > 0">
-      <tr>
-        <td colspan="4">
+    <tfoot
+      v-if="rows.length > 0"
+      role="rowgroup"
+    >
+      <tr role="row">
+        <td
+          role="gridcell"
+          colspan="4"
+          aria-colspan="4"
+        >
           All-up in this loadout; price of everything fitted
-        </td><td class="right figure">
+        </td><td
+          role="gridcell"
+          class="right figure"
+        >
           {{ gramsFigure(store.overview!.massG, store.overview!.spreadG) }} <InOunces :grams="store.overview!.massG" />
-        </td><td class="right figure soft">
+        </td><td
+          role="gridcell"
+          class="right figure soft"
+        >
           ± {{ spreadFigure(store.overview!.spreadG) }}
         </td><td
+          role="gridcell"
           colspan="2"
+          aria-colspan="2"
           class="right figure"
           data-test="price-total"
         >
@@ -325,6 +360,40 @@ tfoot td {
 tfoot td:first-child {
   color: var(--ink-soft);
   font-weight: 500;
+}
+/* Rows are boxes of their own rather than those of a table, so that those out of sight cost nothing. */
+@media screen and (min-width: 761px) {
+  table,
+  tbody,
+  thead,
+  tfoot {
+    display: block;
+  }
+  table {
+    --ledger-columns: 88px minmax(0, 1fr) 44px 64px 64px 62px 104px 66px;
+    width: auto;
+    margin-left: calc(-1 * var(--ledger-edge));
+    --ledger-edge: 12px;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: var(--ledger-columns);
+    padding-left: var(--ledger-edge);
+  }
+  thead {
+    position: sticky;
+    top: -12px;
+    z-index: 5;
+  }
+  [colspan='2'] {
+    grid-column: span 2;
+  }
+  [colspan='4'] {
+    grid-column: span 4;
+  }
+  [colspan='8'] {
+    grid-column: span 8;
+  }
 }
 /* On the phone every line is a card of its own; its cells are the same cells, side by side. */
 @media screen and (max-width: 760px) {

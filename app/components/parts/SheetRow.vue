@@ -1,27 +1,12 @@
 <script setup lang="ts">
 import { saidEvidences, slotFacts, slots, type Line } from '#core/model/ledger'
-import { spreadG, type Estimate } from '#core/maths/estimate'
+import { spreadG } from '#core/maths/estimate'
 import { centsFigure, fixed, gramsFigure, signed, spreadFigure } from '#core/text/display'
 import { sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
+import type { Move } from '~/composables/useSheetKeys'
+import type { SheetRowProps } from './sheet-row'
 
-const props = defineProps<{
-  line: Line
-  estimate: Estimate
-  /** Whether its grams are in the total of the loadout looked at. */
-  counted: boolean
-  selected: boolean
-  /** Chosen to be changed together with others. */
-  chosen: boolean
-  activeColumn: SheetColumn | null
-  /** The text the editor opens with; null while the row is only read. */
-  draft: string | null
-  /** Whether the editor opens with the cell’s own text, all of it chosen. */
-  whole: boolean
-  problem: string
-  /** For candidates: grams against the fitted line. */
-  deltaG: number | null
-}>()
-type Move = 'down' | 'right' | 'left' | 'stay'
+const props = defineProps<SheetRowProps>()
 const emit = defineEmits<{ commit: [text: string, move: Move]; cancel: []; become: [line: Line] }>()
 
 type Editor = HTMLInputElement | HTMLSelectElement | { focus(): void; select(): void }
@@ -98,7 +83,7 @@ function cancel() {
 <template>
   <tr
     role="row"
-    :class="{ selected, resting: !counted, chosen }"
+    :class="{ selected, resting: !counted, chosen, typing: draft !== null }"
     :aria-selected="chosen"
     :data-row="line.id"
   >
@@ -382,6 +367,22 @@ select,
 .slot .cell-problem {
   left: 0;
   right: auto;
+}
+@media screen and (min-width: 761px) {
+  tr {
+    display: grid;
+    grid-template-columns: var(--ledger-columns);
+    padding-left: var(--ledger-edge);
+    content-visibility: auto;
+    contain-intrinsic-size: auto 28px;
+  }
+  /* What an editor says reaches beyond its row. */
+  tr.typing {
+    content-visibility: visible;
+  }
+  td {
+    align-content: center;
+  }
 }
 @media screen and (max-width: 760px) {
   tr {

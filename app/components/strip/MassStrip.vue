@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
-import { groupOf, slotFacts, type Line } from '#core/model/ledger'
-import { spreadG } from '#core/maths/estimate'
-import { gramsFigure, gramsWithSpread, spreadFigure, fixed, figure } from '#core/text/display'
+import { gramsFigure, spreadFigure, fixed, figure } from '#core/text/display'
 import { limitG } from '#core/limits/rules'
 import type { Overview } from '#core/mass/report'
 import type { LineEstimates } from '#core/mass/loadout'
+import { stripBlocks, type StripBlock } from './strip-blocks'
 
 const props = defineProps<{ overview: Overview; estimates: LineEstimates; selectedId: string | null }>()
 const emit = defineEmits<{ pick: [lineId: string] }>()
@@ -29,43 +28,12 @@ const x = computed(() =>
 const postX = computed(() => (limit.value === null ? null : x.value(limit.value)))
 const guardG = computed(() => props.overview.binding?.verdict?.guardG ?? 0)
 
-interface Segment {
-  line: Line
-  x: number
-  width: number
-  colour: string
-  texture: string | null
-  label: string
-  dark: boolean
-  title: string
-}
-const segments = computed<Segment[]>(() => {
-  let from = 0
-  const out: Segment[] = []
-  for (const group of props.overview.groups) {
-    for (const line of group.lines) {
-      const estimate = props.estimates.of(line)
-      const start = x.value(from)
-      from += estimate.valueG
-      const end = x.value(from)
-      if (!line.mass || end <= start) continue
-      const tone = groupTone[groupOf(line.slot)]
-      const name = slotFacts[line.slot].label
-      const segmentWidth = Math.max(end - start - 1, 0.6)
-      out.push({
-        line,
-        x: start,
-        width: segmentWidth,
-        colour: `var(--g-${tone.name})`,
-        dark: tone.darkLabel,
-        texture: line.mass.evidence === 'weighed' ? null : `url(#texture-${evidenceTexture[line.mass.evidence]})`,
-        label: segmentWidth > name.length * 7 + 14 ? name : '',
-        title: `${lineTitle(line)}: ${gramsWithSpread(estimate.valueG, spreadG(estimate))}, ${line.mass.evidence}`,
-      })
-    }
-  }
-  return out
-})
+const blocks = computed<StripBlock[]>(before =>
+  stripBlocks(props.overview.groups, line => props.estimates.of(line), before),
+)
+const drawn = computed(() => blocks.value.reduce((sum, block) => sum + block.drawn, 0))
+const pixelsPerGram = computed(() => x.value(1) - x.value(0))
+const holds = ({ lines }: StripBlock, id: string | null) => id !== null && lines.some(line => line.id === id)
 
 const ticks = computed(() => {
   const step = x.value.domain()[1]! > 120 ? 10 : x.value.domain()[1]! > 40 ? 5 : 1
@@ -90,17 +58,21 @@ const whisker = computed(() => {
   return spread > 0 ? { from: x.value(Math.max(massG - spread, 0)), to: x.value(massG + spread) } : null
 })
 
-const hovered = ref<Segment | null>(null)
+const hovered = shallowRef<{ title: string; x: number } | null>(null)
 const focusIndex = ref(0)
-const hoveredX = computed(() =>
-  hovered.value ? Math.min(Math.max(hovered.value.x + hovered.value.width / 2, 120), width.value - 120) : 0,
-)
+const hoveredX = computed(() => Math.min(Math.max(hovered.value?.x ?? 0, 120), width.value - 120))
+function point(at: { title: string; x: number } | null, block: StripBlock) {
+  hovered.value = at && { title: at.title, x: x.value(block.fromG) + at.x }
+}
 function moveFocus(by: number) {
-  if (segments.value.length === 0) return
-  focusIndex.value = Math.min(Math.max(focusIndex.value + by, 0), segments.value.length - 1)
+  if (drawn.value === 0) return
+  focusIndex.value = Math.min(Math.max(focusIndex.value + by, 0), drawn.value - 1)
   box.value?.querySelectorAll<SVGRectElement>('.segment')[focusIndex.value]?.focus()
 }
-const tabStop = computed(() => Math.min(focusIndex.value, segments.value.length - 1))
+const tabStop = computed(() => Math.min(focusIndex.value, drawn.value - 1))
+/** Which of its segments takes the focus by Tab; -1 where it is in another block. */
+const tabStopIn = ({ firstIndex, drawn: here }: StripBlock) =>
+  tabStop.value >= firstIndex && tabStop.value < firstIndex + here ? tabStop.value - firstIndex : -1
 </script>
 
 <template>
@@ -146,44 +118,22 @@ const tabStop = computed(() => Math.min(focusIndex.value, segments.value.length 
         />
       </template>
       <g
-        v-for="(segment, i) in segments"
-        :key="segment.line.id"
+        v-for="(block, n) in blocks"
+        :key="n"
+        :transform="`translate(${x(block.fromG)})`"
       >
-        <rect
-          class="segment"
-          :class="{ selected: segment.line.id === selectedId }"
-          :x="segment.x"
-          :y="top"
-          :width="segment.width"
+        <StripSegments
+          :lines="block.lines"
+          :estimates="block.estimates"
+          :pixels-per-gram="pixelsPerGram"
+          :top="top"
           :height="barHeight"
-          rx="1.5"
-          :fill="segment.colour"
-          role="button"
-          :tabindex="i === tabStop ? 0 : -1"
-          :aria-label="segment.title"
-          @mouseenter="hovered = segment"
-          @focus="hovered = segment; focusIndex = i"
-          @blur="hovered = null"
-          @click="emit('pick', segment.line.id)"
-          @keydown.enter.prevent="emit('pick', segment.line.id)"
+          :selected-id="holds(block, selectedId) ? selectedId : null"
+          :tab-stop="tabStopIn(block)"
+          @pick="emit('pick', $event)"
+          @point="point($event, block)"
+          @focused="focusIndex = block.firstIndex + $event"
         />
-        <rect
-          v-if="segment.texture"
-          :x="segment.x"
-          :y="top"
-          :width="segment.width"
-          :height="barHeight"
-          rx="1.5"
-          :fill="segment.texture"
-          class="over-it"
-        />
-        <text
-          v-if="segment.label"
-          :x="segment.x + 7"
-          :y="top + 17"
-          class="label"
-          :class="{ dark: segment.dark }"
-        >{{ segment.label }}</text>
       </g>
       <rect
         v-if="postX !== null && guardG > 0 && overview.massG > (limit ?? 0) - guardG"
@@ -294,31 +244,8 @@ svg {
 .beyond {
   fill: var(--beyond);
 }
-.segment {
-  cursor: pointer;
-  outline: none;
-}
-.segment.selected {
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-.segment:focus-visible {
-  stroke: var(--plum-text);
-  stroke-width: 3;
-}
 .over-it {
   pointer-events: none;
-}
-.label {
-  font: 600 11px var(--sans);
-  fill: var(--on-dark);
-  pointer-events: none;
-}
-.label.dark {
-  fill: var(--on-light);
-}
-.label {
-  paint-order: stroke;
 }
 .whisker line {
   stroke: var(--ink);

@@ -29,6 +29,11 @@ useSingleKeys({
   },
 })
 
+/** The inspector of another line comes once the ledger and the strip show the choice. */
+const { shown: inspected, late } = useAfterPaint(
+  () => store.selected,
+  ({ id }) => id,
+)
 const last = computed(() => (store.lastEntry?.kind === 'do' && store.lastEntry.note === '' ? store.lastEntry : null))
 function saveWhy() {
   if (last.value && whyText.value.trim()) store.annotate(last.value.seq, whyText.value.trim())
@@ -137,11 +142,12 @@ function bring(text = '', file: File | null = null) {
     <aside
       class="inspector"
       aria-label="Inspector"
+      :aria-disabled="late || undefined"
     >
       <LineInspector
-        v-if="store.selected"
-        :key="store.selected.id"
-        :line="store.selected"
+        v-if="inspected"
+        :key="inspected.id"
+        :line="inspected"
       />
       <BuildInspector v-else />
     </aside>
