@@ -1,9 +1,10 @@
 /**
  * In Chromium: scripting from an edit to the repainted strip in a ledger of 400 lines, and the time a shelf of 300
- * builds takes to paint, against one 60 Hz frame and one second.
+ * builds takes to paint, against one 60 Hz frame, one second and an empty page.
  */
 import { findChromium } from '../scripts/chromium.mjs'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
@@ -103,8 +104,12 @@ console.log(
 
 for (let i = 0; i < 299; i++)
   await post('/api/builds', { from: 'class', name: `Build ${i}`, craftClass: '3-inch ultralight' })
+const emptyEntry = 'bench/empty-app/.output/server/index.mjs'
+if (!existsSync(emptyEntry)) spawnSync('npx', ['nuxt', 'build', 'bench/empty-app'], { stdio: 'ignore' })
+const empty = await startBuilt(emptyEntry, {})
 const shelfTimes: number[] = []
 const wholeTimes: number[] = []
+const emptyTimes: number[] = []
 for (let i = 0; i < 5; i++) {
   const fresh = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
   const from = performance.now()
@@ -116,11 +121,20 @@ for (let i = 0; i < 5; i++) {
   await fresh.waitForFunction(() => document.querySelectorAll('article').length === 300)
   wholeTimes.push(performance.now() - from)
   await fresh.context().close()
+
+  const beside = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  const emptyFrom = performance.now()
+  await beside.goto(empty.address, { waitUntil: 'commit' })
+  await beside.getByRole('heading', { name: 'Empty' }).waitFor()
+  await beside.evaluate(() => new Promise(done => requestAnimationFrame(() => setTimeout(done))))
+  emptyTimes.push(performance.now() - emptyFrom)
+  await beside.context().close()
 }
+empty.server.kill()
 console.log(
   `shelf of 300 builds, navigation to paint / one second = ` +
     `${(median(shelfTimes) / 1000).toFixed(2)}, to the last card / one second = ` +
-    `${(median(wholeTimes) / 1000).toFixed(2)}`,
+    `${(median(wholeTimes) / 1000).toFixed(2)}; the empty page beside it ${(median(emptyTimes) / 1000).toFixed(2)}`,
 )
 await browser.close()
 server.kill()
