@@ -146,6 +146,36 @@ test('what every page loads first is light: it has neither charts nor the rules 
   expect(bytes).toBeLessThan(330_000)
 })
 
+test('the shelf is told at once of all it needs, and that is little: no rules, no schemas, its builds already asked for', async ({
+  app,
+  server,
+}) => {
+  const page = await (await fetch(server.address)).text()
+  const told = [...page.matchAll(/<link rel="modulepreload"[^>]* href="([^"]+)"/g)].map(([, href]) => href!)
+  const script = /<script[^>]* src="([^"]+)"/.exec(page)![1]!
+  expect(page).toContain('<link rel="preload" as="fetch" crossorigin href="/api/builds">')
+  const texts = await Promise.all(
+    [...new Set([...told, script])].map(async path => (await fetch(server.address + path)).text()),
+  )
+  const bytes = texts.reduce((sum, text) => sum + text.length, 0)
+  expect(bytes).toBeGreaterThan(150_000)
+  expect(bytes).toBeLessThan(400_000)
+  // What only the shelf needs is not asked for by the pages of a build.
+  expect(await (await fetch(`${server.address}/settings`)).text()).not.toContain('/api/builds')
+
+  await app.goto(server.address)
+  await expect(app.getByRole('heading', { name: 'Nothing on the shelf yet' })).toBeVisible()
+  const asked = await app.evaluate(() => {
+    const painted = performance.getEntriesByName('first-contentful-paint')[0]!.startTime
+    const before = performance.getEntriesByType('resource').filter(({ startTime }) => startTime < painted)
+    return before.map(({ name }) => new URL(name).pathname)
+  })
+  const scripts = asked.filter(path => path.endsWith('.js'))
+  expect(scripts).toEqual(expect.arrayContaining([script, ...told]))
+  expect(scripts.filter(path => ![...told, script].includes(path))).toEqual([])
+  expect(asked.filter(path => path === '/api/builds')).toHaveLength(1)
+})
+
 test('figures are written with the decimal comma, days and ounces as chosen; files keep the point', async ({
   app,
   server,

@@ -1,3 +1,5 @@
+import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+
 /** The longest that is waited for a picture, ms: a page that is not shown draws none. Our choice. */
 const longestMs = 100
 
@@ -22,11 +24,11 @@ export function useAfterPaint<T>(wanted: () => T | null, keyOf: (of: T) => strin
       return
     }
     late.value = true
-    let soon = 0
+    let soon: ReturnType<typeof setTimeout> | undefined
     const frame = requestAnimationFrame(() => {
-      soon = window.setTimeout(take)
+      soon = setTimeout(take)
     })
-    const atLatest = window.setTimeout(take, longestMs)
+    const atLatest = setTimeout(take, longestMs)
     cancel = () => {
       cancelAnimationFrame(frame)
       clearTimeout(soon)

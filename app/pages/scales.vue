@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { figure } from '#core/text/display'
-import { isNotRead, readGrams } from '#core/text/units'
+import { isNotRead, readGrams, readNumber, type NotRead } from '#core/text/units'
 import { referenceFieldsSchema, scaleFieldsSchema } from '#shared/schemas/scales'
 
 const scales = useScalesStore()
@@ -11,62 +11,81 @@ scales.load().catch((error: unknown) => {
 })
 
 const adding = ref(false)
-const draft = reactive({ name: '', step: '0.01', capacity: '200', days: '30' })
-const draftProblem = ref('')
-const reference = reactive({ name: '', mass: '', tolerance: '', coin: false })
-const referenceProblem = ref('')
+const draft = reactive({ name: '', resolutionG: '0.01', capacityG: '200', checkIntervalDays: '30' })
+const reference = reactive({ name: '', massG: '', toleranceG: '', coin: false })
 
-function grams(text: string, what: string): number {
+function gramsOf(text: string): number | NotRead {
   const read = readGrams(text)
-  if (isNotRead(read)) throw new Error(`${what}: ${read.problem}`)
-  return read.massG
+  return isNotRead(read) ? read : read.massG
 }
-async function addScale() {
-  try {
-    const fields = scaleFieldsSchema.safeParse({
-      name: draft.name.trim(),
-      resolutionG: grams(draft.step, 'Step'),
-      capacityG: grams(draft.capacity, 'Capacity'),
-      repeatabilityG: null,
-      checkIntervalDays: Number(draft.days),
-    })
-    if (!fields.success) throw new Error(fields.error.issues[0]!.message)
+function daysOf(text: string): number | NotRead {
+  const read = readNumber(text)
+  return isNotRead(read) ? read : read.value
+}
+const problemsIn = (read: { value: unknown } | { problems: FieldProblems }) => ('problems' in read ? read.problems : {})
+
+const asFigure = { class: 'figure', inputmode: 'decimal' } as const
+const scaleAsks = [
+  { key: 'name', label: 'Name', placeholder: 'blue pocket scale', maxlength: 120 },
+  { key: 'resolutionG', label: 'Step, g', ...asFigure },
+  { key: 'capacityG', label: 'Carries at most, g', ...asFigure },
+  { key: 'checkIntervalDays', label: 'Check every, days', class: 'figure', inputmode: 'numeric' },
+] as const
+const referenceAsks = [
+  { key: 'name', label: 'Name', placeholder: 'brass 50 g', maxlength: 120 },
+  { key: 'massG', label: 'Mass, g', ...asFigure },
+  { key: 'toleranceG', label: 'Tolerance ±, g', ...asFigure },
+] as const
+
+const readScale = () =>
+  fieldsBy(scaleFieldsSchema, {
+    name: draft.name.trim(),
+    resolutionG: gramsOf(draft.resolutionG),
+    capacityG: gramsOf(draft.capacityG),
+    repeatabilityG: null,
+    checkIntervalDays: daysOf(draft.checkIntervalDays),
+  })
+const newScale = useFields(['name', 'resolutionG', 'capacityG', 'checkIntervalDays'], () => problemsIn(readScale()))
+const { fields: scaleFields, problem: scaleProblem } = newScale
+const addScale = () =>
+  newScale.send(async () => {
+    const read = readScale()
+    if ('problems' in read) return
     const id = newId()
-    await scales.putScale(id, fields.data)
+    await scales.putScale(id, read.value)
     scales.currentId = id
-    draftProblem.value = ''
     draft.name = ''
     adding.value = false
-  } catch (error) {
-    draftProblem.value = sentenceOf(error)
-  }
-}
-async function addReference() {
-  try {
-    const fields = referenceFieldsSchema.safeParse({
-      name: reference.name.trim(),
-      massG: grams(reference.mass, 'Mass'),
-      toleranceG: grams(reference.tolerance || '0', 'Tolerance'),
-      coin: reference.coin,
-    })
-    if (!fields.success) throw new Error(fields.error.issues[0]!.message)
+  })
+
+const readReference = () =>
+  fieldsBy(referenceFieldsSchema, {
+    name: reference.name.trim(),
+    massG: gramsOf(reference.massG),
+    toleranceG: gramsOf(reference.toleranceG || '0'),
+    coin: reference.coin,
+  })
+const newReference = useFields(['name', 'massG', 'toleranceG'], () => problemsIn(readReference()))
+const { fields: referenceFields, problem: referenceProblem } = newReference
+const addReference = () =>
+  newReference.send(async () => {
+    const read = readReference()
+    if ('problems' in read) return
     // The next one may be typed while this one is being written; refused, it comes back where nothing new was typed.
     const typed = { ...reference }
-    Object.assign(reference, { name: '', mass: '', tolerance: '', coin: false })
-    referenceProblem.value = ''
-    await scales.putReference(newId(), fields.data).catch((error: unknown) => {
+    Object.assign(reference, { name: '', massG: '', toleranceG: '', coin: false })
+    await nextTick()
+    newReference.clear()
+    await scales.putReference(newId(), read.value).catch((error: unknown) => {
       if (reference.name === '') Object.assign(reference, typed)
       throw error
     })
-  } catch (error) {
-    referenceProblem.value = sentenceOf(error)
-  }
-}
+  })
 async function removeReference(id: string) {
   try {
     await scales.removeReference(id)
   } catch (error) {
-    referenceProblem.value = sentenceOf(error)
+    problem.value = sentenceOf(error)
   }
 }
 </script>
@@ -88,9 +107,13 @@ async function removeReference(id: string) {
     >
       {{ problem }}
     </p>
-    <form
+    <el-form
       v-if="adding || (scales.loaded && scales.scales.length === 0)"
+      ref="scaleFields"
       class="panel"
+      :model="draft"
+      :rules="newScale.rules"
+      aria-label="A scale to add"
       @submit.prevent="addScale"
     >
       <h2>{{ scales.scales.length === 0 ? 'Your first scale' : 'Another scale' }}</h2>
@@ -101,41 +124,34 @@ async function removeReference(id: string) {
         A weighing is worth what its scale is worth. Say what it shows and carries; a check with one mass you trust makes it honest.
       </p>
       <div class="fields four">
-        <label class="field">Name<el-input
-          v-model="draft.name"
-          placeholder="blue pocket scale"
-          maxlength="120"
-        /></label>
-        <label class="field">Step, g<el-input
-          v-model="draft.step"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">Carries at most, g<el-input
-          v-model="draft.capacity"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">Check every, days<el-input
-          v-model="draft.days"
-          class="figure"
-          inputmode="numeric"
-        /></label>
+        <FormField
+          v-for="{ key, label, ...about } in scaleAsks"
+          :key="key"
+          :label="label"
+          :prop="key"
+          :problem="newScale.sent.value[key]"
+        >
+          <el-input
+            v-model="draft[key]"
+            v-bind="about"
+          />
+        </FormField>
       </div>
       <p
-        v-if="draftProblem"
+        v-if="scaleProblem"
         class="problem"
         role="alert"
       >
-        {{ draftProblem }}
+        {{ scaleProblem }}
       </p>
       <el-button
         type="primary"
         native-type="submit"
+        :loading="newScale.busy.value"
       >
         Keep this scale
       </el-button>
-    </form>
+    </el-form>
     <ScalePanel
       v-for="scale in scales.scales"
       :key="scale.id"
@@ -180,32 +196,33 @@ async function removeReference(id: string) {
           </tr>
         </tbody>
       </table>
-      <form
+      <el-form
+        ref="referenceFields"
         class="reference"
+        :model="reference"
+        :rules="newReference.rules"
+        aria-label="A reference mass to add"
         @submit.prevent="addReference"
       >
-        <label class="field">Name<el-input
-          v-model="reference.name"
-          placeholder="brass 50 g"
-          maxlength="120"
-        /></label>
-        <label class="field">Mass, g<el-input
-          v-model="reference.mass"
-          class="figure"
-          inputmode="decimal"
-        /></label>
-        <label class="field">Tolerance ±, g<el-input
-          v-model="reference.tolerance"
-          class="figure"
-          inputmode="decimal"
-        /></label>
+        <FormField
+          v-for="{ key, label, ...about } in referenceAsks"
+          :key="key"
+          :label="label"
+          :prop="key"
+          :problem="newReference.sent.value[key]"
+        >
+          <el-input
+            v-model="reference[key]"
+            v-bind="about"
+          />
+        </FormField>
         <el-checkbox v-model="reference.coin">
           a coin
         </el-checkbox>
         <el-button native-type="submit">
           Add
         </el-button>
-      </form>
+      </el-form>
       <p
         v-if="referenceProblem"
         class="problem"
@@ -238,8 +255,13 @@ td {
   display: grid;
   grid-template-columns: 2fr 1fr 1fr auto auto;
   gap: 10px;
-  align-items: end;
+  align-items: start;
   margin-top: 12px;
+}
+/* What belongs to the row stands beside the fields, whatever is said under one of them. */
+.reference > .el-checkbox,
+.reference > .el-button {
+  margin-top: 22px;
 }
 h2 {
   margin-bottom: 4px;

@@ -23,7 +23,6 @@ const name = ref('')
 const quantity = ref('1')
 const grams = ref('')
 const evidence = ref<Evidence>('guess')
-const problems = reactive({ name: '', quantity: '', grams: '' })
 const many = useTemplateRef<InputInstance>('many')
 const first = useTemplateRef<{ focus(): void }>('first')
 onMounted(() => first.value?.focus())
@@ -65,47 +64,70 @@ function asPicked(id: string, quantity: number): Line | null {
   return stands ? { ...line, id, quantity } : null
 }
 
-function add() {
-  const named = nameSchema('The name').safeParse(name.value.trim())
-  const count = readQuantity(quantity.value)
+/** The grams as they were typed, with how they are known. */
+function massTyped() {
   const read = grams.value.trim() === '' ? null : readGrams(grams.value)
-  problems.name = named.success ? '' : named.error.issues[0]!.message
-  problems.quantity = isNotRead(count) ? count.problem : ''
-  problems.grams = read && isNotRead(read) ? read.problem : ''
-  if (!named.success || isNotRead(count) || (read && isNotRead(read))) return
-  const id = newId()
-  const asWas = asPicked(id, count.quantity)
-  const taken =
-    read &&
-    !asWas &&
-    scales.typed(
-      makeMass({ versionId: newId(), evidence: evidence.value, valueG: read.massG, resolutionG: read.stepG }),
-    )
-  problems.grams = taken && 'problem' in taken ? taken.problem : ''
-  if (taken && 'problem' in taken) return
-  const line = asWas ?? makeLine({
-    id,
-    slot: slot.value,
-    name: named.data,
-    quantity: count.quantity,
-    mass: taken ? taken.mass : null,
-    listing: read && evidence.value === 'listed' ? { valueG: read.massG, resolutionG: read.stepG } : null,
+  if (!read || isNotRead(read)) return read
+  return scales.typed(
+    makeMass({ versionId: newId(), evidence: evidence.value, valueG: read.massG, resolutionG: read.stepG }),
+  )
+}
+function listingTyped() {
+  const read = readGrams(grams.value)
+  return evidence.value === 'listed' && !isNotRead(read) ? { valueG: read.massG, resolutionG: read.stepG } : null
+}
+const form = computed(() => ({ name: name.value, quantity: quantity.value, grams: grams.value }))
+const { fields, rules, sent, problem, send } = useFields(['name', 'quantity', 'grams'], () => {
+  const count = readQuantity(quantity.value)
+  const mass = massTyped()
+  return {
+    ...problemsOf(nameSchema('The name'), name.value.trim(), 'name'),
+    quantity: isNotRead(count) ? count.problem : undefined,
+    grams: mass && 'problem' in mass ? mass.problem : undefined,
+  }
+})
+/** Sent without a name: its sentence is not hidden behind offers, until something is typed. */
+const missed = ref(false)
+watch(name, () => {
+  missed.value = false
+})
+async function add() {
+  missed.value = name.value.trim() === ''
+  await send(async () => {
+    const count = readQuantity(quantity.value)
+    const typed = massTyped()
+    if (isNotRead(count) || (typed && 'problem' in typed)) return
+    const id = newId()
+    const line =
+      asPicked(id, count.quantity) ??
+      makeLine({
+        id,
+        slot: slot.value,
+        name: name.value.trim(),
+        quantity: count.quantity,
+        mass: typed?.mass ?? null,
+        listing: listingTyped(),
+      })
+    if (!store.run({ type: 'lines.add', lines: [line], beforeId: null })) throw new Error(store.refusal)
+    name.value = ''
+    grams.value = ''
+    picked.value = null
+    if (!isSaid(evidence.value)) evidence.value = 'guess'
+    await nextTick()
+    fields.value?.clearValidate()
+    emit('added', id)
+    first.value?.focus()
   })
-  if (!store.run({ type: 'lines.add', lines: [line], beforeId: null })) return
-  name.value = ''
-  grams.value = ''
-  picked.value = null
-  if (!isSaid(evidence.value)) evidence.value = 'guess'
-  emit('added', id)
-  first.value?.focus()
 }
 </script>
 
 <template>
-  <form
+  <el-form
+    ref="fields"
     class="add"
+    :model="form"
+    :rules="rules"
     aria-label="New line"
-    novalidate
     @submit.prevent="add"
     @keydown.esc.stop="emit('close')"
   >
@@ -117,28 +139,46 @@ function add() {
         field="Slot"
         :options="slotChoices"
       />
-      <label class="field grow">What<NameField
-        v-model="name"
-        :slot-name="slot"
-        :invalid="problems.name !== ''"
-        eager
-        @pick="take"
-        @keydown.enter.prevent="add"
-      /></label>
-      <label class="field narrow">Many<el-input
-        ref="many"
-        v-model="quantity"
-        inputmode="numeric"
-        class="figure"
-        :aria-invalid="problems.quantity !== ''"
-      /></label>
-      <label class="field narrow">Each, g<el-input
-        v-model="grams"
-        inputmode="decimal"
-        class="figure"
-        autocomplete="off"
-        :aria-invalid="problems.grams !== ''"
-      /></label>
+      <FormField
+        class="grow"
+        label="What"
+        prop="name"
+        :problem="sent.name"
+      >
+        <NameField
+          v-model="name"
+          :slot-name="slot"
+          :eager="!missed"
+          @pick="take"
+          @keydown.enter.prevent="add"
+        />
+      </FormField>
+      <FormField
+        class="narrow"
+        label="Many"
+        prop="quantity"
+        :problem="sent.quantity"
+      >
+        <el-input
+          ref="many"
+          v-model="quantity"
+          inputmode="numeric"
+          class="figure"
+        />
+      </FormField>
+      <FormField
+        class="narrow"
+        label="Each, g"
+        prop="grams"
+        :problem="sent.grams"
+      >
+        <el-input
+          v-model="grams"
+          inputmode="decimal"
+          class="figure"
+          autocomplete="off"
+        />
+      </FormField>
       <PickOne
         v-model="evidence"
         class="known"
@@ -156,18 +196,16 @@ function add() {
       </el-button>
     </div>
     <p
-      v-for="(sentence, field) in problems"
-      v-show="sentence"
-      :key="field"
+      v-if="problem"
       class="problem"
       role="alert"
     >
-      {{ sentence }}
+      {{ problem }}
     </p>
     <p class="soft">
       {{ isPicked ? pickedWords : slotFacts[slot].sentence }}
     </p>
-  </form>
+  </el-form>
 </template>
 
 <style scoped>
@@ -181,7 +219,7 @@ function add() {
 .row {
   display: flex;
   gap: 8px;
-  align-items: end;
+  align-items: start;
   flex-wrap: wrap;
 }
 .grow {
@@ -189,7 +227,13 @@ function add() {
   min-width: 130px;
 }
 .narrow {
-  width: 60px;
+  width: 64px;
+}
+.narrow:has(.problem) {
+  width: 180px;
+}
+.grow :deep(.name-field) {
+  flex: 1;
 }
 .known {
   width: 112px;
@@ -200,5 +244,8 @@ p {
 }
 .slot {
   width: 132px;
+}
+.row > .el-button {
+  margin-top: 20px;
 }
 </style>

@@ -4,7 +4,7 @@ import { addEstimates, spreadG } from '#core/maths/estimate'
 import { gramsFigure, priceWords, spreadFigure, fixed } from '#core/text/display'
 import type { SheetColumn } from '#shared/sheet/edit-cell'
 import type { RowAction } from '../RowMenu.vue'
-import type { SheetRowProps } from './sheet-row'
+import type { SheetRowProps } from '~/utils/sheet-row'
 
 /** Whether a press on a row chooses it. */
 const choosing = defineModel<boolean>('choosing', { required: true })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Line } from '#core/model/ledger'
 import type { Move } from '~/composables/useSheetKeys'
-import type { SheetRowProps } from './sheet-row'
+import type { SheetRowProps } from '~/utils/sheet-row'
 
 /** The rows of one group: they can be dragged into another order by their grip. Its head is the slot. */
 const props = defineProps<{ lines: readonly Line[]; rowOf: (line: Line) => SheetRowProps }>()

@@ -4,7 +4,7 @@ import { spreadG } from '#core/maths/estimate'
 import { centsFigure, fixed, gramsFigure, signed, spreadFigure } from '#core/text/display'
 import { sheetColumns, type SheetColumn } from '#shared/sheet/edit-cell'
 import type { Move } from '~/composables/useSheetKeys'
-import type { SheetRowProps } from './sheet-row'
+import type { SheetRowProps } from '~/utils/sheet-row'
 
 const props = defineProps<SheetRowProps>()
 const emit = defineEmits<{ commit: [text: string, move: Move]; cancel: []; become: [line: Line] }>()

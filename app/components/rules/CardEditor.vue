@@ -1,19 +1,13 @@
 <script setup lang="ts">
-import type { FormInstance } from 'element-plus'
 import { cardStatuses, countings, countingSentences, type RuleCard } from '#core/limits/rules'
 import { isNotRead, massUnits, readNumber, type MassUnit } from '#core/text/units'
 import { figure } from '#core/text/display'
 import { ownCardSchema } from '#shared/schemas/rule-card'
-import type { FieldProblems } from '~/utils/form-rules'
 import type { CardFields } from '../../stores/rules'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ card: RuleCard | null; id: string | null }>()
 const rules = useRulesStore()
-const problem = ref('')
-const fields = useTemplateRef<FormInstance>('fields')
-/** What the server found wrong, by field. */
-const sent = ref<Record<string, string>>({})
 const form = reactive({
   place: '',
   purpose: '',
@@ -47,33 +41,6 @@ const wordings = [
   { value: 'none', label: 'whatever it weighs' },
 ]
 
-watch(
-  open,
-  now => {
-    if (!now) return
-    problem.value = ''
-    sent.value = {}
-    fields.value?.clearValidate()
-    const card = props.card
-    Object.assign(form, {
-      place: card?.place ?? '',
-      purpose: card?.purpose ?? '',
-      purposeKind: card?.purposeKind ?? 'any',
-      comparator: card?.comparator ?? '<=',
-      limit: card?.limit ? figure(card.limit.value, 6) : '',
-      unit: card?.limit?.unit ?? 'g',
-      counts: card?.counts ?? 'take-off',
-      source: card?.source ?? '',
-      status: card?.status ?? 'in force',
-      since: card?.since ?? '',
-      conditions: card?.conditions.join('\n') ?? '',
-      within: card?.within.join('\n') ?? '',
-      beyond: card?.beyond.join('\n') ?? '',
-      always: card?.always.join('\n') ?? '',
-    })
-  },
-  { immediate: true },
-)
 const points = (text: string) =>
   text
     .split('\n')
@@ -103,33 +70,46 @@ function check(): FieldProblems {
   const problems = problemsOf(ownCardSchema, written())
   return form.comparator !== 'none' && isNotRead(limit) ? { ...problems, limit: limit.problem } : problems
 }
-const rulesOfForm = rulesFrom(
-  ['place', 'purpose', 'limit', 'source', 'since', 'within', 'beyond', 'always', 'conditions'],
-  check,
+const {
+  fields,
+  rules: rulesOfForm,
+  sent,
+  problem,
+  clear,
+  send,
+} = useFields(['place', 'purpose', 'limit', 'source', 'since', 'within', 'beyond', 'always', 'conditions'], check)
+watch(
+  open,
+  now => {
+    if (!now) return
+    clear()
+    const card = props.card
+    Object.assign(form, {
+      place: card?.place ?? '',
+      purpose: card?.purpose ?? '',
+      purposeKind: card?.purposeKind ?? 'any',
+      comparator: card?.comparator ?? '<=',
+      limit: card?.limit ? figure(card.limit.value, 6) : '',
+      unit: card?.limit?.unit ?? 'g',
+      counts: card?.counts ?? 'take-off',
+      source: card?.source ?? '',
+      status: card?.status ?? 'in force',
+      since: card?.since ?? '',
+      conditions: card?.conditions.join('\n') ?? '',
+      within: card?.within.join('\n') ?? '',
+      beyond: card?.beyond.join('\n') ?? '',
+      always: card?.always.join('\n') ?? '',
+    })
+  },
+  { immediate: true },
 )
 
-async function save() {
-  problem.value = ''
-  sent.value = {}
-  if (!(await fields.value!.validate().catch(() => false))) {
-    await nextTick()
-    ;(fields.value!.$el as HTMLElement).querySelector<HTMLElement>('[aria-invalid=true]')?.focus()
-    return
-  }
-  // What is wrong with none of the fields above is said under the form.
-  const [rest] = Object.values(check())
-  problem.value = rest ?? ''
-  if (problem.value) return
-  try {
+const save = () =>
+  send(async () => {
     if (props.id) await rules.change(props.id, written())
     else await rules.add(written())
     open.value = false
-  } catch (error) {
-    const field = error instanceof ApiProblem ? error.problem.field?.split('.')[0] : undefined
-    if (field && field in form) sent.value = { [field]: sentenceOf(error) }
-    else problem.value = sentenceOf(error)
-  }
-}
+  })
 </script>
 
 <template>

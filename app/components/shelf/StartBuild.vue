@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import type { FormInstance, InputInstance } from 'element-plus'
+import type { InputInstance } from 'element-plus'
 import { craftPresets } from '#core/parts/catalogue'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { NewBuild } from '#shared/schemas/api'
 import { nameSchema } from '#core/text/schemas'
-import type { FieldProblems } from '~/utils/form-rules'
 
 const open = defineModel<boolean>({ required: true })
 const shelf = useShelfStore()
@@ -12,11 +11,6 @@ const from = ref<NewBuild['from']>('class')
 const form = reactive({ name: '', mass: '', spread: '0', thrust: '', price: '', minutes: '' })
 const craftClass = ref('3-inch ultralight')
 const copyOf = ref('')
-const problem = ref('')
-const fields = useTemplateRef<FormInstance>('fields')
-/** What the server found wrong, by field. */
-const sent = ref<Record<string, string>>({})
-const busy = ref(false)
 const field = useTemplateRef<InputInstance>('field')
 const focusField = useDialogFocus(field)
 const ways: { value: NewBuild['from']; title: string; what: string }[] = [
@@ -33,19 +27,6 @@ const ways: { value: NewBuild['from']; title: string; what: string }[] = [
     what: 'ready-made or older, known only as a whole, to compare with',
   },
 ]
-watch(
-  open,
-  now => {
-    if (!now) return
-    problem.value = ''
-    form.name = ''
-    sent.value = {}
-    fields.value?.clearValidate()
-    copyOf.value = shelf.entries[0]?.id ?? ''
-  },
-  { immediate: true },
-)
-
 function plain(text: string): number | null {
   const read = readNumber(text)
   return text.trim() === '' || isNotRead(read) ? null : read.value
@@ -60,6 +41,7 @@ const problemOf = (read: object): string | undefined =>
 /** What is wrong with the form as it stands, by field. */
 function check(): FieldProblems {
   const named = problemsOf(nameSchema('The build’s name'), form.name.trim(), 'name')
+  if (from.value === 'copy' && !copyOf.value) return { ...named, copyOf: 'There is no build to copy yet.' }
   if (from.value !== 'reference') return named
   return {
     ...named,
@@ -70,7 +52,21 @@ function check(): FieldProblems {
     minutes: plainProblem(form.minutes),
   }
 }
-const rules = rulesFrom(['name', 'mass', 'spread', 'thrust', 'minutes', 'price'], check)
+const { fields, rules, sent, problem, busy, clear, send } = useFields(
+  ['name', 'mass', 'spread', 'thrust', 'minutes', 'price'],
+  check,
+)
+watch(
+  open,
+  now => {
+    if (!now) return
+    form.name = ''
+    clear()
+    copyOf.value = shelf.entries[0]?.id ?? ''
+  },
+  { immediate: true },
+)
+
 /** What is asked for, of a form nothing is wrong with. */
 function wanted(): NewBuild {
   const name = form.name.trim()
@@ -93,32 +89,13 @@ function wanted(): NewBuild {
     }
   }
 }
-async function start() {
-  problem.value = ''
-  sent.value = {}
-  if (!(await fields.value!.validate().catch(() => false))) {
-    await nextTick()
-    ;(fields.value!.$el as HTMLElement).querySelector<HTMLElement>('[aria-invalid=true]')?.focus()
-    return
-  }
-  if (from.value === 'copy' && !copyOf.value) {
-    problem.value = 'There is no build to copy yet.'
-    return
-  }
-  busy.value = true
-  try {
+const start = () =>
+  send(async () => {
     const asked = wanted()
     const id = await shelf.start(asked)
     open.value = false
     await navigateTo(`/builds/${id}/${asked.from === 'reference' ? 'record' : 'aim'}`)
-  } catch (error) {
-    const field = error instanceof ApiProblem ? error.problem.field?.split('.').at(-1)?.replace(/(G|Cents)$/, '') : undefined
-    if (field && field in form) sent.value = { [field]: sentenceOf(error) }
-    else problem.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
-}
+  })
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import { gramsFigure, spreadFigure, fixed, figure } from '#core/text/display'
 import { limitG } from '#core/limits/rules'
 import type { Overview } from '#core/mass/report'
 import type { LineEstimates } from '#core/mass/loadout'
-import { stripBlocks, type StripBlock } from './strip-blocks'
+import type { StripBlock } from '~/utils/strip-blocks'
 
 const props = defineProps<{ overview: Overview; estimates: LineEstimates; selectedId: string | null }>()
 const emit = defineEmits<{ pick: [lineId: string] }>()

@@ -2,7 +2,6 @@
 import { groupOf, slotFacts, type Line } from '#core/model/ledger'
 import { spreadG, type Estimate } from '#core/maths/estimate'
 import { gramsWithSpread } from '#core/text/display'
-import { isDrawn } from './strip-blocks'
 
 /** The segments of some lines that stand side by side on the mass strip, from 0 on. */
 const props = defineProps<{
