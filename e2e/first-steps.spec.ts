@@ -73,3 +73,36 @@ test('every station says what it is for, and what is still missing there', async
   await app.goto(`${server.address}/builds/marzipan/weigh`)
   await expect(app.locator('.station-says')).toContainText('Still missing: 4 lines on the scale.')
 })
+
+test('the order of choosing says what is left for each step and what the parts so far ask, and leads to the next', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('nougat')
+  await app.goto(`${server.address}/builds/nougat/choosing?line=motors`)
+  const order = app.getByRole('region', { name: 'The order of choosing' })
+  await expect(order.getByRole('listitem')).toHaveText([
+    /Frame\s*chosen\s*44\.10 g/,
+    /Motors and props\s*chosen\s*44\.76 g/,
+    /Board\s*chosen\s*8\.56 g/,
+    /Video\s*chosen\s*20\.40 g/,
+    /Radio\s*chosen\s*1\.72 g/,
+    /Pack\s*chosen\s*79\.34 g/,
+  ])
+  await expect(order).toContainText('The limit leaves 38.3 g for motors and props, all else as it is.')
+  await expect(order).toContainText('props of at most 92 mm · motor holes 12×12 M2 or 9×9 M2')
+
+  await app.goto(`${server.address}/builds/nougat/parts?line=board`)
+  const each = app.locator('[data-row=board] [data-col=each]')
+  await each.click()
+  await app.keyboard.press('Delete')
+  await expect(app.locator('[data-row=board]')).toHaveClass(/resting/)
+  await app.goto(`${server.address}/builds/nougat/choosing?line=frame`)
+  await expect(order.getByRole('listitem').nth(2)).toHaveText(/Board\s*to choose\s*nothing yet/)
+  await order.getByRole('button', { name: 'Next to choose: board' }).click()
+  await expect(order).toContainText('Nothing for board flies in this loadout.')
+  await expect(order).toContainText('holes 25.5×25.5 M2 or 20×20 M3 · 24 mm between the plates')
+  await order.getByRole('button', { name: /^Pack/ }).click()
+  await expect(order.getByRole('button', { name: /^Pack/ })).toHaveAttribute('aria-current', 'step')
+  await expect(app).toHaveURL(/line=n1/)
+})

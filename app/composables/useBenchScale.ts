@@ -21,6 +21,8 @@ function benchScale() {
   const state = shallowRef<BenchState>({ state: 'connecting', address: '', sentence: 'Looking for the scale …' })
   const readings = shallowRef<readonly TimedReading[]>([])
   const garbage = ref(0)
+  /** No readings come this moment: what stands there is not what lies on the pan now. */
+  const isPaused = ref(false)
   const serialPort = shallowRef<SerialPort | null>(null)
   const serial = (navigator as Navigator & { serial?: Serial }).serial
 
@@ -47,13 +49,22 @@ function benchScale() {
         take(message.readings)
       },
     },
-    () => {
-      state.value = {
-        state: 'gone',
-        address: '',
-        sentence: 'The server does not answer; readings come again when it does.',
-      }
-      readings.value = []
+    {
+      paused: () => {
+        isPaused.value = true
+      },
+      back: () => {
+        isPaused.value = false
+      },
+      lost() {
+        isPaused.value = false
+        state.value = {
+          state: 'gone',
+          address: '',
+          sentence: 'The server does not answer; readings come again when it does.',
+        }
+        readings.value = []
+      },
     },
   )
 
@@ -115,7 +126,10 @@ function benchScale() {
   })
 
   const live = computed(() => state.value.state === 'connected' && readings.value.length > 0)
-  const rest = computed(() => steadiness(readings.value, scales.current?.resolutionG ?? 0.01))
+  const rest = computed(() => {
+    const now = steadiness(readings.value, scales.current?.resolutionG ?? 0.01)
+    return isPaused.value ? { ...now, steady: false, reason: 'No readings come this moment.' } : now
+  })
   return {
     state,
     readings,

@@ -52,6 +52,13 @@ export function useSheetKeys(
     element?.scrollIntoView({ block: 'nearest' })
   }
 
+  /** Makes it the cell that is meant without taking the focus from where somebody is typing. */
+  async function pointAt(cell: GridCell) {
+    active.value = cell
+    await nextTick()
+    if (active.value === cell) elementOf(cell)?.scrollIntoView({ block: 'nearest' })
+  }
+
   function move(by: { rows: number; columns: number }) {
     const lines = toValue(rows)
     const from = active.value
@@ -234,5 +241,5 @@ export function useSheetKeys(
   }
 
   const doing = { edit: () => edit(), move: moveLine, duplicate, toggleOff }
-  return { active, draft, whole, problem, focusCell, commit, become, stop, putAt, doing, onKey, onPointer }
+  return { active, draft, whole, problem, focusCell, pointAt, commit, become, stop, putAt, doing, onKey, onPointer }
 }

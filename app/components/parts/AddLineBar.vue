@@ -86,6 +86,12 @@ const { fields, rules, sent, problem, send } = useFields(['name', 'quantity', 'g
     grams: mass && 'problem' in mass ? mass.problem : undefined,
   }
 })
+/** Escape closes an open list first, then the bar; a list that is closed would keep it to itself. */
+function escape(event: KeyboardEvent) {
+  if ((event.target as HTMLElement).getAttribute('aria-expanded') === 'true') return
+  event.stopPropagation()
+  emit('close')
+}
 /** Sent without a name: its sentence is not hidden behind offers, until something is typed. */
 const missed = ref(false)
 watch(name, () => {
@@ -129,7 +135,7 @@ async function add() {
     :rules="rules"
     aria-label="New line"
     @submit.prevent="add"
-    @keydown.esc.stop="emit('close')"
+    @keydown.esc.capture="escape"
   >
     <div class="row">
       <PickOne

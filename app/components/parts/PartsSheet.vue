@@ -45,7 +45,7 @@ const setAside = computed(() => store.build?.lines.filter(line => line.state !==
 const rows = computed(() => [...sections.value.flatMap(s => s.lines), ...setAside.value])
 
 const { chosen, isChosen, toggle, reach, clear, all } = useChosen(rows)
-const { active, draft, whole, problem, focusCell, commit, become, stop, putAt, doing, onKey, onPointer } = useSheetKeys(
+const { active, draft, whole, problem, focusCell, pointAt, commit, become, stop, putAt, doing, onKey, onPointer } = useSheetKeys(
   rows,
   grid,
   { toggle, reach, clear, byPress: () => choosing.value },
@@ -80,8 +80,10 @@ async function onMenu(event: MouseEvent) {
 watch(
   () => store.selectedId,
   id => {
-    if (id && active.value?.rowId !== id && draft.value === null && rows.value.some(line => line.id === id))
-      focusCell({ rowId: id, column: active.value?.column ?? 'each' })
+    if (!id || active.value?.rowId === id || draft.value !== null || !rows.value.some(line => line.id === id)) return
+    const cell = { rowId: id, column: active.value?.column ?? 'each' } as const
+    if (document.activeElement?.closest('form')) pointAt(cell)
+    else focusCell(cell)
   },
 )
 

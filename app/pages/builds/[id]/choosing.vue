@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Close } from '@element-plus/icons-vue'
-import { candidateRows, type CandidateRow } from '#core/deciding/choosing'
+import { candidateRows, choosingOrder, type CandidateRow } from '#core/deciding/choosing'
 import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure, counted, figure as figureOf } from '#core/text/display'
 import { slotFacts, type Line } from '#core/model/ledger'
 import { blankFit } from '#core/aircraft/fit'
@@ -33,6 +33,16 @@ const rows = computed(() =>
     estimates: store.estimates,
     gear: settings.value.gear,
   }).filter(row => withCatalogue.value || row.source !== 'catalogue'),
+)
+const order = computed(() =>
+  store.overview
+    ? choosingOrder({
+        build: store.build!,
+        overview: store.overview,
+        estimates: store.estimates,
+        gear: settings.value.gear,
+      })
+    : [],
 )
 const figures = computed(() => rows.value.find(r => r.figures.length > 0)?.figures ?? [])
 const heads = computed(() => [
@@ -169,6 +179,13 @@ const text = (value: number | string | null, digits: number) =>
       >
         {{ drawerProblem }}
       </p>
+      <ChoosingOrder
+        v-if="store.build!.lines.length > 0"
+        :steps="order"
+        :line-id="lineId"
+        :build-id="store.build!.id"
+        @go="router.replace({ query: { ...route.query, line: $event } })"
+      />
       <div
         v-if="fitted"
         class="chart"

@@ -124,8 +124,12 @@ const files = computed(() => [
               <EditField
                 :value="entry.note"
                 :aria-label="`Reason for: ${entry.title}`"
+                class="reason"
+                type="textarea"
+                :rows="1"
                 placeholder="–"
                 maxlength="2000"
+                @keydown.enter.exact.prevent="($event.target as HTMLElement).blur()"
                 @change="store.annotate(entry.seq, ($event.target as HTMLInputElement).value.trim())"
               />
             </td>
@@ -188,6 +192,10 @@ td,
 th {
   padding: 5px 8px;
   border-bottom: 1px solid var(--line);
+  vertical-align: top;
+}
+td {
+  line-height: 1.45;
 }
 .right {
   text-align: right;
@@ -209,7 +217,13 @@ th {
   display: inline-block;
 }
 td:last-child {
-  width: 22%;
+  width: 26%;
+}
+/* As high as the reason is long. */
+.reason :deep(textarea) {
+  field-sizing: content;
+  resize: none;
+  min-height: 30px;
 }
 .file {
   display: grid;
