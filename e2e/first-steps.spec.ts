@@ -1,4 +1,4 @@
-import { expect, test } from './server'
+import { expect, test, written } from './server'
 
 test('an empty shelf offers three ways in; a list of parts that is pasted begins a build of its own', async ({
   app,
@@ -16,7 +16,7 @@ test('an empty shelf offers three ways in; a list of parts that is pasted begins
   })
   const dialog = app.getByRole('dialog')
   await expect(dialog).toContainText('Bottom plate')
-  await dialog.getByRole('button', { name: 'Take all 2 rows' }).click()
+  await written(app, () => dialog.getByRole('button', { name: 'Take all 2 rows' }).click())
   await expect(app.getByRole('gridcell', { name: 'Bottom plate' })).toBeVisible()
   const { entries } = await server.json<{ entries: { name: string; massG: number }[] }>('/api/builds')
   expect(entries).toHaveLength(1)
@@ -93,8 +93,7 @@ test('the order of choosing says what is left for each step and what the parts s
   await expect(order).toContainText('props of at most 92 mm · motor holes 12×12 M2 or 9×9 M2')
 
   await app.goto(`${server.address}/builds/nougat/parts?line=board`)
-  const each = app.locator('[data-row=board] [data-col=each]')
-  await each.click()
+  await app.locator('[data-row=board] [data-col=slot]').click()
   await app.keyboard.press('Delete')
   await expect(app.locator('[data-row=board]')).toHaveClass(/resting/)
   await app.goto(`${server.address}/builds/nougat/choosing?line=frame`)

@@ -142,7 +142,7 @@ async function keep() {
         placeholder="motor screws, strap"
       /></label>
     </div>
-    <table>
+    <table v-stacks>
       <thead><tr><th>Kind</th><th>Piece</th><th>Came</th><th>Grams each</th><th>Weighed</th><th>Missing</th><th>Bag</th></tr></thead>
       <tbody>
         <tr
@@ -261,5 +261,10 @@ td .figure {
   justify-content: flex-end;
   gap: 8px;
   margin-top: 12px;
+}
+@media screen and (max-width: 760px) {
+  td .figure {
+    max-width: none;
+  }
 }
 </style>
