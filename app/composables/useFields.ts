@@ -9,6 +9,8 @@ export function useFields(keys: readonly string[], check: () => FieldProblems) {
   const sent = ref<Record<string, string>>({})
   const problem = ref('')
   const busy = ref(false)
+  /** Looked through just now: a second press meanwhile is the same one. */
+  let looking = false
 
   function clear() {
     problem.value = ''
@@ -18,9 +20,13 @@ export function useFields(keys: readonly string[], check: () => FieldProblems) {
 
   /** Does `work` where nothing is wrong, else goes to the first field that is. True when it was done. */
   async function send(work: () => Promise<unknown>): Promise<boolean> {
+    if (looking) return false
+    looking = true
     problem.value = ''
     sent.value = {}
-    if (!(await fields.value!.validate().catch(() => false))) {
+    const isRight = await fields.value!.validate().catch(() => false)
+    looking = false
+    if (!isRight) {
       await nextTick()
       ;(fields.value!.$el as HTMLElement).querySelector<HTMLElement>('[aria-invalid=true]')?.focus()
       return false

@@ -25,7 +25,7 @@ function go(step: OrderStep) {
   if (first && !step.lines.some(line => line.id === props.lineId)) emit('go', first.id)
 }
 const words = (step: OrderStep) =>
-  step.within !== null ? 'on another part' : step.lines.length === 0 ? 'nothing yet' : `${gramsFigure(step.massG, 0)} g`
+  step.within !== null ? 'on another part' : step.lines.length === 0 ? 'nothing yet' : `${gramsFigure(step.massG, step.spreadG)} g`
 const standings = { open: 'to choose', typical: 'typical so far', chosen: 'chosen' } as const
 /** What must be met, by the part that asks it. */
 const asked = computed(() => {

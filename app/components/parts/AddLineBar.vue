@@ -79,7 +79,8 @@ function listingTyped() {
 const form = computed(() => ({ name: name.value, quantity: quantity.value, grams: grams.value }))
 const { fields, rules, sent, problem, send } = useFields(['name', 'quantity', 'grams'], () => {
   const count = readQuantity(quantity.value)
-  const mass = massTyped()
+  // The part that was picked comes with its own grams, whatever scale they were read on.
+  const mass = asPicked('', 1) ? null : massTyped()
   return {
     ...problemsOf(nameSchema('The name'), name.value.trim(), 'name'),
     quantity: isNotRead(count) ? count.problem : undefined,
@@ -101,11 +102,13 @@ async function add() {
   missed.value = name.value.trim() === ''
   await send(async () => {
     const count = readQuantity(quantity.value)
-    const typed = massTyped()
-    if (isNotRead(count) || (typed && 'problem' in typed)) return
+    if (isNotRead(count)) return
     const id = newId()
+    const asWas = asPicked(id, count.quantity)
+    const typed = asWas ? null : massTyped()
+    if (typed && 'problem' in typed) return
     const line =
-      asPicked(id, count.quantity) ??
+      asWas ??
       makeLine({
         id,
         slot: slot.value,

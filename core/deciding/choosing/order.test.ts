@@ -78,7 +78,12 @@ describe('the order of choosing', () => {
     const both = change(without, 'board', {
       properties: { ...board.properties, provides, radioFamily: '2.4 GHz, wide' },
     })
-    expect(stepOf(orderOf(both).steps, 'radio')).toMatchObject({ standing: 'chosen', massG: 0, within: board.name })
+    expect(stepOf(orderOf(both).steps, 'radio')).toMatchObject({
+      standing: 'chosen',
+      massG: 0,
+      leavesG: null,
+      within: board.name,
+    })
     expect(says(stepOf(orderOf(change(nougat, 'frame', { state: 'off' })).steps, 'board'))).not.toContain(
       '24 mm between the plates',
     )

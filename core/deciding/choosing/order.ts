@@ -2,6 +2,7 @@ import { figure } from '../../text/display'
 import type { GroundGear } from '../../aircraft/fit'
 import type { Build, Line, Slot } from '../../model/ledger'
 import { listOf, measureOf, outputsOf, providersOf, textOf } from '../../model/properties'
+import { spreadG } from '../../maths/estimate'
 import type { LineEstimates } from '../../mass/loadout'
 import type { Overview } from '../../mass/report'
 
@@ -25,6 +26,8 @@ export interface OrderStep {
   readonly standing: StepStanding
   /** Grams it counts with now; 0 while it has none. */
   readonly massG: number
+  /** How sure that is: half of its 95 % interval. */
+  readonly spreadG: number
   /** The most it may weigh under the binding card and the reserve, all else as it is; null without a limit by weight. */
   readonly leavesG: number | null
   readonly forces: readonly Force[]
@@ -148,7 +151,7 @@ export function choosingOrder({ build, overview, estimates, gear }: Given): Orde
   return steps.map(({ key, label, slots }) => {
     const lines = flown.filter(line => (slots as readonly Slot[]).includes(line.slot))
     const within = lines.length > 0 ? undefined : slots.flatMap(slot => providersOf(flown, slot)).find(isChosen)
-    const massG = lines.reduce((sum, line) => sum + estimates.of(line).valueG, 0)
+    const sum = estimates.sum(lines)
     const forces = [
       ...asks
         .filter(ask => ask.of === key)
@@ -171,8 +174,10 @@ export function choosingOrder({ build, overview, estimates, gear }: Given): Orde
       lines,
       within: within?.name ?? null,
       standing: within ? 'chosen' : standingOf(lines),
-      massG,
-      leavesG: roomG === null ? null : roomG + massG,
+      massG: sum.valueG,
+      spreadG: spreadG(sum),
+      // What another part does as well has no room of its own.
+      leavesG: roomG === null || within ? null : roomG + sum.valueG,
       forces,
     }
   })
