@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { choose } from './controls'
+import { blueScale } from './scale-fixture'
 import { expect, test, type OwnServer } from './server'
 
 interface Line {
@@ -49,6 +50,34 @@ test('a name begun is a part of the drawer, picked by keys: its grams and proper
   expect(part).toMatchObject({ slot: 'motor', name: 'Ostler 1404, 3750 kV', quantity: 2 })
   expect(part.mass).toMatchObject({ valueG: 9.1, evidence: 'listed' })
   expect(part.properties).toMatchObject({ kv: 3750 })
+})
+
+test('a part that is picked keeps its grams, though the scale at hand could not carry it; typed ones it could not show', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await fill(server)
+  await server.send('PUT', '/api/scales/tiny', { ...blueScale, name: 'tiny scale', capacityG: 2 })
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await app.getByRole('button', { name: /^New line/ }).click()
+  const form = app.getByRole('form', { name: 'New line' })
+  await form.getByLabel('What').fill('fabric strap 12')
+  await expect(offer(app, /^Fabric strap 12 mm, 130 mm/)).toContainText('2.14 g weighed')
+  await offer(app, /^Fabric strap 12 mm, 130 mm/).click()
+  await expect(form.getByLabel('Each, g')).toHaveValue('2.14')
+  await form.getByRole('button', { name: 'Add' }).click()
+  await expect(app.getByRole('gridcell', { name: 'Fabric strap 12 mm, 130 mm', exact: true })).toBeVisible()
+  await saved(app)
+  const strap = (await linesOf(server, 'marzipan')).find(line => line.partId === 'strap-12')!
+  expect(strap.mass).toMatchObject({ valueG: 2.14, evidence: 'weighed' })
+
+  await form.getByLabel('What').fill('Another strap')
+  await choose(form.getByLabel('Known by'), 'weighed')
+  await form.getByLabel('Each, g').fill('2.14')
+  await form.getByRole('button', { name: 'Add' }).click()
+  await expect(form.getByRole('alert')).toContainText('2 g')
+  await expect(app.getByRole('gridcell', { name: 'Another strap' })).toHaveCount(0)
 })
 
 test('typed over, it is a part of its own; a name nobody knows is taken as it stands', async ({ app, server }) => {

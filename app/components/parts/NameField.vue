@@ -11,7 +11,6 @@ defineProps<{
   modelValue: string
   slotName: Slot
   label?: string
-  invalid?: boolean
   /** Offers what is owned for the slot as soon as the field has the focus. */
   eager?: boolean
 }>()
@@ -77,7 +76,6 @@ function after(event: KeyboardEvent) {
         :trigger-on-focus="eager ?? false"
         :debounce="90"
         :aria-label="label"
-        :aria-invalid="invalid ?? false"
         value-key="name"
         autocomplete="off"
         hide-loading
