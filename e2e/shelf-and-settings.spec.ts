@@ -165,9 +165,10 @@ test('the shelf is told at once of all it needs, and that is little: no rules, n
 
   await app.goto(server.address)
   await expect(app.getByRole('heading', { name: 'Nothing on the shelf yet' })).toBeVisible()
+  await app.waitForFunction(() => performance.getEntriesByName('first page drawn').length > 0)
   const asked = await app.evaluate(() => {
-    const painted = performance.getEntriesByName('first-contentful-paint')[0]!.startTime
-    const before = performance.getEntriesByType('resource').filter(({ startTime }) => startTime < painted)
+    const drawn = performance.getEntriesByName('first page drawn')[0]!.startTime
+    const before = performance.getEntriesByType('resource').filter(({ startTime }) => startTime < drawn)
     return before.map(({ name }) => new URL(name).pathname)
   })
   const scripts = asked.filter(path => path.endsWith('.js'))

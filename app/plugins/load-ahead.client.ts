@@ -29,7 +29,7 @@ export default defineNuxtPlugin({
       }
       performance.mark('pages loaded ahead')
     }
-    onNuxtReady(() => {
+    onceDrawn(() => {
       setTimeout(() => {
         void loadAll()
       }, 300)

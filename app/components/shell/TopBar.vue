@@ -9,7 +9,7 @@ const keptHere = computed(() =>
 )
 /** What waits to be written is looked for once the page stands. */
 const stands = ref(false)
-onNuxtReady(() => {
+onceDrawn(() => {
   stands.value = true
 })
 </script>
