@@ -56,14 +56,8 @@ const byHand = [
     files: ['app/components/shell/FindAnything.vue'],
   },
   {
-    why: 'A file is chosen with the browser’s own field.',
-    files: [
-      'app/components/drawer/ImportParts.vue',
-      'app/components/parts/BringInRows.vue',
-      'app/components/assemble/StepNotes.vue',
-      'app/components/properties/PropertyFields.vue',
-      'app/pages/index.vue',
-    ],
+    why: 'The first page is light: there a file is chosen with the browser’s own field.',
+    files: ['app/pages/index.vue'],
   },
 ]
 

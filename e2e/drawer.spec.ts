@@ -118,7 +118,8 @@ test('a list with mistakes is shown row by row; the good rows are taken, and the
   const take = async () => {
     await app.getByRole('button', { name: 'Bring parts in' }).click()
     await app
-      .getByLabel('Drawer file')
+      .getByRole('dialog')
+      .locator('input[type=file]')
       .setInputFiles({ name: 'mine.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
   }
   await take()

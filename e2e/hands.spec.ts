@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
+import sharp from 'sharp'
 import { expect, test, written, type OwnServer } from './server'
 import { choose } from './controls'
 
@@ -273,4 +274,53 @@ test('columns of the drawer are hidden, drawn wider, sorted by several, and stay
   await app.locator('[data-part] [data-col=name]').first().click({ button: 'right' })
   await menuItem(app, 'Delete').click()
   await expect(app.getByText(/is deleted\./)).toBeVisible()
+})
+
+test('pictures of a part: added in the inspector, taken back by Z, gone along into the drawer; what is none is refused', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('praline')
+  await app.goto(`${server.address}/builds/praline/parts?line=frame`)
+  const inspector = app.getByRole('complementary', { name: 'Inspector' })
+  const choose = inspector.locator('.picture-row input[type=file]')
+  await choose.setInputFiles({ name: 'frame.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture at all') })
+  await expect(inspector.getByRole('alert')).toHaveText(
+    'This is not a picture that can be read: use JPEG, PNG, WebP or AVIF. Nothing was kept.',
+  )
+  const photo = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#7a4' } })
+    .jpeg()
+    .toBuffer()
+  const two = ['above.jpg', 'below.jpg'].map(name => ({ name, mimeType: 'image/jpeg', buffer: photo }))
+  await choose.setInputFiles(two)
+  const shown = inspector.getByRole('img', { name: /^Picture of/ })
+  await expect(shown).toHaveCount(2)
+  await expect(inspector.getByRole('alert')).toHaveCount(0)
+  await expect.poll(() => shown.first().evaluate(image => (image as HTMLImageElement).naturalWidth)).toBe(400)
+  await inspector
+    .getByRole('button', { name: /^Take out the picture of/ })
+    .first()
+    .click()
+  await expect(shown).toHaveCount(1)
+  await app.keyboard.press('z')
+  await expect(shown).toHaveCount(2)
+
+  await inspector.getByRole('button', { name: 'Back to the build' }).click()
+  await inspector.getByRole('button', { name: 'Take apart or move lines' }).click()
+  const dialog = app.getByRole('dialog', { name: 'Take apart or move' })
+  await dialog.getByRole('button', { name: 'Choose all' }).click()
+  await dialog.getByRole('button', { name: /^Put \d+ lines$/ }).click()
+  await expect(dialog).toBeHidden()
+  const { parts } = await server.json<{ parts: { id: string; name: string; pictureIds: string[] }[] }>('/api/parts')
+  const frame = parts.find(part => part.pictureIds.length === 2)!
+  await app.goto(`${server.address}/drawer?part=${frame.id}`)
+  await expect(shown).toHaveCount(2)
+  await expect.poll(() => shown.last().evaluate(image => (image as HTMLImageElement).naturalWidth)).toBe(400)
+  await inspector
+    .getByRole('button', { name: /^Take out the picture of/ })
+    .last()
+    .click()
+  await expect(shown).toHaveCount(1)
+  await app.keyboard.press('z')
+  await expect(shown).toHaveCount(2)
 })

@@ -113,7 +113,7 @@ test('Weigh takes a typed display; Assemble a tick and a photo; Shave a shaving;
     .jpeg()
     .toBuffer()
   await phone
-    .locator('.photo input[type=file]')
+    .locator('.picture-row input[type=file]')
     .setInputFiles({ name: 'joint.jpg', mimeType: 'image/jpeg', buffer: photo })
   await expect
     .poll(async () => (await build(home, 'nougat')).assembly?.records.some(record => record.photoIds.length === 1))
@@ -147,11 +147,14 @@ test('a part, its grams, a list of parts, a scale and a setting are kept', async
     .poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.mass?.valueG))
     .toEqual([9.12])
   await phone.getByRole('button', { name: 'Bring parts in' }).click()
-  await phone.getByLabel('Drawer file').setInputFiles({
-    name: 'mine.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('Kind;What;Owned\nMotor;Ostler 1404;4\n'),
-  })
+  await phone
+    .getByRole('dialog')
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'mine.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('Kind;What;Owned\nMotor;Ostler 1404;4\n'),
+    })
   await phone.getByRole('button', { name: 'Take the 1 good' }).click()
   await expect
     .poll(async () => (await home.json<Parts>('/api/parts')).parts.map(part => part.name))

@@ -3,9 +3,6 @@ import type { AssemblyTemplate } from '#core/making/assembly'
 import type { KeptChange } from '#shared/schemas/kept'
 import { changeBetween, overlaid, removalOf } from '../queue/overlay'
 
-/** The most a photo may have, bytes; the server refuses more as well. */
-const mostPhotoBytes = 16_000_000
-
 /** What assembling keeps outside the build: templates, and photos as files. */
 export const useAssemblyStore = defineStore('assembly', () => {
   const templates = shallowRef<readonly AssemblyTemplate[]>([])
@@ -47,11 +44,7 @@ export const useAssemblyStore = defineStore('assembly', () => {
     if (template) await keep(removalOf('template', template), `Template ${template.name} deleted`)
   }
 
-  /** Sends a photo; its id comes back when it lies on the disk. */
-  async function keepPhoto(buildId: string, photo: File): Promise<string> {
-    if (photo.size > mostPhotoBytes) throw new Error('A photo has at most 16 MB. Nothing was kept.')
-    return (await askServer<{ id: string }>(`/api/builds/${buildId}/photos`, { method: 'POST', file: photo })).id
-  }
+  const keepPhoto = (buildId: string, photo: File) => keepPicture(`/api/builds/${buildId}/photos`, photo)
   const photoPath = (buildId: string, id: string) => `/api/builds/${buildId}/photos/${id}`
 
   return { templates, load, putTemplate, removeTemplate, keepPhoto, photoPath }

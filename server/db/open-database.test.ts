@@ -39,17 +39,17 @@ describe('the database', () => {
     [
       'a quantity of 0',
       `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 0, NULL, NULL, NULL, 'fitted', 'airframe', ` +
-        `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`,
+        `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL, '[]')`,
     ],
     [
       'a mass version that is not there',
       `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 1, 'zz', NULL, NULL, 'fitted', 'airframe', ` +
-        `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`,
+        `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL, '[]')`,
     ],
     [
       'a nameless line',
       `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', ` +
-        `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL)`,
+        `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL, '[]')`,
     ],
   ])('refuses %s by its own constraints', (_what, sql) => {
     const db = openDatabase(':memory:', migrationsOnDisk())

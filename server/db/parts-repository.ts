@@ -2,7 +2,7 @@ import type { Kit, Part } from '../../core/parts/drawer'
 import { makeMass, type Mass } from '../../core/model/ledger'
 import type { Db } from './open-database'
 
-interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' | 'packSoFar' | 'tags'> {
+interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' | 'packSoFar' | 'tags' | 'pictureIds'> {
   properties: string | null
   listingG: number | null
   listingResolutionG: number | null
@@ -10,12 +10,13 @@ interface PartRow extends Omit<Part, 'properties' | 'listing' | 'mass' | 'pack' 
   pack: string | null
   packSoFar: string | null
   tags: string
+  pictureIds: string
 }
 
 const columns = `
   id, slot, name, properties, listing_g AS listingG, listing_resolution_g AS listingResolutionG, mass,
   pack, pack_so_far AS packSoFar, price_cents AS priceCents, sold_in AS soldIn,
-  owned, lost, scrapped, missing, kit_id AS kitId, bag, link, note, tags`
+  owned, lost, scrapped, missing, kit_id AS kitId, bag, link, note, tags, picture_ids AS pictureIds`
 
 /** Mass fields that are at their default are not written. */
 const usualMass = makeMass({ versionId: '', evidence: 'listed', valueG: 0 })
@@ -47,6 +48,7 @@ function fromRow({ listingG, listingResolutionG, ...row }: PartRow): Part {
     pack: read(row.pack),
     packSoFar: read(row.packSoFar),
     tags: JSON.parse(row.tags),
+    pictureIds: JSON.parse(row.pictureIds),
     listing: listingG === null ? null : { valueG: listingG, resolutionG: listingResolutionG ?? 0 },
   }
 }
@@ -77,8 +79,16 @@ function values(part: Part, madeAt: string, came: string): unknown[] {
     part.link,
     part.note,
     part.tags.length === 0 ? '[]' : JSON.stringify(part.tags),
+    part.pictureIds.length === 0 ? '[]' : JSON.stringify(part.pictureIds),
   ]
 }
+
+/** Parts as they were handed over; those of before there were pictures have none. */
+const handed = (text: string): HandedPart[] =>
+  (JSON.parse(text) as HandedPart[]).map(one => ({
+    ...one,
+    part: one.part && { ...one.part, pictureIds: one.part.pictureIds ?? [] },
+  }))
 
 /** SQL of the drawer: parts, the versions of their grams, kits, hand-overs, how files were understood. */
 export function partsRepository(db: Db) {
@@ -88,13 +98,14 @@ export function partsRepository(db: Db) {
     count: db.prepare('SELECT count(*) FROM parts').pluck(),
     insert: db.prepare(`
       INSERT INTO parts (id, slot, name, properties, listing_g, listing_resolution_g, mass, mass_made_at, mass_came,
-                         pack, pack_so_far, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags)
-      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+                         pack, pack_so_far, price_cents, sold_in, owned, lost, scrapped, missing, kit_id, bag, link, note, tags,
+                         picture_ids)
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     change: db.prepare(`
       UPDATE parts
       SET slot = ?, name = ?, properties = ?, listing_g = ?, listing_resolution_g = ?, mass = ?,
           mass_made_at = ?, mass_came = ?, pack = ?, pack_so_far = ?, price_cents = ?, sold_in = ?,
-          owned = ?, lost = ?, scrapped = ?, missing = ?, kit_id = ?, bag = ?, link = ?, note = ?, tags = ?
+          owned = ?, lost = ?, scrapped = ?, missing = ?, kit_id = ?, bag = ?, link = ?, note = ?, tags = ?, picture_ids = ?
       WHERE id = ?`),
     dated: db.prepare('UPDATE parts SET mass_made_at = :madeAt, mass_came = :came WHERE id = :id AND mass IS NOT NULL'),
     present: db.prepare('SELECT mass, mass_made_at AS madeAt, mass_came AS came FROM parts WHERE id = :id'),
@@ -201,7 +212,7 @@ export function partsRepository(db: Db) {
     handOverOf: (buildId: string, seq: number): HandOver | null => {
       const row = sql.handOverOf.get({ buildId, seq }) as
         (Omit<HandOver, 'partsBefore' | 'partsAfter'> & { partsBefore: string; partsAfter: string }) | undefined
-      return row ? { ...row, partsBefore: JSON.parse(row.partsBefore), partsAfter: JSON.parse(row.partsAfter) } : null
+      return row ? { ...row, partsBefore: handed(row.partsBefore), partsAfter: handed(row.partsAfter) } : null
     },
   }
 }

@@ -147,7 +147,11 @@ export default defineNitroPlugin(nitro => {
     const refusal = refusalOf(facts, { openToNetwork: isOnNetwork(), machineNames: names })
     if (refusal === 'too-large') {
       closeBehindAnswer(event)
-      throw path.endsWith('/photos') ? tooLarge.photo() : path === fileDoor ? tooLarge.file() : tooLarge.data()
+      throw path.endsWith('/photos') || path === '/api/pictures'
+        ? tooLarge.photo()
+        : path === fileDoor
+          ? tooLarge.file()
+          : tooLarge.data()
     }
     if (refusal) throw sentences[refusal]
     if (!['GET', 'HEAD'].includes(event.method) && !path.startsWith('/api/') && path !== '/sign-in')

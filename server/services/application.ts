@@ -8,6 +8,7 @@ import { keptJournalRepository } from '../db/kept-journal-repository'
 import { openDatabase, type Db, type Migration } from '../db/open-database'
 import { benchScale } from '../devices/bench-scale'
 import { partsRepository } from '../db/parts-repository'
+import { picturesRepository } from '../db/pictures-repository'
 import { rulesRepository } from '../db/rules-repository'
 import { scalesRepository } from '../db/scales-repository'
 import { secretsRepository } from '../db/secrets-repository'
@@ -22,6 +23,7 @@ import { keptHandlers } from './kept-kinds'
 import { newBuildService } from './new-build-service'
 import { partService } from './part-service'
 import { photoService } from './photo-service'
+import { pictureService } from './picture-service'
 import { ruleService } from './rule-service'
 import { inThisThread, type ReportRunner } from './report-runner'
 import { scaleService } from './scale-service'
@@ -85,6 +87,10 @@ export function makeApplication(
     benchScale: bench,
     templates,
     photos: photoService(join(dirname(databasePath), 'photos'), newId),
+    pictures: pictureService({
+      photos: photoService(join(dirname(databasePath), 'pictures'), newId),
+      isNamed: picturesRepository(db).isNamed,
+    }),
     files: fileService({ builds, rules, settings, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
     /** Reads something, to know that it can be read. */

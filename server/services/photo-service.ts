@@ -68,7 +68,7 @@ async function writeForGood(folder: string, name: string, bytes: Buffer): Promis
   }
 }
 
-/** Photos of the assembly, as files beside the database. What is no picture is refused; one is worked on at a time. */
+/** Photos, by what they belong to, as files beside the database. What is no picture is refused; one is worked on at a time. */
 export function photoService(folder: string, newId: () => string) {
   let last: Promise<unknown> = Promise.resolve()
   let waiting = 0
@@ -87,22 +87,25 @@ export function photoService(folder: string, newId: () => string) {
     })
   }
   return {
-    async keep(buildId: string, bytes: Buffer): Promise<string> {
+    async keep(ownerId: string, bytes: Buffer): Promise<string> {
       if (bytes.length === 0) throw new DomainProblem('invalid', 'No photo came: choose a picture.', 'photo')
       const kept = await inTurn(() => writtenAnew(bytes))
       const id = newId()
-      await mkdir(join(folder, buildId), { recursive: true, mode: 0o700 })
-      await writeForGood(join(folder, buildId), `${id}.jpg`, kept)
+      await mkdir(join(folder, ownerId), { recursive: true, mode: 0o700 })
+      await writeForGood(join(folder, ownerId), `${id}.jpg`, kept)
       return id
     },
-    async read(buildId: string, id: string): Promise<Buffer> {
-      return readFile(join(folder, buildId, `${id}.jpg`)).catch(() => {
+    async read(ownerId: string, id: string): Promise<Buffer> {
+      return readFile(join(folder, ownerId, `${id}.jpg`)).catch(() => {
         throw new DomainProblem('not-found', 'This photo is not on this machine.')
       })
     },
+    async remove(ownerId: string, id: string): Promise<void> {
+      await rm(join(folder, ownerId, `${id}.jpg`), { force: true })
+    },
     /** All photos of a build that is deleted for good. */
-    async removeAll(buildId: string): Promise<void> {
-      await rm(join(folder, buildId), { recursive: true, force: true })
+    async removeAll(ownerId: string): Promise<void> {
+      await rm(join(folder, ownerId), { recursive: true, force: true })
     },
   }
 }

@@ -3,6 +3,7 @@ import type { Kit, Part, PartRow, Placement } from '../../core/parts/drawer'
 import { chemistries, lineStates, slots } from '../../core/model/ledger'
 import type { Properties } from '../../core/model/properties'
 import { massSchema, packFactsSchema, packSoFarSchema } from './build'
+import { pictureIdsSchema } from '../../core/slices/lines'
 import { largestMassG } from '../../core/text/units'
 import { anyPropertiesSchema, propertyProblem } from '../../core/model/properties'
 import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from '../../core/text/schemas'
@@ -39,6 +40,7 @@ export const partSchema = z
     link: shortTextSchema('The link'),
     note: noteSchema,
     tags: z.array(z.string().min(1).max(40, 'A tag has at most 40 characters.')).max(20, 'At most 20 tags.'),
+    pictureIds: pictureIdsSchema.default([]),
   })
   .superRefine((part, context) => {
     const problem = propertyProblem(part.slot, part.properties)

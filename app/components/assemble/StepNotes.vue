@@ -6,7 +6,6 @@ const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()
 const kept = useAssemblyStore()
 const problem = ref('')
-const sending = ref(false)
 const record = computed(() => props.run.record.value!)
 watch(
   () => record.value.stepId,
@@ -15,21 +14,8 @@ watch(
   },
 )
 
-async function addPhoto(event: Event) {
-  const input = event.target as HTMLInputElement
-  const photo = input.files?.[0]
-  const stepId = record.value.stepId
-  if (!photo) return
-  problem.value = ''
-  sending.value = true
-  try {
-    const id = await kept.keepPhoto(store.build!.id, photo)
-    if (!props.run.put({ photoIds: [...record.value.photoIds, id] }, stepId)) problem.value = store.refusal
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
-  sending.value = false
-  input.value = ''
+function photos(photoIds: readonly string[]) {
+  problem.value = props.run.put({ photoIds: [...photoIds] }) ? '' : store.refusal
 }
 function minutes(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
@@ -62,35 +48,16 @@ function minutes(event: Event) {
       inputmode="decimal"
       @change="minutes"
     /></label>
-    <div class="photos">
-      <figure
-        v-for="id in record.photoIds"
-        :key="id"
-      >
-        <a
-          :href="kept.photoPath(store.build!.id, id)"
-          target="_blank"
-          rel="noopener"
-        ><img
-          :src="kept.photoPath(store.build!.id, id)"
-          :alt="`Photo of ${run.step.value!.title}`"
-          loading="lazy"
-        ></a><el-button
-          link
-          type="primary"
-          @click="run.put({ photoIds: record.photoIds.filter(other => other !== id) })"
-        >
-          Take out
-        </el-button>
-      </figure>
-    </div>
-    <label class="button photo">{{ sending ? 'Sending …' : 'Add a photo' }}<input
-      type="file"
-      accept="image/*"
-      class="visually-hidden"
-      :disabled="sending"
-      @change="addPhoto"
-    ></label>
+    <PictureRow
+      :key="record.stepId"
+      :of="run.step.value!.title"
+      :ids="record.photoIds"
+      :most="20"
+      words="Add a photo"
+      :path-of="id => kept.photoPath(store.build!.id, id)"
+      :keep="photo => kept.keepPhoto(store.build!.id, photo)"
+      @change="photos"
+    />
     <p
       v-if="problem"
       class="problem"
@@ -108,34 +75,5 @@ function minutes(event: Event) {
 }
 .minutes {
   max-width: 140px;
-}
-.photos {
-  display: flex;
-  gap: 8px;
-  flex-wrap: wrap;
-}
-figure {
-  margin: 0;
-  display: grid;
-  justify-items: start;
-}
-img {
-  width: 116px;
-  height: 87px;
-  object-fit: cover;
-  border-radius: 6px;
-  border: 1px solid var(--line);
-}
-.photo {
-  justify-self: start;
-  position: relative;
-}
-.photo:focus-within {
-  outline: 2px solid var(--plum-text);
-}
-@media screen and (max-width: 760px) {
-  .photo {
-    min-height: 48px;
-  }
 }
 </style>

@@ -49,10 +49,6 @@ async function hear(reply: ReadReply) {
   }
 }
 const headsKey = (of: readonly string[]) => of.join('\u001F').slice(0, 4000)
-function chosenFile(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (file) void takeFile(file)
-}
 async function takeFile(file: File) {
   reset()
   if (file.size > mostDrawerBytes) {
@@ -128,12 +124,11 @@ const targets = [
       A CSV file with heads: commas, semicolons or tabs; grams or ounces; decimal points or commas. You see what is
       wrong with each row before anything is taken in.
     </p>
-    <input
-      type="file"
+    <FileChoose
       accept=".csv,.tsv,.txt,text/csv"
-      aria-label="Drawer file"
-      @change="chosenFile"
-    >
+      words="Choose a file"
+      @file="takeFile"
+    />
     <p
       v-if="problem"
       class="problem"

@@ -241,6 +241,13 @@ async function place() {
       :properties="part.properties"
       @change="change({ properties: $event })"
     />
+    <h3>Pictures</h3>
+    <PartPictures
+      :key="part.id"
+      :of="part.name"
+      :ids="part.pictureIds"
+      @change="change({ pictureIds: [...$event] })"
+    />
     <h3>How many, where from</h3>
     <div class="fields">
       <label class="field wide">Name<EditField

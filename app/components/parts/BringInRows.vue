@@ -48,10 +48,6 @@ function take(raw: string) {
   chosen.value = new Map()
   mapping.value = read.hasHeader ? guessMapping(read.header).mapping : guessHeadlessMapping(read.rows)
 }
-function chosenFile(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (file) void takeFile(file)
-}
 async function takeFile(file: File) {
   if (file.size > mostBytes) {
     problem.value = `This file has ${fixed(file.size / 1e6, 1)} MB; a parts list has at most ${mostBytes / 1e6} ` +
@@ -96,12 +92,11 @@ function accept() {
         @paste.prevent="take($event.clipboardData?.getData('text/plain') ?? '')"
       />
       <div class="foot">
-        <input
-          type="file"
+        <FileChoose
           accept=".csv,.tsv,.txt,text/csv"
-          aria-label="CSV file"
-          @change="chosenFile"
-        ><el-button
+          words="Choose a CSV file"
+          @file="takeFile"
+        /><el-button
           type="primary"
           :disabled="text.trim() === ''"
           @click="take(text)"

@@ -451,6 +451,13 @@ function remove() {
       :so-far="line.packSoFar"
       @said="change({ pack: $event })"
     />
+    <h3>Pictures</h3>
+    <PartPictures
+      :key="line.id"
+      :of="lineTitle(line)"
+      :ids="line.pictureIds"
+      @change="change({ pictureIds: $event })"
+    />
     <p class="soft">
       {{ slotFacts[line.slot].sentence }}
     </p>

@@ -26,12 +26,8 @@ function take(property: Property, text: string) {
   if (!wrong) emit('change', Object.keys(next).length === 0 ? null : next)
 }
 /** A table somebody measured comes in as a file; it is read as if it were typed. */
-async function fromFile(property: Property, event: Event) {
-  const field = event.target as HTMLInputElement
-  const file = field.files?.[0]
-  if (!file) return
+async function fromFile(property: Property, file: File) {
   const text = file.size > 100_000 ? '' : await file.text()
-  field.value = ''
   if (text === '') {
     problems.value = { ...problems.value, [property.key]: 'That file is empty, or far too long for a bench table.' }
     return
@@ -94,19 +90,15 @@ onMounted(() => {
         v-else
         class="field"
       >{{ wordsOf(property) }}
-        <template v-if="property.kind === 'bench'"><EditField
+        <EditField
+          v-if="property.kind === 'bench'"
           type="textarea"
           :rows="4"
           class="figure"
           :value="propertyText(properties?.[property.key])"
           placeholder="throttle %, volts, amps, grams"
           @change="change(property, $event)"
-        /><input
-          type="file"
-          accept=".csv,text/csv"
-          :aria-label="`${property.label} from a CSV file`"
-          @change="fromFile(property, $event)"
-        ></template>
+        />
         <EditField
           v-else
           :value="propertyText(properties?.[property.key])"
@@ -116,6 +108,12 @@ onMounted(() => {
           :data-property="property.key"
           @change="change(property, $event)"
         /></label>
+      <FileChoose
+        v-if="property.kind === 'bench'"
+        accept=".csv,text/csv"
+        :words="`${property.label} from a CSV file`"
+        @file="fromFile(property, $event)"
+      />
       <span
         v-if="problems[property.key]"
         class="problem"

@@ -148,6 +148,8 @@ export interface Line {
   readonly partId: string | null
   /** Where its power comes from; null where it is the usual one or not known. */
   readonly feed: Feed | null
+  /** Pictures of it, by which they are fetched; they lie as files on the machine that runs the application. */
+  readonly pictureIds: readonly string[]
 }
 
 /** A named choice of the optional lines: which fittings and which payload are on. */

@@ -36,6 +36,7 @@ export function makeLine(given: { id: string; slot: Slot; name: string } & Parti
     properties: null,
     partId: null,
     feed: null,
+    pictureIds: [],
     ...given,
   }
 }

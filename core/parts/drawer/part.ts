@@ -38,6 +38,7 @@ export interface Part {
   readonly link: string
   readonly note: string
   readonly tags: readonly string[]
+  readonly pictureIds: readonly string[]
 }
 
 /** One purchase that became many pieces. */
@@ -78,6 +79,7 @@ export function makePart(given: { id: string; slot: Slot; name: string } & Parti
     link: '',
     note: '',
     tags: [],
+    pictureIds: [],
     ...given,
   }
 }
@@ -111,6 +113,7 @@ export function lineOfPart(part: Part, id: string, quantity: number, more: Parti
     packSoFar: part.slot === 'pack' ? part.packSoFar : null,
     properties: part.properties,
     partId: part.id,
+    pictureIds: part.pictureIds,
     ...more,
   })
 }
@@ -129,6 +132,7 @@ export function partOfLine(line: Line, id: string): Part {
     priceCents: line.priceEachCents,
     owned: line.quantity,
     note: line.note,
+    pictureIds: line.pictureIds,
   })
 }
 
@@ -212,6 +216,7 @@ export function partOfRow(row: PartRow): Part {
     bag: row.bag ?? '',
     link: row.link ?? '',
     note: row.note ?? '',
+    pictureIds: [],
     tags: row.tags ?? [],
   }
 }

@@ -36,7 +36,7 @@ const changeSchema = z.strictObject({
 })
 /** A line as it is asked for: an edit may have waited in a browser since an earlier version wrote it. */
 const askedLineSchema = z.preprocess(
-  line => (typeof line === 'object' && line !== null ? lineFromFirstVersion(line as Raw) : line),
+  line => (typeof line === 'object' && line !== null ? lineFromSecondVersion(lineFromFirstVersion(line as Raw)) : line),
   lineSchema,
 )
 const idsSchema = z.array(idSchema).min(1).max(mostLines)
@@ -45,8 +45,11 @@ const idsSchema = z.array(idSchema).min(1).max(mostLines)
 export const linesSlice: BuildSlice<'lines', LinesCommand> = {
   name: 'lines',
   title: 'Parts',
-  version: 2,
-  upcasts: [{ items: { lines: lineFromFirstVersion, massVersions: versionFromFirstVersion } }],
+  version: 3,
+  upcasts: [
+    { items: { lines: lineFromFirstVersion, massVersions: versionFromFirstVersion } },
+    { items: { lines: lineFromSecondVersion } },
+  ],
   fields: {
     lines: {
       kind: 'list',
@@ -153,6 +156,7 @@ export const linesSlice: BuildSlice<'lines', LinesCommand> = {
   ],
   merging: {
     whole: ['mass', 'listing', 'feed', 'contributions', 'displaysG', 'patterns', 'outputs', 'bench', 'provides'],
+    sets: ['pictureIds'],
   },
 }
 
@@ -169,6 +173,11 @@ function lineFromFirstVersion(line: Raw): Raw {
     mass: line.mass && massFromFirstVersion(line.mass as Raw),
   }
   return Object.hasOwn(line, 'packSoFar') ? known : (withPackAsked(known as unknown as PatchedLine) as unknown as Raw)
+}
+
+/** Lines were once without pictures. */
+function lineFromSecondVersion(line: Raw): Raw {
+  return { pictureIds: [], ...line }
 }
 
 function massFromFirstVersion(mass: Raw): Raw {

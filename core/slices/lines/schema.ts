@@ -31,6 +31,10 @@ export const mostLines = 2000
 /** The most weighings a line keeps beside its estimate. */
 export const mostFurther = 200
 
+/** The most pictures of one part. */
+export const mostPictures = 8
+export const pictureIdsSchema = z.array(idSchema).max(mostPictures, `A part keeps at most ${mostPictures} pictures.`)
+
 export const momentSchema = z.iso.datetime({ message: 'A time is written as in 2026-03-01T18:30:00Z.' })
 /** What a scale shows, grams. */
 export const displayedSchema = z.number().min(-largestMassG).max(largestMassG)
@@ -118,6 +122,7 @@ export const lineShape = {
   properties: anyPropertiesSchema.nullable(),
   partId: idSchema.nullable(),
   feed: z.strictObject({ from: idSchema, output: z.string().max(40) }).nullable(),
+  pictureIds: pictureIdsSchema,
 }
 const wholeLine = z.strictObject(lineShape)
 const onePiece = lineShape.further.element

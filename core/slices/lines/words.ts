@@ -111,6 +111,10 @@ const fieldWords: readonly [keyof PatchedLine, (was: PatchedLine, is: PatchedLin
   ['feed', (was, is, build) => `fed from ${feedWords(was.feed, build)} → ${feedWords(is.feed, build)}`],
   ['properties', (was, is) => joined(propertyChanges(was, is))],
   ['pack', (was, is) => (is.pack ? joined(changesOf(was.pack ?? was.packSoFar ?? {}, is.pack)) : 'details changed')],
+  [
+    'pictureIds',
+    (was, is) => (is.pictureIds.length < was.pictureIds.length ? 'a picture taken out' : 'a picture added'),
+  ],
   ['note', (_was, is) => `note ${noteWords(is.note)}`],
   ['listing', (was, is) => `listed ${listedWords(was.listing)} → ${listedWords(is.listing)}`],
 ]

@@ -50,6 +50,7 @@ const fieldWords: Readonly<Record<string, string>> = {
   overriddenWhy: 'why gone past',
   skippedWhy: 'why skipped',
   photoIds: 'photos',
+  pictureIds: 'pictures',
   clampedMm: 'clamped',
   engagementMm: 'engagement',
   freeDepthMm: 'free depth',

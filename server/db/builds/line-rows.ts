@@ -56,6 +56,7 @@ export interface LineRow extends Omit<MassRow, 'versionId'> {
   edition: number
   further: string
   packSoFar: string | null
+  pictureIds: string
 }
 
 export function massFromRow(row: MassRow): Mass | null {
@@ -88,6 +89,7 @@ export function massToRow(buildId: string, lineId: string, mass: Mass, madeAt: s
 }
 
 const nothingFurther: Line['further'] = []
+const noPictures: Line['pictureIds'] = []
 
 export function lineFromRow(row: LineRow): Line {
   const pack: PackFacts | null =
@@ -122,6 +124,7 @@ export function lineFromRow(row: LineRow): Line {
     partId: row.partId,
     properties: row.properties === null ? null : (JSON.parse(row.properties) as Properties),
     feed: row.feed === null ? null : (JSON.parse(row.feed) as Feed),
+    pictureIds: row.pictureIds === '[]' ? noPictures : (JSON.parse(row.pictureIds) as string[]),
   }
 }
 
@@ -149,5 +152,6 @@ export function lineToRow(buildId: string, line: Line, position: number) {
     edition: line.edition,
     further: line.further.length === 0 ? '[]' : JSON.stringify(line.further),
     packSoFar: line.packSoFar === null ? null : JSON.stringify(line.packSoFar),
+    pictureIds: line.pictureIds.length === 0 ? '[]' : JSON.stringify(line.pictureIds),
   }
 }

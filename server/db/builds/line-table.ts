@@ -48,7 +48,7 @@ const prepared = (db: Db) => ({
     SELECT l.build_id AS buildId, l.id, l.slot, l.name, l.quantity, l.mass_version_id AS massVersionId,
            l.listing_g AS listingG, l.listing_resolution_g AS listingResolutionG, l.state, l.role, l.removable,
            l.price_each_cents AS priceEachCents, l.note, l.tie, l.instead_of AS insteadOf, l.properties,
-           l.part_id AS partId, l.feed, l.edition, l.further, l.pack_so_far AS packSoFar,
+           l.part_id AS partId, l.feed, l.edition, l.further, l.pack_so_far AS packSoFar, l.picture_ids AS pictureIds,
            m.evidence, m.value_g AS valueG, m.value_count AS valueCount, m.resolution_g AS resolutionG,
            m.piece_readings AS pieceReadings, m.half_range_g AS halfRangeG, m.own_spread_g AS ownSpreadG, m.basis,
            m.origin, m.weighing,
@@ -61,10 +61,10 @@ const prepared = (db: Db) => ({
   put: db.prepare(`
     INSERT INTO lines (build_id, id, position, slot, name, quantity, mass_version_id, listing_g, listing_resolution_g,
                        state, role, removable, price_each_cents, note, tie, instead_of, properties, part_id, feed,
-                       edition, further, pack_so_far)
+                       edition, further, pack_so_far, picture_ids)
     VALUES (:buildId, :id, :position, :slot, :name, :quantity, :massVersionId, :listingG, :listingResolutionG,
             :state, :role, :removable, :priceEachCents, :note, :tie, :insteadOf, :properties, :partId, :feed,
-            :edition, :further, :packSoFar)
+            :edition, :further, :packSoFar, :pictureIds)
     ON CONFLICT (build_id, id) DO UPDATE
     SET slot = excluded.slot, name = excluded.name, quantity = excluded.quantity,
         mass_version_id = excluded.mass_version_id, listing_g = excluded.listing_g,
@@ -72,7 +72,7 @@ const prepared = (db: Db) => ({
         removable = excluded.removable, price_each_cents = excluded.price_each_cents, note = excluded.note,
         tie = excluded.tie, instead_of = excluded.instead_of, properties = excluded.properties,
         part_id = excluded.part_id, feed = excluded.feed, edition = excluded.edition, further = excluded.further,
-        pack_so_far = excluded.pack_so_far`),
+        pack_so_far = excluded.pack_so_far, picture_ids = excluded.picture_ids`),
   pointToVersion: db.prepare('UPDATE lines SET mass_version_id = ? WHERE build_id = ? AND id = ?'),
   remove: db.prepare('DELETE FROM lines WHERE build_id = :buildId AND id = :id'),
   place: db.prepare('UPDATE lines SET position = :position WHERE build_id = :buildId AND id = :id'),

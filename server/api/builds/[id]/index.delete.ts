@@ -1,9 +1,21 @@
 import { idReplySchema } from '../../../../shared/schemas/api'
+import type { Application } from '../../../services/application'
 
-/** Deletes a build that was put away, for good, with its photos. */
+/** A build that cannot be read is deleted all the same; its pictures stay. */
+function picturesOf(id: string, app: Application): readonly string[] {
+  try {
+    return app.builds.read(id).build.lines.flatMap(line => line.pictureIds)
+  } catch {
+    return []
+  }
+}
+
+/** Deletes a build that was put away, for good, with its photos, and the pictures of its parts that nothing else names. */
 export default jsonRoute(idReplySchema, async (event, app) => {
   const id = idParameter(event)
+  const pictures = picturesOf(id, app)
   await app.builds.remove(id)
   await app.photos.removeAll(id)
+  await app.pictures.removeUnnamed(pictures)
   return { id }
 })

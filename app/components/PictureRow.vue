@@ -1,0 +1,132 @@
+<script setup lang="ts">
+/** Pictures of one thing: shown small, opened large, added and taken out. */
+const props = defineProps<{
+  /** What they show, in words. */
+  of: string
+  ids: readonly string[]
+  most: number
+  words: string
+  pathOf: (id: string) => string
+  /** Sends a picture; its id comes back when it lies on the disk. */
+  keep: (file: File) => Promise<string>
+}>()
+const emit = defineEmits<{ change: [ids: readonly string[]] }>()
+const problem = ref('')
+const sending = ref(0)
+const unreadable = ref<ReadonlySet<string>>(new Set())
+const numbered = (i: number) => (props.ids.length > 1 ? `, ${i + 1} of ${props.ids.length}` : '')
+
+/** One after another: each is added to those that are there when it has come. */
+let last: Promise<unknown> = Promise.resolve()
+function add(file: File) {
+  problem.value = ''
+  sending.value++
+  const { keep, of } = props
+  last = last
+    .then(async () => {
+      if (of !== props.of) return
+      if (props.ids.length >= props.most) throw new Error(`At most ${props.most} pictures are kept here. Nothing was kept.`)
+      const id = await keep(file)
+      if (of === props.of) emit('change', [...props.ids, id])
+      await nextTick()
+    })
+    .catch(error => {
+      problem.value = sentenceOf(error)
+    })
+    .finally(() => {
+      sending.value--
+    })
+}
+watch(
+  () => props.of,
+  () => {
+    problem.value = ''
+  },
+)
+</script>
+
+<template>
+  <div class="picture-row">
+    <figure
+      v-for="(id, i) in ids"
+      :key="id"
+    >
+      <a
+        :href="pathOf(id)"
+        target="_blank"
+        rel="noopener"
+      ><span
+        v-if="unreadable.has(id)"
+        class="soft gone"
+      >Not on this machine</span><img
+        v-else
+        :src="pathOf(id)"
+        :alt="`Picture of ${of}${numbered(i)}`"
+        loading="lazy"
+        @error="unreadable = new Set([...unreadable, id])"
+      ></a><el-button
+        link
+        type="primary"
+        :aria-label="`Take out the picture of ${of}${numbered(i)}`"
+        @click="emit('change', ids.filter(other => other !== id))"
+      >
+        Take out
+      </el-button>
+    </figure>
+    <FileChoose
+      class="choose"
+      accept="image/*"
+      many
+      :words="sending ? 'Sending …' : words"
+      :disabled="sending > 0 || ids.length >= most"
+      @file="add"
+    />
+    <p
+      v-if="problem"
+      class="problem"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.picture-row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: start;
+  margin-bottom: 10px;
+}
+figure {
+  margin: 0;
+  display: grid;
+  justify-items: start;
+}
+img,
+.gone {
+  width: 116px;
+  height: 87px;
+  border-radius: 6px;
+  border: 1px solid var(--line);
+}
+img {
+  object-fit: cover;
+}
+.gone {
+  display: grid;
+  place-items: center;
+  padding: 6px;
+  font-size: 12px;
+}
+.problem {
+  flex-basis: 100%;
+  margin: 0;
+}
+@media screen and (max-width: 760px) {
+  .choose :deep(.el-button) {
+    min-height: 48px;
+  }
+}
+</style>

@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import { mostPictures } from '#core/slices/lines'
+
+/** Pictures of a part, of a build or of the drawer. */
+defineProps<{ of: string; ids: readonly string[] }>()
+const emit = defineEmits<{ change: [ids: readonly string[]] }>()
+</script>
+
+<template>
+  <PictureRow
+    :of="of"
+    :ids="ids"
+    :most="mostPictures"
+    words="Add a picture"
+    :path-of="id => `/api/pictures/${id}`"
+    :keep="file => keepPicture('/api/pictures', file)"
+    @change="emit('change', $event)"
+  />
+</template>
