@@ -1,6 +1,6 @@
 /**
  * Runs the benches one after another, or the one named: core, loadouts, shave, frames, drawer, http, start, page,
- * stream. Each prints ratios within its own run.
+ * scroll, stream. Each prints ratios within its own run.
  */
 import { spawnSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { build } from 'esbuild'
 
 const wanted = process.argv.slice(2)
-for (const name of ['core', 'loadouts', 'shave', 'frames', 'drawer', 'http', 'start', 'page', 'stream'].filter(
+for (const name of ['core', 'loadouts', 'shave', 'frames', 'drawer', 'http', 'start', 'page', 'scroll', 'stream'].filter(
   n => wanted.length === 0 || wanted.includes(n),
 )) {
   console.log(`\n— ${name}`)

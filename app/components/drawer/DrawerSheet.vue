@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import type { Part } from '#core/parts/drawer'
+import { inDrawer, onBuilds, type Part, type Placement } from '#core/parts/drawer'
 import {
   cellWords,
   drawerTyping,
@@ -21,7 +21,12 @@ const drawer = useDrawerStore()
 const layout = defineModel<ColumnLayout>('layout', { required: true })
 const columns = computed(() => shownColumns(layout.value))
 const tracks = computed(() => `26px ${columnTracks(layout.value)}`)
-const whereabouts = (part: Part) => ({ left: drawer.left(part), out: drawer.out(part) })
+const noPlacements: readonly Placement[] = []
+/** Asked for every cell that is drawn and every part that is sorted: worked out here, beside the store. */
+function whereabouts(part: Part) {
+  const placements = drawer.placementsOf.get(part.id) ?? noPlacements
+  return { left: inDrawer(part, placements), out: onBuilds(part.id, placements) }
+}
 const cell = (part: Part, column: Column) => cellWords(part, column, whereabouts(part))
 const sorted = computed(() =>
   sortedBy(props.parts, layout.value.sorts, (part, column) => sortKey(part, column, whereabouts(part))),
@@ -38,7 +43,7 @@ const virtual = useVirtualizer(
     count: sorted.value.length,
     getScrollElement: () => scroller.value,
     estimateSize: () => rowHeight.value,
-    overscan: 12,
+    overscan: 6,
   })),
 )
 const rows = computed(() =>
@@ -51,6 +56,17 @@ const rows = computed(() =>
 const active = ref<{ id: string; column: Column } | null>(null)
 const draft = ref<string | null>(null)
 const problem = ref('')
+/** Everything a row is drawn from: while it is the same the row is not drawn anew, however fast the sheet is scrolled. */
+const drawnFrom = ({ part, at, top }: { readonly part: Part; readonly at: number; readonly top: number }) => [
+  part,
+  top,
+  columns.value,
+  drawer.placementsOf.get(part.id),
+  selection.value.has(part.id),
+  part.id === props.selectedId,
+  ...(active.value?.id === part.id ? [active.value.column, draft.value, problem.value] : ['', '', '']),
+  at === 0 && !active.value,
+]
 const editor = useTemplateRef<HTMLInputElement[]>('editor')
 /** Whether the editor holds what the cell held, all of it chosen; otherwise it holds what was typed so far. */
 let whole = false
@@ -233,6 +249,7 @@ watch(
         <div
           v-for="row in rows"
           :key="row.part.id"
+          v-memo="drawnFrom(row)"
           class="row"
           role="row"
           :aria-rowindex="row.at + 1"
