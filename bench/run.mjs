@@ -8,9 +8,18 @@ import { join } from 'node:path'
 import { build } from 'esbuild'
 
 const wanted = process.argv.slice(2)
-for (const name of ['core', 'loadouts', 'shave', 'frames', 'drawer', 'http', 'start', 'page', 'scroll', 'stream'].filter(
-  n => wanted.length === 0 || wanted.includes(n),
-)) {
+for (const name of [
+  'core',
+  'loadouts',
+  'shave',
+  'frames',
+  'drawer',
+  'http',
+  'start',
+  'page',
+  'scroll',
+  'stream',
+].filter(n => wanted.length === 0 || wanted.includes(n))) {
   console.log(`\n— ${name}`)
   // Bundled as the application is: the cost of a module loader is not what is measured.
   const outfile = join(import.meta.dirname, `${name}.bundle.mjs`)
