@@ -102,6 +102,7 @@ console.log(
     `(${script.toFixed(1)} ms scripting)`,
 )
 
+await page.close()
 for (let i = 0; i < 299; i++)
   await post('/api/builds', { from: 'class', name: `Build ${i}`, craftClass: '3-inch ultralight' })
 const emptyEntry = 'bench/empty-app/.output/server/index.mjs'

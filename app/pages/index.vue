@@ -45,8 +45,8 @@ const summary = computed(() => {
     .join(' · ')
 })
 
-/** The first screenful is painted at once; a long shelf grows below it, a few cards a frame. */
-const shown = ref(8)
+/** The first screenful is painted at once; a long shelf grows below it when that is done, a few cards a frame. */
+const shown = ref(window.innerWidth > 1400 ? 12 : 8)
 function grow() {
   if (shown.value >= present.value.length) return
   shown.value += 12
@@ -54,7 +54,7 @@ function grow() {
 }
 watch(
   () => present.value.length,
-  () => requestAnimationFrame(() => requestAnimationFrame(grow)),
+  () => requestAnimationFrame(() => whenIdle(grow, 300)),
   { immediate: true },
 )
 

@@ -6,14 +6,9 @@ export default defineNuxtPlugin({
   name: 'load-ahead',
   setup() {
     const router = useRouter()
-    const whenIdle = () =>
-      new Promise<void>(done => {
-        // Not every browser says when it has nothing to do.
-        if ('requestIdleCallback' in window) window.requestIdleCallback(() => done(), { timeout: 2000 })
-        else setTimeout(done, 50)
-      })
+    const atRest = () => new Promise<void>(done => whenIdle(done, 2000))
     async function loadAll() {
-      await whenIdle()
+      await atRest()
       await Promise.allSettled(
         Object.values(
           import.meta.glob([
@@ -24,7 +19,7 @@ export default defineNuxtPlugin({
         ).map(load => load()),
       )
       for (const { path } of router.getRoutes()) {
-        await whenIdle()
+        await atRest()
         await preloadRouteComponents(path.replaceAll(/:\w+(?:\(\))?/g, '-'), router).catch(() => undefined)
       }
       performance.mark('pages loaded ahead')

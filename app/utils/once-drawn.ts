@@ -15,3 +15,9 @@ export function onceDrawn(act: () => void) {
     setTimeout(take, longestMs)
   })
 }
+
+/** Does it when the browser has nothing else to do, at the latest after so long, ms. Not every browser says when it has. */
+export function whenIdle(act: () => void, atLatestMs: number) {
+  if ('requestIdleCallback' in window) window.requestIdleCallback(() => act(), { timeout: atLatestMs })
+  else setTimeout(act, 50)
+}
