@@ -1,0 +1,5 @@
+export * from './pieces'
+export * from './centre'
+export * from './loads'
+export * from './moves'
+export * from './lens'
