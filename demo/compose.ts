@@ -128,6 +128,7 @@ async function tell({ flying, id, name, craftClass, lines, setups, flies, steps 
       flying: null,
       shave: null,
       assembly: assemblyOfDemo[id] ?? null,
+      places: null,
     },
     [],
     [],

@@ -1,5 +1,6 @@
 import { aim } from './aim'
 import { assemble } from './assemble'
+import { balance } from './balance'
 import { fit } from './fit'
 import { packs } from './packs'
 import { parts } from './parts'
@@ -11,7 +12,7 @@ import { weigh } from './weigh'
 export type { Desk, Station, StationStatus } from './station'
 
 /** The stations of a build that can be visited, in the order of work. */
-export const stations: readonly Station[] = [aim, parts, fit, weigh, shave, packs, assemble, record]
+export const stations: readonly Station[] = [aim, parts, fit, weigh, shave, packs, assemble, balance, record]
 
 /** Where a station of a build is. */
 export const stationPath = (buildId: string, station: Pick<Station, 'page'>) => `/builds/${buildId}/${station.page}`

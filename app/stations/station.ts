@@ -1,3 +1,4 @@
+import type { Balance } from '#core/aircraft/balance'
 import type { LoadoutCell } from '#core/aircraft/flight'
 import type { FitReport } from '#core/aircraft/fit'
 import type { Overview } from '#core/mass/report'
@@ -11,6 +12,8 @@ export interface Desk {
   readonly choice: LoadoutChoice
   /** Null while it is worked out, and where there is nothing to fit. */
   readonly fit: FitReport | null
+  /** How the loadout on view hangs; null while it is worked out. */
+  readonly balance: Balance | null
   /** Every loadout of the build's own packs. */
   readonly loadouts: readonly LoadoutCell[]
   /** Titles of what would be taken back. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { applyCommand, makeBuild, type Command } from '#core/changes/commands'
+import { balanceOf } from '#core/aircraft/balance'
 import { sheetCells } from '#core/aircraft/flight'
 import { fitReport, noGear } from '#core/aircraft/fit'
 import { checked, taking } from '../../core/deciding/weigh/testing'
@@ -25,6 +26,7 @@ function deskOf(build: Build): Desk {
     choice: build.flies,
     overview: overviewOf(build, build.flies, startingCards, estimates),
     fit: fitReport(build, build.flies, noGear),
+    balance: balanceOf(build, build.flies, estimates),
     loadouts: sheetCells(build, [], chosenCards(build, startingCards), estimates),
     lastChange: null,
   }
@@ -52,6 +54,7 @@ describe('stations', () => {
       shave: 'nothing on the list',
       packs: 'no pack yet',
       assemble: 'not begun',
+      balance: 'nothing to hang yet',
       record: 'nothing to take back',
     })
     expect(stations.map(({ page }) => status(page, empty)?.tone)).not.toContain('bad')

@@ -11,7 +11,7 @@ export interface TellAction {
 /** Long enough to read and to reach for the button. */
 const shownMs = { plain: 3500, withAction: 8000 }
 /** Above the bar of stations that a phone has at the bottom. */
-const bottomGap = { phone: 72, desk: 20 }
+const bottomGap = { phone: 108, desk: 20 }
 
 export function showMessage(words: string, action?: TellAction): () => void {
   const isPhone = matchMedia('(max-width: 760px)').matches

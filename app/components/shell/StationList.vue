@@ -133,18 +133,17 @@ a.router-link-active em {
     width: auto;
     padding: 0 2px env(safe-area-inset-bottom);
     display: grid;
-    grid-auto-flow: column;
-    grid-auto-columns: minmax(0, 1fr);
+    grid-template-columns: repeat(5, minmax(0, 1fr));
     background: var(--card);
     border-top: 1px solid var(--edge);
     overflow: visible;
   }
   a {
-    flex-direction: column;
     align-items: center;
-    gap: 1px;
-    min-height: 56px;
-    padding: 7px 0 4px;
+    justify-content: center;
+    gap: 4px;
+    min-height: 46px;
+    padding: 2px 0;
     margin: 0;
     border-radius: 0;
   }
@@ -159,9 +158,8 @@ a.router-link-active em {
     max-width: 100%;
   }
   b {
-    font-size: 10.5px;
-    letter-spacing: -0.01em;
-    text-align: center;
+    font-size: 11px;
+    letter-spacing: -0.02em;
   }
   small {
     display: none;

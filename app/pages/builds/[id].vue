@@ -144,7 +144,7 @@ useSingleKeys({
 @media screen and (max-width: 760px) {
   .build-page {
     display: block;
-    --bottom-bar: calc(56px + env(safe-area-inset-bottom));
+    --bottom-bar: calc(93px + env(safe-area-inset-bottom));
     padding-bottom: var(--bottom-bar);
   }
   .build-body {

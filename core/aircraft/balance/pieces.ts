@@ -29,6 +29,8 @@ export interface Piece {
   readonly isAssumed: boolean
   /** Its size is not said, but what such a piece usually has. */
   readonly isSizeAssumed: boolean
+  /** It is fixed to the pack and goes where the pack goes. */
+  readonly goesWithPack?: boolean | undefined
   /**
    * Pieces that are placed together share one error of place, each with its signs by axis: a mirrored pair has −1 across.
    * Absent where its error is its own.

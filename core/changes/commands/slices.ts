@@ -6,6 +6,7 @@ import { headSlice } from '../../slices/head'
 import { linesSlice } from '../../slices/lines'
 import { loadoutsSlice } from '../../slices/loadouts'
 import { observationsSlice } from '../../slices/observations'
+import { placesSlice } from '../../slices/places'
 import { setupsSlice } from '../../slices/setups'
 import { shaveSlice } from '../../slices/shave'
 
@@ -23,6 +24,7 @@ export const slices = [
   flyingSlice,
   shaveSlice,
   assemblySlice,
+  placesSlice,
 ] as const
 
 type Registered = (typeof slices)[number]

@@ -117,7 +117,7 @@ function upcastBuild(build: Raw, versions: Versions): Raw {
 
 /** Before versions were, a field that nobody had said anything of could be left out; so it is where its slice was not there. */
 function wasMissing(field: string, versions: Versions): boolean {
-  return versions === firstVersions ? mayBeLeftOut.has(field) : versions[sliceOf(field).name] === undefined
+  return versions[sliceOf(field).name] === undefined || (versions === firstVersions && mayBeLeftOut.has(field))
 }
 const mayBeLeftOut: ReadonlySet<string> = new Set(['observations', 'fit', 'flying', 'shave', 'assembly'])
 

@@ -73,6 +73,9 @@ const packLife = [
 /** Hands of polarisation. */
 export const polarisations = ['left hand', 'right hand', 'linear'] as const
 
+/** How arms lie: squarely, longer than wide, a little wider, or much wider so that props stay out of the picture. */
+export const armLayouts = ['X', 'stretched', 'hybrid', 'wide'] as const
+
 const table: PropertyTable = {
   frame: [
     measure('propMaxMm', 'Largest prop', 'mm', 20, 400, 'bears at most'),
@@ -87,6 +90,10 @@ const table: PropertyTable = {
     choice('make', 'Made as', ['one piece', 'single arms', 'one shared motor plate']),
     measure('trayLengthMm', 'Pack tray, length', 'mm', 5, 300, 'bears at most'),
     measure('trayWidthMm', 'Pack tray, width', 'mm', 5, 300, 'bears at most'),
+    measure('trayFrontMm', 'Pack tray, front edge ahead of the middle', 'mm', -150, 300),
+    choice('armLayout', 'Arms', armLayouts),
+    measure('spacingForwardMm', 'Motor to motor, along the nose', 'mm', 20, 600),
+    measure('spacingSidewaysMm', 'Motor to motor, across', 'mm', 20, 600),
   ],
   canopy: [
     measure('cameraWidthMm', 'Camera width', 'mm', 5, 60),

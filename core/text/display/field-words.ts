@@ -25,6 +25,8 @@ const fieldWords: Readonly<Record<string, string>> = {
   craftClass: 'craft class',
   archived: 'put away',
   shave: 'Shave',
+  places: 'Balance',
+  packSide: 'pack sits',
   fit: 'Fit',
   flying: 'flying',
   assembly: 'Assemble',

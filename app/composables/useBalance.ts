@@ -1,0 +1,99 @@
+import { balanceOf, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
+import { blankPlaces, typedSigmaMm, type Build, type PiecePlace } from '#core/model/ledger'
+
+/** A build with some pieces placed as they are being dragged, before anything is kept. */
+function withPlaces(build: Build, places: readonly PiecePlace[]): Build {
+  if (places.length === 0) return build
+  const before = build.places ?? blankPlaces
+  const isMoved = (one: PiecePlace) => places.some(place => place.lineId === one.lineId && place.number === one.number)
+  return { ...build, places: { ...before, pieces: [...before.pieces.filter(one => !isMoved(one)), ...places] } }
+}
+
+/** How near to the middle line a piece snaps onto it, mm. */
+const snapMm = 1
+
+/** How the loadout on view hangs, with pieces as they are being moved; what is moved is kept when it comes to rest. */
+export function useBalance() {
+  const store = useBuildStore()
+  const moving = shallowRef<readonly PiecePlace[]>([])
+  const balance = computed((): Balance | null =>
+    store.build ? balanceOf(withPlaces(store.build, moving.value), store.choice, store.estimates) : null,
+  )
+  const pieceOf = (key: string) => balance.value?.layout.pieces.find(piece => piece.key === key) ?? null
+
+  /** The place of a piece, with what is said of it so far. */
+  const placeOf = (piece: Piece): PiecePlace => ({
+    lineId: piece.lineId,
+    number: piece.number,
+    xMm: piece.atMm[0],
+    yMm: piece.atMm[1],
+    zMm: piece.atMm[2],
+    sigmaMm: piece.isAssumed ? typedSigmaMm : piece.sigmaMm[0],
+    turnDeg: piece.turnDeg,
+  })
+  /** The other one of a pair that stands on both sides alike: it moves in the mirror. */
+  function mirrorOf(piece: Piece): Piece | null {
+    const [x, y, z] = piece.atMm
+    if (Math.abs(y) < snapMm) return null
+    const isMirrored = ({ atMm }: Piece) => Math.hypot(atMm[0] - x, atMm[1] + y, atMm[2] - z) < 0.5
+    return (
+      balance.value!.layout.pieces.find(one => one !== piece && one.lineId === piece.lineId && isMirrored(one)) ?? null
+    )
+  }
+  /** A piece at another place, its mirror with it. */
+  function moved(piece: Piece, atMm: Vec3, more: Partial<PiecePlace> = {}): PiecePlace[] {
+    const rounded = atMm.map(mm => Math.round(mm * 10) / 10) as unknown as Vec3
+    const at = (one: Piece, side: 1 | -1): PiecePlace => ({
+      ...placeOf(one),
+      xMm: rounded[0],
+      yMm: side * rounded[1] + 0,
+      zMm: rounded[2],
+      ...more,
+      ...(more.turnDeg === undefined ? {} : { turnDeg: side * more.turnDeg + 0 }),
+    })
+    const mirror = mirrorOf(piece)
+    return mirror ? [at(piece, 1), at(mirror, -1)] : [at(piece, 1)]
+  }
+  const snapped = ([x, y, z]: Vec3): Vec3 => [x, Math.abs(y) < snapMm ? 0 : y, z]
+
+  /** Keeps what is being moved. */
+  function keep() {
+    const places = moving.value
+    if (places.length > 0) store.run({ type: 'places.put', pieces: places })
+    moving.value = []
+  }
+  const keepSoon = useDebounceFn(keep, 500)
+  onBeforeUnmount(keep)
+
+  return {
+    balance,
+    pieceOf,
+    /** Moves a piece without keeping it yet. */
+    drag(piece: Piece, atMm: Vec3) {
+      moving.value = moved(piece, snapped(atMm))
+    },
+    /** Moves a piece by a step of the keys; a while after the last step it is kept. */
+    nudge(piece: Piece, by: Vec3) {
+      if (
+        moving.value.length > 0 &&
+        !moving.value.some(one => one.lineId === piece.lineId && one.number === piece.number)
+      )
+        keep()
+      moving.value = moved(piece, [piece.atMm[0] + by[0], piece.atMm[1] + by[1], piece.atMm[2] + by[2]])
+      void keepSoon()
+    },
+    /** Puts a piece somewhere at once. True where it was taken. */
+    put(piece: Piece, atMm: Vec3, more: Partial<PiecePlace> = {}): boolean {
+      moving.value = []
+      return store.run({ type: 'places.put', pieces: moved(piece, atMm, more) })
+    },
+    /** Lets a line's pieces sit where they usually do. */
+    free(piece: Piece) {
+      moving.value = []
+      const of = store.build!.places?.pieces.filter(one => one.lineId === piece.lineId) ?? []
+      if (of.length > 0)
+        store.run({ type: 'places.free', pieces: of.map(({ lineId, number }) => ({ lineId, number })) })
+    },
+    keep,
+  }
+}

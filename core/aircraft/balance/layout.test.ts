@@ -1,0 +1,201 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { applyCommand, makeBuild } from '../../changes/commands'
+import { ListingBiasTable } from '../../mass/listings'
+import { allLoadouts, estimatesOf, loadoutMasses } from '../../mass/loadout'
+import { makeLine, makeMass, slots, type Build, type Line } from '../../model/ledger'
+import marzipanFile from '../../../demo/builds/marzipan.build.json'
+import nougatFile from '../../../demo/builds/nougat.build.json'
+import pralineFile from '../../../demo/builds/praline.build.json'
+import sherbetFile from '../../../demo/builds/sherbet.build.json'
+import treacleFile from '../../../demo/builds/treacle.build.json'
+import { balanceOf, slideTable, type Balance } from './index'
+
+const demo = [sherbetFile, pralineFile, marzipanFile, nougatFile, treacleFile].map(
+  file => file.build as unknown as Build,
+)
+const marzipan = demo[2]!
+const nobody = new ListingBiasTable()
+const hang = (build: Build, choice = build.flies) => balanceOf(build, choice, estimatesOf(build, nobody))
+const pieceOf = ({ layout }: Balance, key: string) => layout.pieces.find(piece => piece.key === key)!
+const figuresOf = (balance: Balance) => [
+  ...(balance.centre?.atMm ?? []),
+  ...balance.spreadMm,
+  ...(balance.gyrationMm ?? []),
+  balance.totalG,
+  ...(balance.hover && !('problem' in balance.hover) ? balance.hover.loadsG : []),
+  ...(balance.slide ? [balance.slide.byMm, balance.slide.remainsMm, balance.slide.spreadMm] : []),
+]
+
+describe('how the builds of the demo hang, nobody having placed anything', () => {
+  it.each(demo.map(build => [build.name, build] as const))(
+    '%s hangs in every loadout, within a hand',
+    (_name, build) => {
+      const estimates = estimatesOf(build, nobody)
+      const choices = allLoadouts(build)
+      const masses = loadoutMasses(build, choices, estimates)
+      choices.forEach((choice, i) => {
+        const balance = balanceOf(build, choice, estimates)
+        for (const figure of figuresOf(balance)) expect(figure).toBeTypeOf('number')
+        expect(figuresOf(balance).every(Number.isFinite)).toBe(true)
+        expect(balance.totalG).toBeCloseTo(masses[i]!.massG, 6)
+        expect(Math.abs(balance.centre!.atMm[0])).toBeLessThan(15)
+        expect(Math.abs(balance.centre!.atMm[1])).toBeLessThan(3)
+        expect(balance.assumed).toBe(balance.layout.pieces.length)
+        expect(balance.spreadMm[0]).toBeGreaterThan(1)
+      })
+    },
+  )
+  it('Marzipan is tail-heavy with P7, and P7 belongs farther forward', () => {
+    const balance = hang(marzipan)
+    expect(balance.centre!.atMm[0]).toBeLessThan(-0.5)
+    expect(balance.slide!.byMm).toBeGreaterThan(1)
+    expect(balance.slide!.missesMm).toBe(0)
+  })
+})
+
+describe('pieces that somebody places', () => {
+  const put = (build: Build, more: object) =>
+    applyCommand(build, {
+      type: 'places.put',
+      pieces: [{ lineId: 'p7', number: 0, xMm: 0, yMm: 0, zMm: 30, sigmaMm: 0.5, turnDeg: 0, ...more }],
+    })
+  it('the slide that is proposed hangs it true, strap and pad going along', () => {
+    const before = hang(marzipan)
+    const after = hang(put(marzipan, { xMm: before.slide!.toMm, zMm: before.pack!.atMm[2] }))
+    expect(after.centre!.atMm[0]).toBeCloseTo(0, 9)
+    expect(after.slide!.byMm).toBeCloseTo(0, 9)
+    expect(pieceOf(after, 'strap#0').atMm[0]).toBeCloseTo(before.slide!.toMm, 9)
+    expect(pieceOf(after, 'p7#0').isAssumed).toBe(false)
+    expect(after.spreadMm[0]).toBeLessThan(before.spreadMm[0] * 0.7)
+  })
+  it('at the end of the tray it says by how much it misses, and what is left', () => {
+    const short = applyCommand(marzipan, {
+      type: 'lines.change',
+      changes: [
+        {
+          id: 'frame',
+          fields: { properties: { ...marzipan.lines[0]!.properties, trayLengthMm: 77, trayFrontMm: 38.5 } },
+        },
+      ],
+    })
+    const { slide, centre, pack } = hang(short)
+    expect(slide!.toMm).toBeCloseTo(0.5, 9)
+    expect(slide!.frontRangeMm).toEqual([expect.closeTo(0, 9), expect.closeTo(1, 9)])
+    expect(slide!.missesMm).toBeGreaterThan(1)
+    const moved = hang(put(short, { xMm: slide!.toMm, zMm: pack!.atMm[2] }))
+    expect(moved.centre!.atMm[0]).toBeCloseTo(slide!.remainsMm, 9)
+    expect(Math.abs(moved.centre!.atMm[0])).toBeLessThan(Math.abs(centre!.atMm[0]))
+  })
+  it('a motor takes its prop along; the others stay', () => {
+    const moved = hang(put(marzipan, { lineId: 'motors', number: 1, xMm: 60, yMm: 40, zMm: 6 }))
+    expect(pieceOf(moved, 'props#1').atMm.slice(0, 2)).toEqual([60, 40])
+    expect(pieceOf(moved, 'props#0').atMm).toEqual(pieceOf(hang(marzipan), 'props#0').atMm)
+  })
+  it('another frame keeps the pieces and moves the arms', () => {
+    const placed = put(marzipan, { xMm: 4 })
+    const other = applyCommand(
+      applyCommand(placed, {
+        type: 'lines.add',
+        beforeId: null,
+        lines: [
+          makeLine({
+            id: 'frame2',
+            slot: 'frame',
+            name: 'Longer',
+            state: 'candidate',
+            insteadOf: 'frame',
+            mass: makeMass({ versionId: 'f2', evidence: 'weighed', valueG: 44 }),
+            properties: { wheelbaseMm: 200, armLayout: 'stretched' },
+          }),
+        ],
+      }),
+      { type: 'line.fit', id: 'frame2' },
+    )
+    const [before, after] = [hang(placed), hang(other)]
+    expect(after.layout.arms.forwardMm).toBeGreaterThan(before.layout.arms.forwardMm)
+    expect(after.layout.arms.forwardMm / after.layout.arms.sidewaysMm).toBeCloseTo(1.15, 9)
+    expect(pieceOf(after, 'p7#0').atMm[0]).toBe(4)
+    expect(pieceOf(after, 'motors#0').atMm[0]).toBeCloseTo(after.layout.arms.forwardMm, 9)
+  })
+  it('a pack that takes the place of another sits there; a line that goes takes its places along', () => {
+    const placed = put(put(marzipan, { xMm: 5 }), { lineId: 'camera', xMm: 50, zMm: 14 })
+    const gone = applyCommand(placed, { type: 'lines.delete', ids: ['camera'] })
+    expect(gone.places!.pieces.map(piece => piece.lineId)).toEqual(['p7'])
+    const freed = applyCommand(placed, { type: 'places.free', pieces: [{ lineId: 'p7', number: 0 }] })
+    expect(freed.places!.pieces.map(piece => piece.lineId)).toEqual(['camera'])
+    expect(pieceOf(hang(freed), 'p7#0').isAssumed).toBe(true)
+  })
+  it('the pack below hangs the craft lower, and its pad lies between', () => {
+    const below = applyCommand(marzipan, { type: 'places.pack', side: 'below' })
+    const [over, under] = [hang(marzipan), hang(below)]
+    expect(under.centre!.atMm[2]).toBeLessThan(over.centre!.atMm[2] - 10)
+    expect(under.abovePropsMm).toBeLessThan(0)
+    const [pad, pack] = [pieceOf(under, 'pad#0').atMm[2], pieceOf(under, 'p7#0').atMm[2]]
+    expect(pad).toBeGreaterThan(pack)
+  })
+  it.each([
+    [{ lineId: 'nobody' }, 'The line of that piece is not in this build.'],
+    [{ number: 1 }, '“4S 850 mAh” has 1, and no piece 2.'],
+  ])('%o is refused', (more, sentence) => expect(() => put(marzipan, more)).toThrow(sentence))
+})
+
+describe('craft of which little is said', () => {
+  it('nothing, or parts without grams, hang nowhere', () => {
+    expect(hang(makeBuild({ id: 'e', name: 'Empty' }))).toMatchObject({ centre: null, hover: null, slide: null })
+    const bare = makeBuild({ id: 'e', name: 'E', lines: [makeLine({ id: 'f', slot: 'frame', name: 'F' })] })
+    expect(hang(bare).centre).toBeNull()
+  })
+  it('a craft without a pack has no slide; one without motors no loads; three motors are named', () => {
+    const without = (slot: string) => ({ ...marzipan, lines: marzipan.lines.filter(line => line.slot !== slot) })
+    expect(hang(without('pack'), { setupId: 'day', packLineId: null }).slide).toBeNull()
+    expect(hang(without('motor')).hover).toBeNull()
+    const three = marzipan.lines.map(line => (line.slot === 'motor' ? { ...line, quantity: 3 } : line))
+    expect(hang({ ...marzipan, lines: three }).hover).toEqual({ problem: 'few rotors' })
+  })
+  it('random builds with half of their sizes unknown always give an answer, and what is assumed widens it', () => {
+    const hits = { hung: 0, loads: 0, slides: 0 }
+    const anyLine = fc
+      .record({
+        slot: fc.constantFrom(...slots),
+        massG: fc.double({ min: 0.05, max: 90, noNaN: true }),
+        quantity: fc.integer({ min: 1, max: 8 }),
+        isSized: fc.boolean(),
+        size: fc.integer({ min: 5, max: 60 }),
+      })
+      .map(given => given)
+    fc.assert(
+      fc.property(fc.array(anyLine, { minLength: 1, maxLength: 16 }), list => {
+        const lines = list.map(({ slot, massG, quantity, isSized, size }, i): Line =>
+          makeLine({
+            id: `l${i}`,
+            slot,
+            name: `${slot} ${i}`,
+            quantity: slot === 'pack' ? 1 : quantity,
+            mass: makeMass({ versionId: `v${i}`, evidence: 'guess', valueG: massG, valueCount: quantity }),
+            properties:
+              isSized && ['board', 'pack', 'payload'].includes(slot)
+                ? { widthMm: size, lengthMm: size, heightMm: size }
+                : null,
+          }),
+        )
+        const made = makeBuild({ id: 'r', name: 'R', lines })
+        const pack = lines.find(line => line.slot === 'pack')
+        const build = { ...made, flies: { setupId: made.setups[0]!.id, packLineId: pack?.id ?? null } }
+        const balance = hang(build)
+        expect(figuresOf(balance).every(Number.isFinite)).toBe(true)
+        if (!balance.centre) return
+        hits.hung++
+        if (balance.hover && !('problem' in balance.hover)) hits.loads++
+        if (balance.slide) hits.slides++
+        expect(balance.layout.pieces.every(piece => piece.isAssumed)).toBe(true)
+        expect(balance.spreadMm[0]).toBeGreaterThan(0)
+        expect(slideTable(build, estimatesOf(build, nobody)).length).toBe(
+          lines.filter(line => line.slot === 'pack').length,
+        )
+      }),
+      { numRuns: 200 },
+    )
+    expect(Math.min(hits.hung - 100, hits.loads, hits.slides)).toBeGreaterThan(0)
+  })
+})

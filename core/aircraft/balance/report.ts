@@ -1,0 +1,148 @@
+import { allLoadouts, packLines, type LineEstimates } from '../../mass/loadout'
+import { packLabel, type Build, type LoadoutChoice } from '../../model/ledger'
+import { benchOf } from '../../model/properties'
+import { centreOf, gyrationMm, inertiaAbout, sigmasOf, type Centre } from './centre'
+import { layoutOf, trayRange, type Layout } from './layout'
+import { hoverLoads, levelShare, type LoadsProblem } from './loads'
+import { packSlide } from './moves'
+import type { Piece, Vec3 } from './pieces'
+
+/** 95 % of a normal distribution lies within so many standard uncertainties. */
+const factor95 = 1.959963984540054
+
+/** What the rotors carry at hover. */
+export type Hover =
+  | {
+      /** By rotor, in the order of the motors, g. */
+      readonly loadsG: readonly number[]
+      readonly greatestG: number
+      /** What is left of full throttle while it flies level, 0–1. */
+      readonly levelShare: number
+      /** Thrust to weight at full throttle by all motors, and level; null where no bench table says what they pull. */
+      readonly thrustToWeight: { readonly all: number; readonly level: number } | null
+    }
+  | { readonly problem: LoadsProblem }
+
+/** Where the pack would have to lie. */
+export interface Slide {
+  /** By how much the pack goes forward (or back, below zero), mm. */
+  readonly byMm: number
+  readonly toMm: number
+  /** The pack's front, behind the tray's front edge, mm; null while nobody has said how long the tray is. */
+  readonly frontAtMm: number | null
+  /** How far the pack's front may lie behind the edge, mm. */
+  readonly frontRangeMm: readonly [number, number] | null
+  /** By how much the tray is too short for it, mm. */
+  readonly missesMm: number
+  readonly remainsMm: number
+  /** ± of the slide at 95 %, mm. */
+  readonly spreadMm: number
+}
+
+/** How a loadout hangs. */
+export interface Balance {
+  readonly layout: Layout
+  readonly centre: Centre | null
+  /** ± at 95 % of each coordinate of the centre, mm. */
+  readonly spreadMm: Vec3
+  /** Everything that flies, g; what has no place of its own is in it. */
+  readonly totalG: number
+  /** How far the centre lies above the prop plane, mm; null without props. */
+  readonly abovePropsMm: number | null
+  readonly gyrationMm: Vec3 | null
+  readonly hover: Hover | null
+  readonly pack: Piece | null
+  readonly slide: Slide | null
+  /** How many pieces nobody has placed. */
+  readonly assumed: number
+}
+
+/** How a build hangs in one loadout. Nothing is asked for first: what nobody has said is assumed, and its ± says so. */
+export function balanceOf(build: Build, choice: LoadoutChoice, estimates: LineEstimates): Balance {
+  const layout = layoutOf(build, choice, estimates)
+  const { pieces, spread } = layout
+  const centre = centreOf(pieces)
+  const totalG = (centre?.massG ?? 0) + spread.reduce((sum, line) => sum + estimates.of(line).valueG, 0)
+  const sigmas = centre ? sigmasOf(centre) : ([0, 0, 0] as const)
+  const pack = pieces.find(piece => piece.slot === 'pack') ?? null
+  return {
+    layout,
+    centre,
+    spreadMm: [factor95 * sigmas[0], factor95 * sigmas[1], factor95 * sigmas[2]],
+    totalG,
+    abovePropsMm: centre && layout.propPlaneMm !== null ? centre.atMm[2] - layout.propPlaneMm : null,
+    gyrationMm: centre ? gyrationMm(inertiaAbout(pieces, centre.atMm), centre.massG) : null,
+    hover: centre ? hoverOf(build, layout, centre, totalG) : null,
+    pack,
+    slide: centre && pack ? slideOf(layout, centre, pack) : null,
+    assumed: pieces.filter(piece => piece.isAssumed).length,
+  }
+}
+
+function hoverOf(build: Build, layout: Layout, centre: Centre, totalG: number): Hover | null {
+  if (layout.rotors.length === 0) return null
+  const hover = hoverLoads(layout.rotors, totalG, [centre.atMm[0], centre.atMm[1]])
+  if ('problem' in hover) return { problem: hover.problem }
+  const byId = new Map(build.lines.map(line => [line.id, line]))
+  const thrusts = layout.pieces
+    .filter(piece => piece.slot === 'motor')
+    .map(piece => mostThrustG(benchOf(byId.get(piece.lineId)!)))
+  const known = thrusts.every(thrust => thrust !== null)
+  const share = known ? levelShare(hover.loadsG, thrusts) : levelShare(hover.loadsG)
+  const all = known ? thrusts.reduce((sum, thrust) => sum + thrust, 0) / totalG : null
+  return {
+    loadsG: hover.loadsG,
+    greatestG: Math.max(...hover.loadsG),
+    levelShare: share,
+    thrustToWeight: all === null ? null : { all, level: all * share },
+  }
+}
+function mostThrustG(bench: readonly { readonly thrustG: number | null }[] | null): number | null {
+  const thrusts = (bench ?? []).flatMap(row => row.thrustG ?? [])
+  return thrusts.length === 0 ? null : Math.max(...thrusts)
+}
+
+/** What is fixed to the pack goes with it: together they are what is slid. */
+function slideOf({ tray, pieces }: Layout, centre: Centre, pack: Piece): Slide | null {
+  const [length] = pack.sizeMm
+  const slidG = pieces.reduce((sum, one) => sum + (one.goesWithPack ? one.mass.valueG : 0), pack.mass.valueG)
+  const range = tray ? trayRange(tray, length) : null
+  const slide = packSlide({ xMm: pack.atMm[0], massG: slidG }, centre.massG, centre.atMm[0], range)
+  if (!slide) return null
+  const front = (xMm: number) => tray!.frontMm - (xMm + length / 2)
+  return {
+    byMm: slide.toMm - pack.atMm[0],
+    toMm: slide.toMm,
+    frontAtMm: tray ? front(slide.toMm) : null,
+    frontRangeMm: range ? [front(range.mostMm), front(range.leastMm)] : null,
+    missesMm: slide.missesMm,
+    remainsMm: slide.remainsMm,
+    spreadMm: (factor95 * sigmasOf(centre)[0] * centre.massG) / slidG,
+  }
+}
+
+/** Where one pack sits with one set-up. */
+export interface SlideCell {
+  readonly choice: LoadoutChoice
+  readonly slide: Slide | null
+}
+/** A pack with its slide in every set-up. */
+export interface SlideRow {
+  readonly packLineId: string
+  readonly label: string
+  readonly massG: number
+  readonly cells: readonly SlideCell[]
+}
+
+/** Where each pack sits, for every set-up it may be flown with. */
+export function slideTable(build: Build, estimates: LineEstimates): SlideRow[] {
+  const choices = allLoadouts(build)
+  return packLines(build).map(line => ({
+    packLineId: line.id,
+    label: packLabel(line),
+    massG: estimates.of(line).valueG,
+    cells: choices
+      .filter(choice => choice.packLineId === line.id)
+      .map(choice => ({ choice, slide: balanceOf(build, choice, estimates).slide })),
+  }))
+}

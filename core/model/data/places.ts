@@ -1,0 +1,27 @@
+/** Where one piece of a line sits: mm forward, left and up from the middle of the motors, on the plane they stand on. */
+export interface PiecePlace {
+  readonly lineId: string
+  /** Which of the line’s pieces, from 0. */
+  readonly number: number
+  readonly xMm: number
+  readonly yMm: number
+  readonly zMm: number
+  /** How well it is known, one standard uncertainty, mm. */
+  readonly sigmaMm: number
+  /** Turned about the upright, degrees, against the clock seen from above. */
+  readonly turnDeg: number
+}
+
+export const packSides = ['above', 'below'] as const
+export type PackSide = (typeof packSides)[number]
+
+/** What somebody has said of where pieces sit. All others sit where such pieces usually do. */
+export interface PlacesPlan {
+  readonly packSide: PackSide
+  readonly pieces: readonly PiecePlace[]
+}
+
+export const blankPlaces: PlacesPlan = { packSide: 'above', pieces: [] }
+
+/** How well a place is known that somebody typed or drew, mm, until they say otherwise. Our choice. */
+export const typedSigmaMm = 0.5
