@@ -399,6 +399,18 @@ await tell({
       }),
     ],
     ['plates arrived, lighter than feared', reweigh('frame', ws(41.2))],
+    [
+      'camera in its cradle, measured from the motors',
+      {
+        type: 'places.put',
+        pieces: [
+          { lineId: 'camera', number: 0, xMm: 52, yMm: 0, zMm: 32, sigmaMm: 0.5, turnDeg: 0, tiltDeg: 20 },
+          { lineId: 'gps', number: 0, xMm: -58, yMm: 0, zMm: 33, sigmaMm: 1, turnDeg: 0, tiltDeg: 0 },
+          { lineId: 'lead', number: 0, xMm: -46, yMm: 0, zMm: 10, sigmaMm: 3, turnDeg: 0, tiltDeg: 0 },
+          { lineId: 'cradle', number: 0, xMm: 46, yMm: 0, zMm: 28, sigmaMm: 1, turnDeg: 0, tiltDeg: 0 },
+        ],
+      },
+    ],
     ['', { type: 'lines.change', changes: [{ id: 'pad', fields: { name: 'Grip pad under the pack, 40 × 25 mm' } }] }],
   ],
 })

@@ -238,7 +238,17 @@ export function demoParts(lineOf: (buildId: string, lineId: string) => Line): Pa
       'Digital nano camera, 14 mm',
       ['weighed', 4.09],
       1,
-      { widthMm: 14, videoFamily: 'digital', voltsMin: 4.5, voltsMax: 5.5, drawA: 0.25, viewDeg: 155 },
+      {
+        widthMm: 14,
+        videoFamily: 'digital',
+        voltsMin: 4.5,
+        voltsMax: 5.5,
+        drawA: 0.25,
+        viewDeg: 155,
+        viewAlong: 'diagonal',
+        lens: 'wide',
+        aspect: '4:3',
+      },
       { priceCents: 4900 },
     ),
     part(

@@ -132,7 +132,17 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
     },
     lead: { properties: { awg: 22, lengthMm: 45, plug: 'two round pins 1.0 mm' } },
     camera: {
-      properties: { widthMm: 14, videoFamily: 'analogue', voltsMin: 3.3, voltsMax: 5.5, drawA: 0.11, viewDeg: 150 },
+      properties: {
+        widthMm: 14,
+        videoFamily: 'analogue',
+        voltsMin: 3.3,
+        voltsMax: 5.5,
+        drawA: 0.11,
+        viewDeg: 150,
+        viewAlong: 'diagonal',
+        lens: 'wide',
+        aspect: '4:3',
+      },
       feed: on('board', '5 V'),
     },
     aerial: { properties: { connector: 'soldered', polarisation: 'linear', serves: 'video', heightMm: 30 } },
@@ -280,7 +290,17 @@ export const knownOf: Readonly<Record<string, Readonly<Record<string, Known>>>> 
     lead: { properties: { awg: 16, lengthMm: 55, plug: bullets } },
     capacitor: { properties: { capacitanceUf: 470, ratedV: 16, diameterMm: 8, lengthMm: 12 } },
     camera: {
-      properties: { widthMm: 14, videoFamily: 'digital', voltsMin: 4.5, voltsMax: 5.5, drawA: 0.25, viewDeg: 155 },
+      properties: {
+        widthMm: 14,
+        videoFamily: 'digital',
+        voltsMin: 4.5,
+        voltsMax: 5.5,
+        drawA: 0.25,
+        viewDeg: 155,
+        viewAlong: 'diagonal',
+        lens: 'wide',
+        aspect: '4:3',
+      },
       feed: on('vtx', 'camera'),
     },
     vtx: {

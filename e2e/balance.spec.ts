@@ -7,7 +7,9 @@ interface Place {
   yMm: number
   zMm: number
 }
-const placesOf = async (server: OwnServer, id: string) =>
+const placesOf = async (server: OwnServer, id: string, lineId?: string) =>
+  (await allPlacesOf(server, id)).filter(place => lineId === undefined || place.lineId === lineId)
+const allPlacesOf = async (server: OwnServer, id: string) =>
   (await server.json<{ build: { places: { pieces: Place[] } | null } }>(`/api/builds/${id}`)).build.places?.pieces ?? []
 
 test('every build of the demo hangs on first opening, with what is assumed marked', async ({ app, server }) => {
@@ -15,14 +17,14 @@ test('every build of the demo hangs on first opening, with what is assumed marke
   for (const id of demoBuilds) {
     await app.goto(`${server.address}/builds/${id}/balance`)
     await expect(app.getByTestId('hangs')).toContainText('The bob hangs')
-    await expect(app.getByText(/pieces to scale, none of them placed by you/)).toBeVisible()
+    await expect(app.getByText(/pieces to scale, (none|4) of them placed by you/)).toBeVisible()
     for (const title of ['From above', 'From the left side', 'From the front']) {
       const drawing = app.getByRole('group', { name: title })
       expect(await drawing.getByRole('button').count(), `${id}, ${title}`).toBeGreaterThan(10)
     }
     expect(await app.locator('.desk').textContent()).not.toContain('NaN')
   }
-  expect(await placesOf(server, 'marzipan')).toEqual([])
+  expect((await placesOf(server, 'marzipan')).map(place => place.lineId)).toEqual(['camera', 'gps', 'lead', 'cradle'])
 })
 
 test('by keyboard alone the pack is chosen, moved until it hangs true, and taken back', async ({ app, server }) => {
@@ -43,13 +45,13 @@ test('by keyboard alone the pack is chosen, moved until it hangs true, and taken
   })
   await expect(hangs).toContainText('P7 lies where it belongs.')
   await expect(app.getByText('Hangs true', { exact: true })).toBeVisible()
-  const [place] = await placesOf(server, 'marzipan')
+  const [place] = await placesOf(server, 'marzipan', 'p7')
   expect(place).toMatchObject({ lineId: 'p7', number: 0, yMm: 0 })
   expect(place!.xMm).toBeGreaterThan(1)
   await expect(pack).toBeFocused()
   await app.keyboard.press('z')
   await expect(hangs).toContainText('behind the middle')
-  await expect.poll(() => placesOf(server, 'marzipan')).toEqual([])
+  await expect.poll(() => placesOf(server, 'marzipan', 'p7')).toEqual([])
 })
 
 test('a piece is dragged in a drawing and kept once; its strap goes along, and the strip shows it chosen', async ({
@@ -73,7 +75,7 @@ test('a piece is dragged in a drawing and kept once; its strap goes along, and t
     await expect(app.getByTestId('hangs')).toContainText('ahead of the middle')
     await app.mouse.up()
   })
-  const [place] = await placesOf(server, 'marzipan')
+  const [place] = await placesOf(server, 'marzipan', 'p7')
   // Near the middle line it snaps onto it.
   expect(place).toMatchObject({ lineId: 'p7', yMm: 0 })
   expect(place!.xMm).toBeGreaterThan(8)
@@ -94,7 +96,7 @@ test('what is typed moves a piece; bad input says so and moves nothing; where it
     await forward.fill('52,5 mm')
     await app.keyboard.press('Enter')
   })
-  expect(await placesOf(server, 'marzipan')).toMatchObject([{ lineId: 'camera', xMm: 52.5 }])
+  expect(await placesOf(server, 'marzipan', 'camera')).toMatchObject([{ xMm: 52.5 }])
   for (const [label, text, sentence] of [
     ['Forward', '10000', 'A place is from −500 to 500 mm.'],
     ['Up', 'NaN', /number/i],
@@ -105,9 +107,9 @@ test('what is typed moves a piece; bad input says so and moves nothing; where it
     await app.keyboard.press('Enter')
     await expect(inspector.getByRole('alert').last()).toHaveText(sentence)
   }
-  expect(await placesOf(server, 'marzipan')).toMatchObject([{ lineId: 'camera', xMm: 52.5 }])
+  expect(await placesOf(server, 'marzipan', 'camera')).toMatchObject([{ xMm: 52.5 }])
   await written(app, () => inspector.getByRole('button', { name: 'Where it usually sits' }).click())
-  expect(await placesOf(server, 'marzipan')).toEqual([])
+  expect(await placesOf(server, 'marzipan', 'camera')).toEqual([])
 })
 
 test('a pair moves in the mirror; the pack goes below; the slide table leads to a loadout', async ({ app, server }) => {
@@ -118,7 +120,7 @@ test('a pair moves in the mirror; the pack goes below; the slide table leads to 
     await inspector.getByLabel('Left', { exact: true }).fill('-60')
     await app.keyboard.press('Enter')
   })
-  const motors = await placesOf(server, 'marzipan')
+  const motors = await placesOf(server, 'marzipan', 'motors')
   expect(motors.map(({ number, yMm }) => [number, yMm])).toEqual([
     [0, -60],
     [1, 60],
@@ -147,4 +149,29 @@ test('on the phone the sentence comes first, nothing scrolls sideways, and the t
   const row = app.getByRole('row', { name: /^P7/ })
   await row.scrollIntoViewIfNeeded()
   await expect(row.getByRole('button').first()).toBeInViewport()
+})
+
+test('what the camera sees: props in the picture, the tilt that clears them, and a lens of which too little is said', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/balance?view=camera`)
+  const seen = app.getByRole('region', { name: /^What Digital nano camera/ })
+  await expect(seen.getByRole('img', { name: 'The picture at 20°: props are in it' })).toBeVisible()
+  const least = Number(/No props from ([\d.]+)°/.exec((await seen.getByTestId('smallest').textContent())!)![1])
+  expect(least).toBeGreaterThan(25)
+  const tilt = seen.getByRole('slider')
+  await tilt.focus()
+  const above = Math.ceil(least * 2) / 2
+  for (let deg = 20; deg < above; deg += 0.5) await app.keyboard.press('ArrowRight')
+  await expect(seen.getByRole('img', { name: /no props in it/ })).toBeVisible()
+  await expect(seen.getByText('no props in the picture')).toBeVisible()
+  await written(app, () => seen.getByRole('button', { name: 'It is tilted so' }).click())
+  const [camera] = await placesOf(server, 'marzipan', 'camera')
+  expect(camera).toMatchObject({ tiltDeg: above, xMm: 52 })
+
+  await server.bringIn('treacle')
+  await app.goto(`${server.address}/builds/treacle/balance?view=camera`)
+  await expect(app.locator('.camera-view .note').first()).toContainText('What it sees is not known: say')
 })

@@ -30,6 +30,7 @@ export function useBalance() {
     zMm: piece.atMm[2],
     sigmaMm: piece.isAssumed ? typedSigmaMm : piece.sigmaMm[0],
     turnDeg: piece.turnDeg,
+    tiltDeg: piece.tiltDeg,
   })
   /** The other one of a pair that stands on both sides alike: it moves in the mirror. */
   function mirrorOf(piece: Piece): Piece | null {

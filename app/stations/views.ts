@@ -7,7 +7,7 @@ export const stationViews = {
   shave: [''],
   packs: ['', '?view=discharge', '?view=setups', '?view=go'],
   assemble: ['', '?view=connections', '?view=maiden', '?view=repair'],
-  balance: [''],
+  balance: ['', '?view=camera'],
   record: [''],
 } as const satisfies Readonly<Record<string, readonly string[]>>
 

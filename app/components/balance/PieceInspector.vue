@@ -25,8 +25,8 @@ const shown = (mm: number) => Number(mm.toFixed(1))
 
 /** A number typed into one of the fields: taken where the place it makes is one. */
 function type(key: keyof PiecePlace, event: Event) {
-  const read = readNumber(withoutUnit((event.target as HTMLInputElement).value.trim(), key === 'turnDeg' ? '°' : 'mm'))
-  const { atMm, lineId, number, sigmaMm, turnDeg, isAssumed } = props.piece
+  const read = readNumber(withoutUnit((event.target as HTMLInputElement).value.trim(), key.endsWith('Deg') ? '°' : 'mm'))
+  const { atMm, lineId, number, sigmaMm, turnDeg, tiltDeg, isAssumed } = props.piece
   if (isNotRead(read)) {
     problems.value = { ...problems.value, [key]: read.problem }
     return
@@ -39,13 +39,14 @@ function type(key: keyof PiecePlace, event: Event) {
     zMm: atMm[2],
     sigmaMm: isAssumed ? 0.5 : sigmaMm[0],
     turnDeg,
+    tiltDeg,
     [key]: read.value,
   }
   const parsed = piecePlaceSchema.safeParse(next)
   problems.value = { ...problems.value, [key]: parsed.success ? '' : parsed.error.issues[0]!.message }
   if (parsed.success) {
-    const { xMm, yMm, zMm, sigmaMm: sigma, turnDeg: turn } = parsed.data
-    emit('put', [xMm, yMm, zMm], { sigmaMm: sigma, turnDeg: turn })
+    const { xMm, yMm, zMm, sigmaMm: sigma, turnDeg: turn, tiltDeg: tilt } = parsed.data
+    emit('put', [xMm, yMm, zMm], { sigmaMm: sigma, turnDeg: turn, tiltDeg: tilt })
   }
 }
 /** How far this piece alone pulls the centre of gravity along the nose, mm. */
@@ -91,6 +92,15 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
         class="figure"
         :aria-invalid="Boolean(problems.turnDeg)"
         @change="type('turnDeg', $event)"
+      /></label>
+      <label
+        v-if="piece.slot === 'camera' || piece.slot === 'payload'"
+        class="field"
+      >Tilted up, °<EditField
+        :value="shown(piece.tiltDeg)"
+        class="figure"
+        :aria-invalid="Boolean(problems.tiltDeg)"
+        @change="type('tiltDeg', $event)"
       /></label>
     </div>
     <template

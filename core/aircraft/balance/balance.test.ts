@@ -41,6 +41,7 @@ const piece = (
   sizeMm: size,
   shape: 'box',
   turnDeg: 0,
+  tiltDeg: 0,
   isAssumed: false,
   isSizeAssumed: false,
   ...more,

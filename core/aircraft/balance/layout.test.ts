@@ -9,7 +9,17 @@ import nougatFile from '../../../demo/builds/nougat.build.json'
 import pralineFile from '../../../demo/builds/praline.build.json'
 import sherbetFile from '../../../demo/builds/sherbet.build.json'
 import treacleFile from '../../../demo/builds/treacle.build.json'
-import { balanceOf, slideTable, type Balance } from './index'
+import {
+  balanceOf,
+  cameraViews,
+  clearsAfterMm,
+  coveredShare,
+  lensOf,
+  rimInPicture,
+  smallestTilt,
+  slideTable,
+  type Balance,
+} from './index'
 
 const demo = [sherbetFile, pralineFile, marzipanFile, nougatFile, treacleFile].map(
   file => file.build as unknown as Build,
@@ -27,7 +37,7 @@ const figuresOf = (balance: Balance) => [
   ...(balance.slide ? [balance.slide.byMm, balance.slide.remainsMm, balance.slide.spreadMm] : []),
 ]
 
-describe('how the builds of the demo hang, nobody having placed anything', () => {
+describe('how the builds of the demo hang', () => {
   it.each(demo.map(build => [build.name, build] as const))(
     '%s hangs in every loadout, within a hand',
     (_name, build) => {
@@ -41,7 +51,9 @@ describe('how the builds of the demo hang, nobody having placed anything', () =>
         expect(balance.totalG).toBeCloseTo(masses[i]!.massG, 6)
         expect(Math.abs(balance.centre!.atMm[0])).toBeLessThan(15)
         expect(Math.abs(balance.centre!.atMm[1])).toBeLessThan(3)
-        expect(balance.assumed).toBe(balance.layout.pieces.length)
+        const placed = new Set(build.places?.pieces.map(piece => piece.lineId))
+        const isPlaced = ({ lineId }: { lineId: string }) => placed.has(lineId)
+        expect(balance.assumed).toBe(balance.layout.pieces.filter(piece => !isPlaced(piece)).length)
         expect(balance.spreadMm[0]).toBeGreaterThan(1)
       })
     },
@@ -58,7 +70,7 @@ describe('pieces that somebody places', () => {
   const put = (build: Build, more: object) =>
     applyCommand(build, {
       type: 'places.put',
-      pieces: [{ lineId: 'p7', number: 0, xMm: 0, yMm: 0, zMm: 30, sigmaMm: 0.5, turnDeg: 0, ...more }],
+      pieces: [{ lineId: 'p7', number: 0, xMm: 0, yMm: 0, zMm: 30, sigmaMm: 0.5, turnDeg: 0, tiltDeg: 0, ...more }],
     })
   it('the slide that is proposed hangs it true, strap and pad going along', () => {
     const before = hang(marzipan)
@@ -121,9 +133,9 @@ describe('pieces that somebody places', () => {
   it('a pack that takes the place of another sits there; a line that goes takes its places along', () => {
     const placed = put(put(marzipan, { xMm: 5 }), { lineId: 'camera', xMm: 50, zMm: 14 })
     const gone = applyCommand(placed, { type: 'lines.delete', ids: ['camera'] })
-    expect(gone.places!.pieces.map(piece => piece.lineId)).toEqual(['p7'])
+    expect(gone.places!.pieces.map(piece => piece.lineId)).toEqual(['gps', 'lead', 'cradle', 'p7'])
     const freed = applyCommand(placed, { type: 'places.free', pieces: [{ lineId: 'p7', number: 0 }] })
-    expect(freed.places!.pieces.map(piece => piece.lineId)).toEqual(['camera'])
+    expect(freed.places!.pieces.map(piece => piece.lineId)).toEqual(['camera', 'gps', 'lead', 'cradle'])
     expect(pieceOf(hang(freed), 'p7#0').isAssumed).toBe(true)
   })
   it('the pack below hangs the craft lower, and its pad lies between', () => {
@@ -197,5 +209,39 @@ describe('craft of which little is said', () => {
       { numRuns: 200 },
     )
     expect(Math.min(hits.hung - 100, hits.loads, hits.slides)).toBeGreaterThan(0)
+  })
+})
+
+describe('what the camera of a build sees', () => {
+  const [view] = cameraViews(marzipan, hang(marzipan).layout)
+  it('is told for Marzipan: props at its tilt, none from the smallest', () => {
+    expect(view!.tiltDeg).toBe(20)
+    expect(view!.discs).toHaveLength(4)
+    if (!('lens' in view!.seen)) throw new Error('the lens of the demo is said')
+    const { lens, clear } = view!.seen
+    const least = smallestTilt(clear)!
+    expect(least.shownDeg).toBeGreaterThan(30)
+    expect(least.shownDeg).toBeLessThan(45)
+    expect(coveredShare(lens, view!.lensAtMm, 20, view!.discs)).toBeGreaterThan(0.005)
+    expect(coveredShare(lens, view!.lensAtMm, least.shownDeg + 0.1, view!.discs)).toBe(0)
+    expect(rimInPicture(lens, view!.lensAtMm, 20, view!.discs[0]!).length).toBeGreaterThan(0)
+    const forward = clearsAfterMm(lens, view!.lensAtMm, 20, view!.discs, 'forward')!
+    const [x, y, z] = view!.lensAtMm
+    expect(clearsAfterMm(lens, [x + forward, y, z], 20, view!.discs, 'forward')).toBe(0)
+    expect(coveredShare(lens, [x + forward - 1, y, z], 20, view!.discs, 400)).toBeGreaterThan(0)
+    expect(clearsAfterMm(lens, view!.lensAtMm, least.shownDeg, view!.discs, 'up')).toBe(0)
+  })
+  it('is not told of a lens of which too little is said, or that cannot be', () => {
+    const camera = (properties: Line['properties']) => makeLine({ id: 'c', slot: 'camera', name: 'C', properties })
+    expect(lensOf(camera(null))).toEqual({ missing: ['viewDeg', 'viewAlong', 'lens', 'aspect'] })
+    expect(lensOf(camera({ viewDeg: 150, lens: 'wide', viewAlong: 'diagonal' }))).toEqual({ missing: ['aspect'] })
+    const all = { viewDeg: 190, viewAlong: 'across', aspect: '16:9' }
+    expect(lensOf(camera({ ...all, lens: 'straight lines straight' }))).toEqual({ impossible: true })
+    expect(lensOf(camera({ ...all, lens: 'wide' }))).toMatchObject({ lens: { kind: 'wide' }, aspect: 16 / 9 })
+    for (const viewAlong of ['across', 'up', 'diagonal'])
+      for (const lens of ['wide', 'straight lines straight'])
+        for (const viewDeg of [20, 100, 179, 220])
+          for (const aspect of ['4:3', '16:9', '1:1'])
+            expect(() => lensOf(camera({ viewDeg, viewAlong, lens, aspect }))).not.toThrow()
   })
 })

@@ -240,6 +240,7 @@ function piecesOf(line: Line, ground: Ground, build: Build, estimates: LineEstim
       sizeMm: size.sizeMm,
       shape: size.shape,
       turnDeg: place?.turnDeg ?? layer?.turnDeg ?? 0,
+      tiltDeg: place?.tiltDeg ?? 0,
       isAssumed: !place,
       isSizeAssumed: size.isAssumed,
       goesWithPack: follows,

@@ -25,6 +25,8 @@ export interface Piece {
   readonly shape: PieceShape
   /** Turned about the upright, degrees, against the clock seen from above. */
   readonly turnDeg: number
+  /** Its nose is tilted up, degrees: what a camera is. */
+  readonly tiltDeg: number
   /** Nobody has placed it: it sits where such a piece usually does. */
   readonly isAssumed: boolean
   /** Its size is not said, but what such a piece usually has. */

@@ -10,6 +10,8 @@ export interface PiecePlace {
   readonly sigmaMm: number
   /** Turned about the upright, degrees, against the clock seen from above. */
   readonly turnDeg: number
+  /** Its nose is tilted up, degrees: what a camera is. */
+  readonly tiltDeg: number
 }
 
 export const packSides = ['above', 'below'] as const

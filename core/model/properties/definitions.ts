@@ -73,6 +73,13 @@ const packLife = [
 /** Hands of polarisation. */
 export const polarisations = ['left hand', 'right hand', 'linear'] as const
 
+/** What a lens sees: its angle, along what it is told, how it draws, and the shape of its picture. */
+const view = [
+  measure('viewDeg', 'Field of view, degrees', '', 20, 220),
+  choice('viewAlong', 'Field of view is told', ['across', 'up', 'diagonal']),
+  choice('lens', 'Lens draws', ['straight lines straight', 'wide']),
+  choice('aspect', 'Shape of the picture', ['4:3', '16:9', '1:1']),
+]
 /** How arms lie: squarely, longer than wide, a little wider, or much wider so that props stay out of the picture. */
 export const armLayouts = ['X', 'stretched', 'hybrid', 'wide'] as const
 
@@ -162,13 +169,7 @@ const table: PropertyTable = {
     measure('diameterMm', 'Diameter', 'mm', 2, 40),
     measure('lengthMm', 'Length', 'mm', 2, 80),
   ],
-  camera: [
-    measure('widthMm', 'Width', 'mm', 5, 60),
-    videoFamily,
-    ...supply,
-    ...draw,
-    measure('viewDeg', 'Field of view, degrees', '', 20, 220),
-  ],
+  camera: [measure('widthMm', 'Width', 'mm', 5, 60), videoFamily, ...supply, ...draw, ...view],
   'video transmitter': [
     videoFamily,
     ...supply,
@@ -221,7 +222,7 @@ const table: PropertyTable = {
   wire: [whole('awg', 'Gauge', 'AWG', 10, 36), measure('lengthMm', 'Length', 'mm', 1, 5000)],
   coating: [material, measure('areaCm2', 'Area, cm²', '', 0.1, 1000)],
   other: [material],
-  payload: [...supply, ...draw, ...outline, videoFamily, provides],
+  payload: [...supply, ...draw, ...outline, videoFamily, provides, ...view],
   pack: [
     ...outline,
     measure('resistanceMohm', 'Resistance of a cell', 'mΩ', 0.5, 500),

@@ -19,6 +19,7 @@ export const piecePlaceSchema = z.strictObject({
   zMm: coordinate,
   sigmaMm: number('How well it is known: from 0 to 50 mm.', 0, 50),
   turnDeg: number('A turn is from −360 to 360 degrees.', -360, 360),
+  tiltDeg: number('A tilt is from −90 to 90 degrees.', -90, 90),
 }) satisfies z.ZodType<PiecePlace>
 
 export const placesShape = {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Piece, Vec3 } from '#core/aircraft/balance'
+import { cameraViews, type Piece, type Vec3 } from '#core/aircraft/balance'
 import type { LoadoutChoice, PiecePlace } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
 
@@ -69,6 +69,15 @@ const packSide = computed({
   get: () => store.build!.places?.packSide ?? 'above',
   set: side => void store.run({ type: 'places.pack', side }),
 })
+const stationViews = [
+  ['layout', 'Layout'],
+  ['camera', 'Camera view'],
+] as const
+const view = computed(() => (route.query.view === 'camera' ? 'camera' : 'layout'))
+const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'layout' ? undefined : key } })
+const cameras = computed(() =>
+  view.value === 'camera' && balance.value ? cameraViews(store.build!, balance.value.layout) : [],
+)
 const views = [
   ['above', 'From above'],
   ['side', 'From the left side'],
@@ -82,10 +91,17 @@ const views = [
       <div class="station-head">
         <h1>Balance</h1><span class="soft say">{{ placedWords }}; dashed ones sit where they usually do</span><span class="gap" />
         <el-segmented
-          v-if="balance?.pack"
+          v-if="balance?.pack && view === 'layout'"
           v-model="packSide"
           :options="packSides"
           aria-label="Where the pack sits"
+        />
+        <ViewTabs
+          :views="stationViews"
+          :view="view"
+          label="Views of Balance"
+          class="no-print"
+          @show="show"
         />
       </div>
       <StationSays page="balance" />
@@ -101,6 +117,20 @@ const views = [
           Add parts
         </NuxtLink>
       </p>
+      <template v-else-if="view === 'camera'">
+        <CameraPicture
+          v-for="one in cameras"
+          :key="one.piece.key"
+          :view="one"
+          @keep="place(one.piece, one.piece.atMm, { tiltDeg: $event })"
+        />
+        <p
+          v-if="cameras.length === 0"
+          class="empty"
+        >
+          No camera flies in this loadout. A payload is looked through too, once its field of view is said.
+        </p>
+      </template>
       <div
         v-else
         class="desk"
