@@ -103,7 +103,7 @@ test('what is typed moves a piece; bad input says so and moves nothing; where it
     ['Known to ±, one σ', '-1', 'How well it is known: from 0 to 50 mm.'],
     ['Turned, °', '900', 'A turn is from −360 to 360 degrees.'],
   ] as const) {
-    await inspector.getByLabel(label).fill(text)
+    await inspector.getByLabel(label, { exact: true }).fill(text)
     await app.keyboard.press('Enter')
     await expect(inspector.getByRole('alert').last()).toHaveText(sentence)
   }
