@@ -125,6 +125,18 @@ test('a pair moves in the mirror; the pack goes below; the slide table leads to 
     [0, -60],
     [1, 60],
   ])
+  const motor = app.getByRole('group', { name: 'From above' }).locator('[data-piece="motors#0"] ellipse')
+  const { x, y, width, height } = (await motor.boundingBox())!
+  await written(app, async () => {
+    await app.mouse.move(x + width / 2, y + height / 2)
+    await app.mouse.down()
+    await app.mouse.move(x + width / 2 - 20, y + height / 2, { steps: 8 })
+    await app.mouse.up()
+  })
+  const [right, left] = await placesOf(server, 'marzipan', 'motors')
+  expect(right!.xMm).toBeGreaterThan(motors[0]!.xMm + 5)
+  expect(left!.xMm).toBe(right!.xMm)
+  expect(left!.yMm).toBe(-right!.yMm)
   await written(app, () => app.getByText('Pack below', { exact: true }).click())
   await expect(app.getByText('Below the prop plane')).toBeVisible()
   await app.getByRole('row', { name: /^P4/ }).getByRole('button').first().click()

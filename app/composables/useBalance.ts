@@ -1,4 +1,4 @@
-import { balanceOf, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
+import { balanceOf, layoutOf, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
 import { blankPlaces, typedSigmaMm, type Build, type PiecePlace } from '#core/model/ledger'
 
 /** A build with some pieces placed as they are being dragged, before anything is kept. */
@@ -32,14 +32,16 @@ export function useBalance() {
     turnDeg: piece.turnDeg,
     tiltDeg: piece.tiltDeg,
   })
+  /** Where everything sits while nothing is being moved: a pair is one by where it stood before the hand came. */
+  const resting = computed(() =>
+    store.build ? layoutOf(store.build, store.choice, store.estimates).pieces : ([] as readonly Piece[]),
+  )
   /** The other one of a pair that stands on both sides alike: it moves in the mirror. */
-  function mirrorOf(piece: Piece): Piece | null {
-    const [x, y, z] = piece.atMm
+  function mirrorOf({ key, lineId }: Piece): Piece | null {
+    const [x, y, z] = resting.value.find(one => one.key === key)!.atMm
     if (Math.abs(y) < snapMm) return null
     const isMirrored = ({ atMm }: Piece) => Math.hypot(atMm[0] - x, atMm[1] + y, atMm[2] - z) < 0.5
-    return (
-      balance.value!.layout.pieces.find(one => one !== piece && one.lineId === piece.lineId && isMirrored(one)) ?? null
-    )
+    return resting.value.find(one => one.key !== key && one.lineId === lineId && isMirrored(one)) ?? null
   }
   /** A piece at another place, its mirror with it. */
   function moved(piece: Piece, atMm: Vec3, more: Partial<PiecePlace> = {}): PiecePlace[] {

@@ -6,6 +6,7 @@ import { fixed } from '#core/text/display'
 const props = defineProps<{ view: CameraView }>()
 const emit = defineEmits<{ keep: [tiltDeg: number] }>()
 const store = useBuildStore()
+const edgeId = useId()
 const tilt = ref(props.view.tiltDeg)
 watch(
   () => [props.view.piece.key, props.view.tiltDeg] as const,
@@ -95,7 +96,7 @@ const partsOf = computed(() => ({ path: `/builds/${store.build!.id}/parts`, quer
         role="img"
         :aria-label="`The picture at ${fixed(tilt, 0)}°: ${share > 0 || !isClear ? 'props are in it' : 'no props in it'}`"
       >
-        <clipPath id="camera-edge"><rect
+        <clipPath :id="edgeId"><rect
           :x="-wide / 2"
           :y="-high / 2"
           :width="wide"
@@ -110,7 +111,7 @@ const partsOf = computed(() => ({ path: `/builds/${store.build!.id}/parts`, quer
           :height="high"
           rx="2"
         />
-        <g clip-path="url(#camera-edge)">
+        <g :clip-path="`url(#${edgeId})`">
           <path
             v-for="(path, i) in rims"
             :key="i"
