@@ -41,8 +41,11 @@ interface Drawn {
 }
 /** From below to above, or from far to near, so that what is nearer lies on top. */
 const drawn = computed((): Drawn[] => {
-  const depth = (piece: Piece) =>
-    props.from === 'above' ? piece.atMm[2] : props.from === 'side' ? piece.atMm[1] : piece.atMm[0]
+  const depth = (piece: Piece) => {
+    // What turns covers what stands under it, and is seen through: it lies lowest, so that a hand gets at the rest.
+    if (props.from === 'above') return piece.shape === 'disc' ? -Infinity : piece.atMm[2]
+    return props.from === 'side' ? piece.atMm[1] : piece.atMm[0]
+  }
   return [...props.balance.layout.pieces]
     .sort((a, b) => depth(a) - depth(b))
     .map(piece => {
