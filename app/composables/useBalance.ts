@@ -1,5 +1,6 @@
 import { balanceOf, layoutOf, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
-import { blankPlaces, typedSigmaMm, type Build, type PiecePlace } from '#core/model/ledger'
+import { flightPlanOf, sheetFlight } from '#core/aircraft/flight'
+import { blankPlaces, type Build, type PiecePlace } from '#core/model/ledger'
 
 /** A build with some pieces placed as they are being dragged, before anything is kept. */
 function withPlaces(build: Build, places: readonly PiecePlace[]): Build {
@@ -21,25 +22,15 @@ export function useBalance() {
   )
   const pieceOf = (key: string) => balance.value?.layout.pieces.find(piece => piece.key === key) ?? null
 
-  /** The place of a piece, with what is said of it so far. */
-  const placeOf = (piece: Piece): PiecePlace => ({
-    lineId: piece.lineId,
-    number: piece.number,
-    xMm: piece.atMm[0],
-    yMm: piece.atMm[1],
-    zMm: piece.atMm[2],
-    sigmaMm: piece.isAssumed ? typedSigmaMm : piece.sigmaMm[0],
-    turnDeg: piece.turnDeg,
-    tiltDeg: piece.tiltDeg,
-  })
   /** Where everything sits while nothing is being moved: a pair is one by where it stood before the hand came. */
   const resting = computed(() =>
     store.build ? layoutOf(store.build, store.choice, store.estimates).pieces : ([] as readonly Piece[]),
   )
   /** The other one of a pair that stands on both sides alike: it moves in the mirror. */
   function mirrorOf({ key, lineId }: Piece): Piece | null {
-    const [x, y, z] = resting.value.find(one => one.key === key)!.atMm
-    if (Math.abs(y) < snapMm) return null
+    const rest = resting.value.find(one => one.key === key)
+    if (!rest || Math.abs(rest.atMm[1]) < snapMm) return null
+    const [x, y, z] = rest.atMm
     const isMirrored = ({ atMm }: Piece) => Math.hypot(atMm[0] - x, atMm[1] + y, atMm[2] - z) < 0.5
     return resting.value.find(one => one.key !== key && one.lineId === lineId && isMirrored(one)) ?? null
   }
@@ -47,7 +38,7 @@ export function useBalance() {
   function moved(piece: Piece, atMm: Vec3, more: Partial<PiecePlace> = {}): PiecePlace[] {
     const rounded = atMm.map(mm => Math.round(mm * 10) / 10) as unknown as Vec3
     const at = (one: Piece, side: 1 | -1): PiecePlace => ({
-      ...placeOf(one),
+      ...placeOfPiece(one),
       xMm: rounded[0],
       yMm: side * rounded[1] + 0,
       zMm: rounded[2],
@@ -67,31 +58,42 @@ export function useBalance() {
   }
   const keepSoon = useDebounceFn(keep, 500)
   onBeforeUnmount(keep)
+  /** What is being moved is kept before another piece is. */
+  function turnTo(piece: Piece) {
+    if (!moving.value.some(one => one.lineId === piece.lineId && one.number === piece.number)) keep()
+  }
+  /** All motors at their end over the weight, by the computation of Packs; where pieces sit changes nothing in it. */
+  const thrustToWeight = computed(() => {
+    const { build, choice, estimates } = store
+    if (!build) return null
+    const { totalG } = balanceOf(build, choice, estimates)
+    return sheetFlight(build, choice, totalG, flightPlanOf(build)).forecast?.thrustToWeightStart ?? null
+  })
 
   return {
     balance,
+    thrustToWeight,
     pieceOf,
     /** Moves a piece without keeping it yet. */
     drag(piece: Piece, atMm: Vec3) {
+      turnTo(piece)
       moving.value = moved(piece, snapped(atMm))
     },
     /** Moves a piece by a step of the keys; a while after the last step it is kept. */
     nudge(piece: Piece, by: Vec3) {
-      if (
-        moving.value.length > 0 &&
-        !moving.value.some(one => one.lineId === piece.lineId && one.number === piece.number)
-      )
-        keep()
+      turnTo(piece)
       moving.value = moved(piece, [piece.atMm[0] + by[0], piece.atMm[1] + by[1], piece.atMm[2] + by[2]])
       void keepSoon()
     },
     /** Puts a piece somewhere at once. True where it was taken. */
     put(piece: Piece, atMm: Vec3, more: Partial<PiecePlace> = {}): boolean {
+      turnTo(piece)
       moving.value = []
       return store.run({ type: 'places.put', pieces: moved(piece, atMm, more) })
     },
     /** Lets a line's pieces sit where they usually do. */
     free(piece: Piece) {
+      turnTo(piece)
       moving.value = []
       const of = store.build!.places?.pieces.filter(one => one.lineId === piece.lineId) ?? []
       if (of.length > 0)

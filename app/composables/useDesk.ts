@@ -7,11 +7,11 @@ const restMs = 250
 /** How the loadout on view hangs, worked out when an edit is drawn and done with. */
 const useHanging = createSharedComposable(() => {
   const store = useBuildStore()
-  const hangs = shallowRef<Balance | null>(null)
+  const hangs = shallowRef<{ readonly buildId: string; readonly balance: Balance } | null>(null)
   watchDebounced(
     () => [store.build, store.choice, store.estimates] as const,
     ([build, choice, estimates]) => {
-      hangs.value = build ? balanceOf(build, choice, estimates) : null
+      hangs.value = build ? { buildId: build.id, balance: balanceOf(build, choice, estimates) } : null
     },
     { debounce: restMs, immediate: true },
   )
@@ -23,7 +23,7 @@ export function useDesk() {
   const store = useBuildStore()
   const { report: fit } = useFit()
   const { ownCells } = useLoadouts()
-  const balance = useHanging()
+  const hanging = useHanging()
   const desk = computed((): Desk | null => {
     const { build, overview, choice, steps } = store
     if (!build || !overview) return null
@@ -32,7 +32,7 @@ export function useDesk() {
       overview,
       choice,
       fit: fit.value,
-      balance: balance.value,
+      balance: hanging.value?.buildId === build.id ? hanging.value.balance : null,
       loadouts: ownCells.value,
       lastChange: steps.undo,
     }

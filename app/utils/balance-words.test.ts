@@ -63,9 +63,9 @@ describe('what is said of how a craft hangs', () => {
     ).toEqual(['4.1 mm', '2.9 mm forward', 'stays', 'misses by 1.0 mm', 'no pack'])
   })
   it('what is left of full throttle is told with the thrust where it is known', () => {
-    const hover = { loadsG: [], greatestG: 1, levelShare: 0.97, thrustToWeight: null }
-    expect(levelWords(hover)).toBe('97.0 % of full throttle is left, level')
-    expect(levelWords({ ...hover, thrustToWeight: { all: 3.6, level: 3.4 } })).toBe('level 3.40 : 1 instead of 3.60')
+    const hover = { loadsG: [], greatestG: 1, levelShare: 0.97 }
+    expect(levelWords(hover, null)).toBe('97.0 % of full throttle is left, level')
+    expect(levelWords(hover, 3.6)).toBe('level 3.49 : 1 instead of 3.60')
     expect(hoverProblemWords({ problem: 'few rotors' })).toBe(
       'With fewer than four rotors what each carries is not told.',
     )

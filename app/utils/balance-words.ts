@@ -79,9 +79,9 @@ export function slideCellWords(slide: Slide | null): string {
 export const sideWords = (yMm: number): string =>
   Math.abs(yMm) <= trueMm ? 'in the middle' : yMm > 0 ? 'to the left' : 'to the right'
 
-/** What is left of full throttle while it flies level. */
-export function levelWords({ thrustToWeight, levelShare }: Exclude<Hover, { problem: string }>): string {
-  return thrustToWeight
-    ? `level ${fixed(thrustToWeight.level, 2)} : 1 instead of ${fixed(thrustToWeight.all, 2)}`
+/** What is left of full throttle while it flies level; `thrustToWeight` is of all motors at their end, as Packs has it. */
+export function levelWords({ levelShare }: Exclude<Hover, { problem: string }>, thrustToWeight: number | null): string {
+  return thrustToWeight !== null
+    ? `level ${fixed(thrustToWeight * levelShare, 2)} : 1 instead of ${fixed(thrustToWeight, 2)}`
     : `${fixed(100 * levelShare, 1)} % of full throttle is left, level`
 }

@@ -26,23 +26,11 @@ const shown = (mm: number) => Number(mm.toFixed(1))
 /** A number typed into one of the fields: taken where the place it makes is one. */
 function type(key: keyof PiecePlace, event: Event) {
   const read = readNumber(withoutUnit((event.target as HTMLInputElement).value.trim(), key.endsWith('Deg') ? '°' : 'mm'))
-  const { atMm, lineId, number, sigmaMm, turnDeg, tiltDeg, isAssumed } = props.piece
   if (isNotRead(read)) {
     problems.value = { ...problems.value, [key]: read.problem }
     return
   }
-  const next = {
-    lineId,
-    number,
-    xMm: atMm[0],
-    yMm: atMm[1],
-    zMm: atMm[2],
-    sigmaMm: isAssumed ? 0.5 : sigmaMm[0],
-    turnDeg,
-    tiltDeg,
-    [key]: read.value,
-  }
-  const parsed = piecePlaceSchema.safeParse(next)
+  const parsed = piecePlaceSchema.safeParse({ ...placeOfPiece(props.piece), [key]: read.value })
   problems.value = { ...problems.value, [key]: parsed.success ? '' : parsed.error.issues[0]!.message }
   if (parsed.success) {
     const { xMm, yMm, zMm, sigmaMm: sigma, turnDeg: turn, tiltDeg: tilt } = parsed.data
@@ -54,6 +42,9 @@ const pull = computed(() => {
   const { centre } = props.balance
   return centre ? (props.piece.mass.valueG * props.piece.atMm[0]) / centre.massG : 0
 })
+const pullWords = computed(() =>
+  Math.abs(pull.value) < 0.005 ? 'either way' : pull.value < 0 ? 'towards the tail' : 'towards the nose',
+)
 const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / props.balance.centre.massG : 0))
 </script>
 
@@ -64,7 +55,7 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
       {{ slotFacts[piece.slot].label }}, {{ fixed(piece.mass.valueG, 2) }} g
     </p>
     <div class="value figure">
-      {{ fixed(Math.abs(pull), 2) }}<small> mm {{ pull < 0 ? 'towards the tail' : 'towards the nose' }}</small>
+      {{ fixed(Math.abs(pull), 2) }}<small> mm {{ pullWords }}</small>
     </div>
     <p>is what this piece alone pulls the balance. Every millimetre it moves takes {{ fixed(perMm, 3) }} mm.</p>
     <h3>Where it sits, mm</h3>

@@ -140,6 +140,9 @@ describe('pieces that somebody places', () => {
   })
   it('the pack below hangs the craft lower, and its pad lies between', () => {
     const below = applyCommand(marzipan, { type: 'places.pack', side: 'below' })
+    // A pack that was placed above goes along.
+    const moved = applyCommand(put(marzipan, { xMm: 9, zMm: 35 }), { type: 'places.pack', side: 'below' })
+    expect(pieceOf(hang(moved), 'p7#0').atMm).toEqual(pieceOf(hang(below), 'p7#0').atMm)
     const [over, under] = [hang(marzipan), hang(below)]
     expect(under.centre!.atMm[2]).toBeLessThan(over.centre!.atMm[2] - 10)
     expect(under.abovePropsMm).toBeLessThan(0)

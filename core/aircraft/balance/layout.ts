@@ -50,7 +50,7 @@ interface Ground {
   readonly armMm: number
   /** Height of the upper side of the stack, mm, and of the middle of each layer that is a line. */
   readonly topMm: number
-  readonly layers: ReadonlyMap<string, { readonly midMm: number; readonly turnDeg: number; readonly isSaid: boolean }>
+  readonly layers: ReadonlyMap<string, { readonly midMm: number; readonly turnDeg: number }>
   readonly motor: Size | null
   readonly upsideDown: boolean
   readonly pushed: boolean
@@ -67,7 +67,6 @@ interface Ground {
 function stackHeights(build: Build, lines: readonly Line[], armMm: number): Pick<Ground, 'topMm' | 'layers'> {
   let n = 0
   const stack = stackOf(build.fit?.stack ?? suggestStack(lines, () => `layer-${n++}`), lines)
-  const isSaid = new Map(stack.layers.map(layer => [layer.id, layer.heightMm !== null]))
   const { placed } = stackUp(
     { layers: stack.layers.map(layer => ({ ...layer, heightMm: layer.heightMm ?? usualLayerMm[layer.kind] })) },
     null,
@@ -78,7 +77,7 @@ function stackHeights(build: Build, lines: readonly Line[], armMm: number): Pick
     placed.flatMap(one =>
       one.layer.lineId === null || one.layer.kind === 'plate'
         ? []
-        : [[one.layer.lineId, { midMm: mid(one), turnDeg: one.layer.turnDeg, isSaid: isSaid.get(one.layer.id)! }]],
+        : [[one.layer.lineId, { midMm: mid(one), turnDeg: one.layer.turnDeg }]],
     ),
   )
   const roof = placed.filter(one => one.layer.kind !== 'aerial').at(-1)

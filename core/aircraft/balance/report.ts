@@ -18,8 +18,6 @@ export type Hover =
       readonly greatestG: number
       /** What is left of full throttle while it flies level, 0–1. */
       readonly levelShare: number
-      /** Thrust to weight at full throttle by all motors, and level; null where no bench table says what they pull. */
-      readonly thrustToWeight: { readonly all: number; readonly level: number } | null
     }
   | { readonly problem: LoadsProblem }
 
@@ -88,13 +86,10 @@ function hoverOf(build: Build, layout: Layout, centre: Centre, totalG: number): 
     .filter(piece => piece.slot === 'motor')
     .map(piece => mostThrustG(benchOf(byId.get(piece.lineId)!)))
   const known = thrusts.every(thrust => thrust !== null)
-  const share = known ? levelShare(hover.loadsG, thrusts) : levelShare(hover.loadsG)
-  const all = known ? thrusts.reduce((sum, thrust) => sum + thrust, 0) / totalG : null
   return {
     loadsG: hover.loadsG,
     greatestG: Math.max(...hover.loadsG),
-    levelShare: share,
-    thrustToWeight: all === null ? null : { all, level: all * share },
+    levelShare: known ? levelShare(hover.loadsG, thrusts) : levelShare(hover.loadsG),
   }
 }
 function mostThrustG(bench: readonly { readonly thrustG: number | null }[] | null): number | null {
@@ -134,6 +129,14 @@ export interface SlideRow {
   readonly cells: readonly SlideCell[]
 }
 
+/** The slide of one loadout, without all else that is told of how it hangs. */
+function slideIn(build: Build, choice: LoadoutChoice, estimates: LineEstimates): Slide | null {
+  const layout = layoutOf(build, choice, estimates)
+  const centre = centreOf(layout.pieces)
+  const pack = layout.pieces.find(piece => piece.slot === 'pack')
+  return centre && pack ? slideOf(layout, centre, pack) : null
+}
+
 /** Where each pack sits, for every set-up it may be flown with. */
 export function slideTable(build: Build, estimates: LineEstimates): SlideRow[] {
   const choices = allLoadouts(build)
@@ -143,6 +146,6 @@ export function slideTable(build: Build, estimates: LineEstimates): SlideRow[] {
     massG: estimates.of(line).valueG,
     cells: choices
       .filter(choice => choice.packLineId === line.id)
-      .map(choice => ({ choice, slide: balanceOf(build, choice, estimates).slide })),
+      .map(choice => ({ choice, slide: slideIn(build, choice, estimates) })),
   }))
 }

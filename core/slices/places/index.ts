@@ -73,7 +73,7 @@ export const placesSlice: BuildSlice<'places', PutPlaces | FreePlaces | SetPackS
     },
     'places.pack': {
       shape: { side: placesShape.packSide },
-      apply: (build, { side }) => ({ ...build, places: { ...(build.places ?? blankPlaces), packSide: side } }),
+      apply: (build, { side }) => ({ ...build, places: onSide(build, side) }),
       describe: ({ side }) => told(`The pack sits ${side}`),
     },
   },
@@ -91,6 +91,14 @@ export const placesSlice: BuildSlice<'places', PutPlaces | FreePlaces | SetPackS
 
 function placeOf(build: Build, piece: Pick<PiecePlace, 'lineId' | 'number'>): PiecePlace | undefined {
   return build.places?.pieces.find(one => keyOf(one) === keyOf(piece))
+}
+
+/** A pack that somebody placed sits where it usually does on its new side: its place was one of the other side. */
+function onSide(build: Build, side: PackSide): PlacesPlan {
+  const places = build.places ?? blankPlaces
+  if (places.packSide === side) return places
+  const packs = new Set(build.lines.flatMap(line => (line.slot === 'pack' ? [line.id] : [])))
+  return { packSide: side, pieces: places.pieces.filter(piece => !packs.has(piece.lineId)) }
 }
 
 function putPlaces(build: Build, pieces: readonly PiecePlace[]): Build {

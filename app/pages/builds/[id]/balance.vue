@@ -6,7 +6,7 @@ import { fixed } from '#core/text/display'
 const store = useBuildStore()
 const route = useRoute()
 const router = useRouter()
-const { balance, pieceOf, drag, nudge, put, free, keep } = useBalance()
+const { balance, thrustToWeight, pieceOf, drag, nudge, put, free, keep } = useBalance()
 
 const selectedKey = computed(() => (typeof route.query.piece === 'string' ? route.query.piece : null))
 const selected = computed(() => (selectedKey.value === null ? null : pieceOf(selectedKey.value)))
@@ -210,7 +210,7 @@ const views = [
             >
               <small>Hardest motor at hover</small>
               <b class="figure">{{ fixed(hover.greatestG, 1) }} g</b>
-              <small>{{ levelWords(hover) }}</small>
+              <small>{{ levelWords(hover, thrustToWeight) }}</small>
             </div>
             <div
               v-if="balance.gyrationMm"
@@ -228,6 +228,13 @@ const views = [
             {{ hoverProblemWords(hover) }}
           </p>
           <SlideTable @choose="choose" />
+          <p
+            v-if="balance.layout.tray?.isFrontAssumed && balance.pack"
+            class="soft"
+          >
+            Nobody has said where the tray begins: it is taken to lie in the middle. Its front edge is a property of the
+            frame, under <NuxtLink :to="`/builds/${store.build!.id}/parts`">Parts</NuxtLink>.
+          </p>
         </div>
       </div>
     </main>
