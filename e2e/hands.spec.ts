@@ -305,6 +305,26 @@ test('pictures of a part: added in the inspector, taken back by Z, gone along in
   await app.keyboard.press('z')
   await expect(shown).toHaveCount(2)
 
+  // One that comes late goes to the line it was chosen for, though another is on view by then.
+  let letIn: () => void = () => undefined
+  const held = new Promise<void>(done => {
+    letIn = done
+  })
+  await app.route('**/api/pictures', async route => {
+    await held
+    await route.continue()
+  })
+  await choose.setInputFiles({ name: 'late.jpg', mimeType: 'image/jpeg', buffer: photo })
+  await expect(inspector.getByRole('button', { name: 'Sending …' })).toBeVisible()
+  await app.locator('[data-row=strap] [data-col=name]').click()
+  await expect(shown).toHaveCount(0)
+  await written(app, () => Promise.resolve(letIn()))
+  await expect(shown).toHaveCount(0)
+  await app.locator('[data-row=frame] [data-col=name]').click()
+  await expect(shown).toHaveCount(3)
+  await written(app, () => app.keyboard.press('z'))
+  await app.unrouteAll({ behavior: 'wait' })
+
   await inspector.getByRole('button', { name: 'Back to the build' }).click()
   await inspector.getByRole('button', { name: 'Take apart or move lines' }).click()
   const dialog = app.getByRole('dialog', { name: 'Take apart or move' })

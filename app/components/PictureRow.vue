@@ -9,6 +9,11 @@ const props = defineProps<{
   pathOf: (id: string) => string
   /** Sends a picture; its id comes back when it lies on the disk. */
   keep: (file: File) => Promise<string>
+  /**
+   * Asked when a picture is chosen: what takes its id in when it has come. By then another thing may be on view, or none.
+   * Throws a sentence where it cannot.
+   */
+  holder: () => (id: string) => unknown
 }>()
 const emit = defineEmits<{ change: [ids: readonly string[]] }>()
 const problem = ref('')
@@ -16,22 +21,26 @@ const sending = ref(0)
 const unreadable = ref<ReadonlySet<string>>(new Set())
 const numbered = (i: number) => (props.ids.length > 1 ? `, ${i + 1} of ${props.ids.length}` : '')
 
+let isGone = false
+onBeforeUnmount(() => {
+  isGone = true
+})
 /** One after another: each is added to those that are there when it has come. */
 let last: Promise<unknown> = Promise.resolve()
 function add(file: File) {
   problem.value = ''
   sending.value++
-  const { keep, of } = props
+  const { keep, most } = props
+  const takeIn = props.holder()
   last = last
     .then(async () => {
-      if (of !== props.of) return
-      if (props.ids.length >= props.most) throw new Error(`At most ${props.most} pictures are kept here. Nothing was kept.`)
-      const id = await keep(file)
-      if (of === props.of) emit('change', [...props.ids, id])
+      if (props.ids.length >= most) throw new Error(`At most ${most} pictures are kept here. Nothing was kept.`)
+      await takeIn(await keep(file))
       await nextTick()
     })
     .catch(error => {
       problem.value = sentenceOf(error)
+      if (isGone) void tell(`${file.name}: ${problem.value}`)
     })
     .finally(() => {
       sending.value--

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AssemblyRun } from '~/composables/useAssembly'
+import { recordOf } from '#core/making/assembly'
 import { readNumber, withoutUnit } from '#core/text/units'
 
 const props = defineProps<{ run: AssemblyRun }>()
@@ -14,6 +15,15 @@ watch(
   },
 )
 
+/** A photo goes to the step it was taken for: the next one may be on view when it has come. */
+function holdPhoto() {
+  const [buildId, { stepId }] = [store.build!.id, record.value]
+  return (id: string) => {
+    if (store.build?.id !== buildId) throw new Error('The build of this photo is not open any more. It was not kept.')
+    const { photoIds } = recordOf(props.run.assembly.value, stepId)
+    if (!props.run.put({ photoIds: [...photoIds, id] }, stepId)) throw new Error(store.refusal)
+  }
+}
 function photos(photoIds: readonly string[]) {
   problem.value = props.run.put({ photoIds: [...photoIds] }) ? '' : store.refusal
 }
@@ -56,6 +66,7 @@ function minutes(event: Event) {
       words="Add a photo"
       :path-of="id => kept.photoPath(store.build!.id, id)"
       :keep="photo => kept.keepPhoto(store.build!.id, photo)"
+      :holder="holdPhoto"
       @change="photos"
     />
     <p

@@ -113,6 +113,15 @@ async function place() {
   placed.value = kept ? `${quantity} × on ${build.name} now.` : ''
   drawer.problem = ''
 }
+/** A picture goes to the part it was chosen for, whatever is on view when it has come. */
+function holdPicture() {
+  const { id: partId } = props.part
+  return async (id: string) => {
+    const part = drawer.partOf(partId)
+    if (!part) throw new Error('The part of this picture is not in the drawer any more. The picture was not kept.')
+    if (!(await drawer.change(part, { pictureIds: [...part.pictureIds, id] }))) throw new Error(drawer.problem)
+  }
+}
 </script>
 
 <template>
@@ -246,6 +255,7 @@ async function place() {
       :key="part.id"
       :of="part.name"
       :ids="part.pictureIds"
+      :holder="holdPicture"
       @change="change({ pictureIds: [...$event] })"
     />
     <h3>How many, where from</h3>

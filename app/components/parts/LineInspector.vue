@@ -193,6 +193,16 @@ function remove() {
   store.selectedId = null
   store.run({ type: 'lines.delete', ids: [props.line.id] })
 }
+/** A picture goes to the line it was chosen for, whatever is on view when it has come. */
+function holdPicture() {
+  const [buildId, lineId] = [store.build!.id, props.line.id]
+  return (id: string) => {
+    const line = store.build?.id === buildId ? store.lineOf(lineId) : undefined
+    if (!line) throw new Error('The part of this picture is not open any more. The picture was not kept.')
+    const fields = { pictureIds: [...line.pictureIds, id] }
+    if (!store.run({ type: 'lines.change', changes: [{ id: lineId, fields }] })) throw new Error(store.refusal)
+  }
+}
 </script>
 
 <template>
@@ -456,6 +466,7 @@ function remove() {
       :key="line.id"
       :of="lineTitle(line)"
       :ids="line.pictureIds"
+      :holder="holdPicture"
       @change="change({ pictureIds: $event })"
     />
     <p class="soft">

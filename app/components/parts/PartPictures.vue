@@ -2,7 +2,7 @@
 import { mostPictures } from '#core/slices/lines'
 
 /** Pictures of a part, of a build or of the drawer. */
-defineProps<{ of: string; ids: readonly string[] }>()
+defineProps<{ of: string; ids: readonly string[]; holder: () => (id: string) => unknown }>()
 const emit = defineEmits<{ change: [ids: readonly string[]] }>()
 </script>
 
@@ -14,6 +14,7 @@ const emit = defineEmits<{ change: [ids: readonly string[]] }>()
     words="Add a picture"
     :path-of="id => `/api/pictures/${id}`"
     :keep="file => keepPicture('/api/pictures', file)"
+    :holder="holder"
     @change="emit('change', $event)"
   />
 </template>

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { applyCommand, makeBuild } from '../../changes/commands'
 import { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, estimatesOf, loadoutMasses } from '../../mass/loadout'
+import { discsOf } from '../fit'
 import { makeLine, makeMass, slots, type Build, type Line } from '../../model/ledger'
 import marzipanFile from '../../../demo/builds/marzipan.build.json'
 import nougatFile from '../../../demo/builds/nougat.build.json'
@@ -127,6 +128,10 @@ describe('pieces that somebody places', () => {
     const [before, after] = [hang(placed), hang(other)]
     expect(after.layout.arms.forwardMm).toBeGreaterThan(before.layout.arms.forwardMm)
     expect(after.layout.arms.forwardMm / after.layout.arms.sidewaysMm).toBeCloseTo(1.15, 9)
+    // Fit looks for props where Balance has them.
+    expect(discsOf(other.lines.filter(line => line.state === 'fitted'))!.centresMm.map(([x]) => Math.abs(x))).toEqual(
+      after.layout.rotors.map(({ xMm }) => expect.closeTo(Math.abs(xMm), 9) as number),
+    )
     expect(pieceOf(after, 'p7#0').atMm[0]).toBe(4)
     expect(pieceOf(after, 'motors#0').atMm[0]).toBeCloseTo(after.layout.arms.forwardMm, 9)
   })

@@ -1,9 +1,7 @@
 import { countedLines, type LineEstimates } from '../../mass/loadout'
 import { scaleEstimate } from '../../maths/estimate'
 import { blankPlaces, packLabel, type Build, type Line, type LoadoutChoice, type Slot } from '../../model/ledger'
-import { measureOf } from '../../model/properties'
-import { frameWith, stackOf, stackUp, suggestStack, type Layer, type PlacedLayer } from '../fit'
-import { armsOf, type Arms } from './arms'
+import { armsOf, saidOfFrame, stackOf, stackUp, suggestStack, type Arms, type Layer, type PlacedLayer } from '../fit'
 import type { Rotor } from './loads'
 import type { Range } from './moves'
 import { pieceKey, type Piece, type Vec3 } from './pieces'
@@ -84,11 +82,6 @@ function stackHeights(build: Build, lines: readonly Line[], armMm: number): Pick
   return { topMm: roof ? roof.toMm - armMm : 0, layers }
 }
 
-const said = (lines: readonly Line[], key: string) => {
-  const frame = frameWith(lines, key)
-  return (frame && measureOf(frame, key)) ?? null
-}
-
 /** Where each piece of a line usually sits: forward, left, up, mm. */
 function usualPlaces(line: Line, size: Size, ground: Ground): readonly Vec3[] {
   const { arms, topMm, noseMm, armMm, packMm, packSize, packSide } = ground
@@ -165,7 +158,7 @@ function beside(count: number, [x, y, z]: Vec3, { sizeMm: [, wide] }: Size): rea
 
 function groundOf(build: Build, lines: readonly Line[]): Ground {
   const arms = armsOf(lines)
-  const armMm = said(lines, 'armThicknessMm') ?? said(lines, 'plateThicknessMm') ?? 2
+  const armMm = saidOfFrame(lines, 'armThicknessMm') ?? saidOfFrame(lines, 'plateThicknessMm') ?? 2
   const { topMm, layers } = stackHeights(build, lines, armMm)
   const motor = lines.find(line => line.slot === 'motor')
   const pack = lines.find(line => line.slot === 'pack')
@@ -174,9 +167,9 @@ function groundOf(build: Build, lines: readonly Line[]): Ground {
   const packSize = pack ? sizeOf(pack) : null
   const padMm = pad ? sizeOf(pad).sizeMm[2] : 0
   const place = pack && build.places?.pieces.find(one => one.lineId === pack.id)
-  const trayLengthMm = said(lines, 'trayLengthMm')
-  const frontMm = said(lines, 'trayFrontMm')
-  const middleMm = trayLengthMm !== null && frontMm !== null ? frontMm - trayLengthMm / 2 : 0
+  const trayLengthMm = saidOfFrame(lines, 'trayLengthMm')
+  const frontMm = saidOfFrame(lines, 'trayFrontMm')
+  const middleMm = trayLengthMm !== undefined && frontMm !== undefined ? frontMm - trayLengthMm / 2 : 0
   const packHigh = packSize?.sizeMm[2] ?? 28
   const usualPackMm = packSide === 'above' ? topMm + padMm + packHigh / 2 : -armMm - padMm - packHigh / 2
   return {
@@ -267,15 +260,18 @@ export function layoutOf(build: Build, choice: LoadoutChoice, estimates: LineEst
   const placed = lines.filter(line => !spreadSlots.includes(line.slot) || isPlaced(build, line))
   const pieces = placed.flatMap(line => piecesOf(line, ground, build, estimates))
   const props = pieces.filter(piece => piece.slot === 'propeller')
-  const lengthMm = said(lines, 'trayLengthMm')
-  const frontMm = said(lines, 'trayFrontMm')
+  const lengthMm = saidOfFrame(lines, 'trayLengthMm')
+  const frontMm = saidOfFrame(lines, 'trayFrontMm')
   return {
     pieces,
     spread: lines.filter(line => !placed.includes(line)),
     arms: ground.arms,
     rotors: rotorsOf(pieces),
     propPlaneMm: props.length === 0 ? null : props.reduce((sum, prop) => sum + prop.atMm[2], 0) / props.length,
-    tray: lengthMm === null ? null : { frontMm: frontMm ?? lengthMm / 2, lengthMm, isFrontAssumed: frontMm === null },
+    tray:
+      lengthMm === undefined
+        ? null
+        : { frontMm: frontMm ?? lengthMm / 2, lengthMm, isFrontAssumed: frontMm === undefined },
   }
 }
 

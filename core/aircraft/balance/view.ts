@@ -1,6 +1,6 @@
 import type { Build, Line } from '../../model/ledger'
 import { measureOf, textOf } from '../../model/properties'
-import { frameWith } from '../fit'
+import { saidOfFrame } from '../fit'
 import { clearTilts, inPicture, lensFrom, seesDisc, type ClearRange, type Disc, type Lens } from './lens'
 import type { Layout } from './layout'
 import type { Piece, Vec3 } from './pieces'
@@ -61,7 +61,7 @@ export function lensOf(
 
 /** Where props turn, and the rings of ducts round them. */
 export function discsOfLayout(build: Build, { pieces }: Layout): Disc[] {
-  const ductMm = (frame => frame && measureOf(frame, 'ductMm'))(frameWith(build.lines, 'ductMm'))
+  const ductMm = saidOfFrame(build.lines, 'ductMm')
   return pieces
     .filter(piece => piece.slot === 'propeller')
     .flatMap(({ atMm, sizeMm }) => [

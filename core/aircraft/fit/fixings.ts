@@ -10,7 +10,7 @@ import {
 } from '../../mass/mass-calculators'
 import { measureOf, textOf } from '../../model/properties'
 import type { Line } from '../../model/ledger'
-import { frameWith } from './stack'
+import { frameWith } from './frame-with'
 import { isSaidJoint, type JointPlan, type SaidJoint } from '../../model/data'
 
 /** Lengths screws are sold in, mm. */

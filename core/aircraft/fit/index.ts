@@ -1,5 +1,7 @@
 export * from '../../model/data'
 export * from './gear'
+export * from './frame-with'
+export * from './arms'
 export * from './stack'
 export * from './wires'
 export * from './fixings'

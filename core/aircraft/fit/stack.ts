@@ -2,6 +2,8 @@ import { CoreInputError } from '../../basics/errors'
 import type { Line } from '../../model/ledger'
 import { measureOf } from '../../model/properties'
 import type { Layer, Stack } from '../../model/data'
+import { armsSaid } from './arms'
+import { frameWith, saidOfFrame } from './frame-with'
 
 /** Lengths standoffs are sold in, mm. */
 export const standoffLengthsMm = [4, 5, 6, 8, 10, 12, 14, 15, 16, 18, 20, 22, 25, 28, 30, 35, 40, 45, 50] as const
@@ -157,29 +159,19 @@ export function clearanceMm(layer: Layer, discs: Discs): number {
   )
 }
 
-/** Of several frame parts the one that says something, or the first. */
-export function frameWith(lines: readonly Line[], key: string): Line | undefined {
-  const frames = lines.filter(line => line.slot === 'frame')
-  return frames.find(frame => measureOf(frame, key) !== undefined) ?? frames[0]
-}
-
-/** The discs of a four-motor craft, from its diagonal and the duct or prop; null when either is not known. */
+/** The discs of a four-motor craft, from its arms and the duct or prop; null when either is not known. */
 export function discsOf(lines: readonly Line[]): Discs | null {
-  const told = (key: string) => {
-    const frame = frameWith(lines, key)
-    return frame && measureOf(frame, key)
-  }
   const prop = lines.find(line => line.slot === 'propeller')
-  const wheelbaseMm = told('wheelbaseMm')
-  const acrossMm = told('ductMm') ?? (prop && measureOf(prop, 'diameterMm'))
-  if (wheelbaseMm === undefined || acrossMm === undefined) return null
-  const side = wheelbaseMm / 2 / Math.SQRT2
+  const arms = armsSaid(lines)
+  const acrossMm = saidOfFrame(lines, 'ductMm') ?? (prop && measureOf(prop, 'diameterMm'))
+  if (!arms || acrossMm === undefined) return null
+  const { forwardMm, sidewaysMm } = arms
   return {
     centresMm: [
-      [side, side],
-      [-side, side],
-      [-side, -side],
-      [side, -side],
+      [forwardMm, sidewaysMm],
+      [-forwardMm, sidewaysMm],
+      [-forwardMm, -sidewaysMm],
+      [forwardMm, -sidewaysMm],
     ],
     radiusMm: acrossMm / 2,
   }
