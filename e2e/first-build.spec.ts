@@ -47,7 +47,7 @@ test('candidates, set-ups, reasons, own cards and find work as they say', async 
   ).toHaveValue('lighter without its case')
   await app.getByRole('button', { name: 'Take back' }).click()
   await expect(app.getByTestId('verdict')).toHaveText('Too close to call')
-  await app.getByRole('button', { name: 'Do again' }).click()
+  await app.getByRole('button', { name: 'Do again Shift Z' }).click()
   await expect(app.getByTestId('verdict')).toHaveText('Clear')
 
   await app.getByRole('link', { name: 'Rules' }).click()

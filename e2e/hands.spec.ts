@@ -322,7 +322,8 @@ test('pictures of a part: added in the inspector, taken back by Z, gone along in
   await expect(shown).toHaveCount(0)
   await app.locator('[data-row=frame] [data-col=name]').click()
   await expect(shown).toHaveCount(3)
-  await written(app, () => app.keyboard.press('z'))
+  await app.keyboard.press('Control+z')
+  await expect(shown).toHaveCount(2)
   await app.unrouteAll({ behavior: 'wait' })
 
   await inspector.getByRole('button', { name: 'Back to the build' }).click()

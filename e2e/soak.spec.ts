@@ -411,9 +411,13 @@ test('edit, switch, lose the network, kill the server, kill the tab, sign out: i
   let open = pick(builds)
   let up = true
   let offline = false
+  // A page that is left says so where something would be lost, and whoever is asked stays until it no longer does.
+  const nothingToLose = () =>
+    page.waitForFunction(() => window.dispatchEvent(new Event('beforeunload', { cancelable: true })))
   const show = async (id: string) => {
     if (!up || offline) return false
     open = id
+    await nothingToLose()
     await page.goto(`${address}/builds/${id}/parts`)
     const passphrase = page.getByLabel('Passphrase')
     const row = page.locator(`[data-row="${rows[id]![0]}"]`)
@@ -462,7 +466,7 @@ test('edit, switch, lose the network, kill the server, kill the tab, sign out: i
       done('signed out')
     } else if (up && !offline) {
       // The tab is gone without a word, as a phone does it, as soon as it no longer says that something would be lost.
-      await page.waitForFunction(() => window.dispatchEvent(new Event('beforeunload', { cancelable: true })))
+      await nothingToLose()
       const next_ = await context.newPage()
       await page.close({ runBeforeUnload: false })
       page = next_

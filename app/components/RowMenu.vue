@@ -40,10 +40,13 @@ async function shown(isOpen: boolean) {
     const list = items.value?.$el
     list?.removeAttribute('aria-labelledby')
     list?.setAttribute('aria-label', props.label)
-    const first = list?.querySelector<HTMLElement>('[role=menuitem]:not([aria-disabled=true])')
-    // Once it is shown, the library gives the focus to the list as a whole; the first of it takes it.
-    list?.addEventListener('focus', () => first?.focus())
-    first?.focus()
+    let current = list?.querySelector<HTMLElement>('[role=menuitem]:not([aria-disabled=true])')
+    // Once it is shown, the library gives the focus to the list as a whole: it goes to where the keys have come meanwhile.
+    list?.addEventListener('focusin', ({ target }) => {
+      if (target === list) current?.focus()
+      else if (target instanceof HTMLElement) current = target
+    })
+    current?.focus()
   } else if (from?.isConnected) from.focus({ preventScroll: true })
 }
 async function go(action: RowAction) {

@@ -44,7 +44,10 @@ export function databaseStorage(opened: Promise<EditDatabase>): EditStorage {
     },
     async put(edits) {
       const work = (await opened).transaction('edits', 'readwrite', strict)
-      await Promise.all([...edits.map(edit => work.store.put(edit)), work.done])
+      const written = edits.map(edit => work.store.put(edit))
+      // Asked at once: a page that goes before it hears of the writes has them carried out all the same.
+      work.commit()
+      await Promise.all([...written, work.done])
     },
     async remove(keys) {
       const work = (await opened).transaction('edits', 'readwrite')

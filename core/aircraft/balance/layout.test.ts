@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { applyCommand, makeBuild } from '../../changes/commands'
 import { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, estimatesOf, loadoutMasses } from '../../mass/loadout'
+import { craftPresets, presetLines } from '../../parts/catalogue'
 import { discsOf } from '../fit'
 import { makeLine, makeMass, slots, type Build, type Line } from '../../model/ledger'
 import marzipanFile from '../../../demo/builds/marzipan.build.json'
@@ -161,6 +162,16 @@ describe('pieces that somebody places', () => {
 })
 
 describe('craft of which little is said', () => {
+  it.each(craftPresets.map(({ name }) => name))('a build begun from the class %s hangs at once', craftClass => {
+    let n = 0
+    const made = makeBuild({ id: 'c', name: 'C', lines: presetLines(craftClass, () => `id-${n++}`) })
+    const pack = made.lines.find(line => line.slot === 'pack')
+    const balance = hang({ ...made, flies: { setupId: made.setups[0]!.id, packLineId: pack?.id ?? null } })
+    expect(figuresOf(balance).every(Number.isFinite)).toBe(true)
+    expect(Math.abs(balance.centre!.atMm[0])).toBeLessThan(15)
+    expect(balance.hover && 'loadsG' in balance.hover).toBe(true)
+    expect(balance.slide).not.toBeNull()
+  })
   it('nothing, or parts without grams, hang nowhere', () => {
     expect(hang(makeBuild({ id: 'e', name: 'Empty' }))).toMatchObject({ centre: null, hover: null, slide: null })
     const bare = makeBuild({ id: 'e', name: 'E', lines: [makeLine({ id: 'f', slot: 'frame', name: 'F' })] })
