@@ -1,6 +1,6 @@
 /** Everything a change must pass, in the order in which failures are cheapest. Ends with the counts of the runners. */
 import { existsSync } from 'node:fs'
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { findChromium, noChromium } from './chromium.mjs'
 import { ensureBuilt, ensureInstalled, root, run } from './prepare.mjs'
 
@@ -19,6 +19,25 @@ function ensureChromium() {
     const [command, ...rest] = [...sudo, ...args]
     run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' })
   }
+}
+
+/** Runs programs beside each other, each line of them in order, and shows what each said under its title. */
+async function beside(checks) {
+  const ends = await Promise.all(
+    Object.entries(checks).map(async ([title, commands]) => {
+      let said = ''
+      for (const [command, ...args] of commands) {
+        const one = spawn(command, args, { cwd: root })
+        for (const stream of [one.stdout, one.stderr]) stream.setEncoding('utf8').on('data', text => (said += text))
+        const status = await new Promise(done => one.once('error', () => done(1)).once('close', done))
+        if (status !== 0) return { title, said, status: status ?? 1 }
+      }
+      return { title, said, status: 0 }
+    }),
+  )
+  for (const { title, said } of ends) console.log(`\n— ${title}\n${said}`)
+  const failed = ends.find(({ status }) => status !== 0)
+  if (failed) process.exit(failed.status)
 }
 
 /** Runs a test runner, shows its output, and gives it back for the counts. */
@@ -40,12 +59,13 @@ function count(output, word) {
 
 ensureInstalled()
 ensureChromium()
-console.log('\n— format')
-run('npx', ['prettier', '--check', '.'])
-console.log('\n— lint')
-run('npm', ['run', '--silent', 'lint'])
-console.log('\n— types')
-run('npm', ['run', 'typecheck'])
+await beside({
+  'format and lint': [
+    ['npx', 'prettier', '--check', '.'],
+    ['npm', 'run', '--silent', 'lint'],
+  ],
+  types: [['npm', 'run', 'typecheck']],
+})
 console.log('\n— unit tests')
 const unit = runner('npx', ['vitest', 'run'])
 const unitCounts = unit.output.slice(unit.output.lastIndexOf('Tests '))
