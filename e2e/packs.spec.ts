@@ -245,7 +245,13 @@ test('an empty build is told what Packs is for and gets its first pack by key', 
   const which = inspector.getByRole('form', { name: 'Which pack is it?' })
   await which.getByLabel('mAh').fill('450')
   await which.getByRole('button', { name: 'That is the pack' }).click()
-  await expect(which.getByRole('alert')).toHaveText('How many cells? A whole number, as in the 4 of 4S.')
+  await expect(which.getByRole('alert')).toHaveText([
+    'Which chemistry? It stands on the pack.',
+    'How many cells? A whole number, as in the 4 of 4S.',
+  ])
+  await expect(which.getByLabel('Cells')).toHaveAccessibleDescription(
+    'How many cells? A whole number, as in the 4 of 4S.',
+  )
   await which.getByLabel('Cells').fill('2')
   await choose(which.getByLabel('Chemistry'), 'LiPo')
   await which.getByRole('button', { name: 'That is the pack' }).click()

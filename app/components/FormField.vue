@@ -2,7 +2,7 @@
 import type { FormItemInstance } from 'element-plus'
 
 /** A field of a form with what is wrong with it under it, read out with the field. */
-const props = defineProps<{ label: string; prop: string; problem?: string }>()
+const props = defineProps<{ label: string; prop?: string; problem?: string }>()
 const item = useTemplateRef<FormItemInstance>('item')
 const problemId = `${useId()}-problem`
 watch(
@@ -12,7 +12,10 @@ watch(
     const field = (item.value?.$el as HTMLElement | undefined)?.querySelector('input, textarea')
     if (!field) return
     field.setAttribute('aria-invalid', String(state === 'error'))
-    if (state === 'error') field.setAttribute('aria-describedby', problemId)
+    // What describes the field otherwise goes on doing so.
+    const others = (field.getAttribute('aria-describedby') ?? '').split(' ').filter(id => id !== '' && id !== problemId)
+    const described = state === 'error' ? [...others, problemId] : others
+    if (described.length > 0) field.setAttribute('aria-describedby', described.join(' '))
     else field.removeAttribute('aria-describedby')
   },
   { immediate: true, flush: 'post' },

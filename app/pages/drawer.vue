@@ -198,16 +198,15 @@ useSingleKeys({
         class="many"
       >
         <b>{{ selection.size }} chosen</b>
-        <form @submit.prevent="tagAll">
-          <el-input
-            v-model="tag"
-            aria-label="Tag for all chosen"
-            placeholder="tag"
-            maxlength="40"
-          /><el-button native-type="submit">
-            Tag
-          </el-button>
-        </form>
+        <OneField
+          v-model="tag"
+          class="tag"
+          label="Tag for all chosen"
+          placeholder="tag"
+          :maxlength="40"
+          words="Tag"
+          @send="tagAll"
+        />
         <PickOne
           label="Kind for all chosen"
           :options="slotChoices"
@@ -343,13 +342,8 @@ useSingleKeys({
   margin-bottom: 6px;
   flex-wrap: wrap;
 }
-.many form {
-  display: flex;
-  gap: 4px;
-}
-.many .el-input {
-  width: 110px;
-  padding: 3px 7px;
+.tag {
+  width: 170px;
 }
 .many button,
 .many select {

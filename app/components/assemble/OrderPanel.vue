@@ -137,18 +137,16 @@ async function removeTemplate(id: string) {
     </p>
     <details>
       <summary>Steps of your own, templates</summary>
-      <form
+      <OneField
+        v-model="draft.title"
         class="add"
-        @submit.prevent="addOwn"
-      >
-        <label class="field">A step after this one<el-input
-          v-model="draft.title"
-          maxlength="120"
-          placeholder="weigh the bare frame"
-        /></label><el-button native-type="submit">
-          Add
-        </el-button>
-      </form>
+        label="A step after this one"
+        shown
+        placeholder="weigh the bare frame"
+        :maxlength="120"
+        words="Add"
+        @send="addOwn"
+      />
       <ul v-if="assembly.own.length > 0">
         <li
           v-for="own in assembly.own"
@@ -177,18 +175,16 @@ async function removeTemplate(id: string) {
           @update:model-value="changeOwn({ after: $event ? [$event] : [] })"
         />
       </template>
-      <form
+      <OneField
+        v-model="templateName"
         class="add"
-        @submit.prevent="keepTemplate"
-      >
-        <label class="field">Keep this order as a template<el-input
-          v-model="templateName"
-          maxlength="120"
-          placeholder="my way"
-        /></label><el-button native-type="submit">
-          Keep
-        </el-button>
-      </form>
+        label="Keep this order as a template"
+        shown
+        placeholder="my way"
+        :maxlength="120"
+        words="Keep"
+        @send="keepTemplate"
+      />
       <ul v-if="kept.templates.length > 0">
         <li
           v-for="template in kept.templates"
@@ -213,13 +209,7 @@ async function removeTemplate(id: string) {
   flex-wrap: wrap;
 }
 .add {
-  display: flex;
-  gap: 6px;
-  align-items: end;
   margin: 8px 0;
-}
-.add .field {
-  flex: 1;
 }
 summary {
   cursor: pointer;

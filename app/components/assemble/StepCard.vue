@@ -201,22 +201,17 @@ const clock = computed(() =>
           It fails
         </el-button>
       </div>
-      <form
+      <OneField
         v-if="record.test === 'failed' && !record.overriddenWhy"
+        v-model="past"
         class="past"
-        @submit.prevent="goPast"
-      >
-        <label class="field">Go past it all the same, because<el-input
-          v-model="past"
-          maxlength="2000"
-          placeholder="a reason: it stays noted"
-        /></label><el-button
-          native-type="submit"
-          :disabled="past.trim() === ''"
-        >
-          Go past it
-        </el-button>
-      </form>
+        label="Go past it all the same, because"
+        shown
+        placeholder="a reason: it stays noted"
+        words="Go past it"
+        needed
+        @send="goPast"
+      />
     </section>
     <slot />
     <div class="extras">
@@ -240,20 +235,19 @@ const clock = computed(() =>
       >
         Skip it …
       </el-button>
-      <form
+      <OneField
         v-if="skipping !== null"
+        v-model="skipping"
         class="past"
-        @submit.prevent="skip"
+        label="Why it is left out"
+        shown
+        words="Skip it"
+        @send="skip"
       >
-        <label class="field">Why it is left out<el-input
-          v-model="skipping"
-          maxlength="2000"
-        /></label><el-button native-type="submit">
-          Skip it
-        </el-button><el-button @click="skipping = null">
+        <el-button @click="skipping = null">
           Keep it
         </el-button>
-      </form>
+      </OneField>
     </div>
   </article>
 </template>
@@ -338,15 +332,8 @@ h2 {
   padding: 9px 18px;
 }
 .past {
-  display: flex;
-  gap: 8px;
-  align-items: end;
   margin-top: 8px;
-  flex-wrap: wrap;
-}
-.past .field {
-  flex: 1;
-  min-width: 220px;
+  min-width: 300px;
 }
 .extras {
   display: flex;

@@ -51,7 +51,7 @@ async function place() {
         Leaves out: {{ kit.leavesOut.replace(/\.$/, '') }}.
       </template>
     </p>
-    <form
+    <el-form
       v-if="left > 0"
       class="place"
       @submit.prevent="place"
@@ -68,7 +68,7 @@ async function place() {
       >
         Put all of it on
       </el-button>
-    </form>
+    </el-form>
     <p
       v-if="said"
       role="status"

@@ -169,7 +169,7 @@ function holdPicture() {
       Builds claim {{ -left }} more than you own.
     </p>
     <h3>Put on a build</h3>
-    <form
+    <el-form
       class="place"
       @submit.prevent="place"
     >
@@ -189,7 +189,7 @@ function holdPicture() {
       >
         Put on
       </el-button>
-    </form>
+    </el-form>
     <p
       v-if="placed"
       role="status"

@@ -58,20 +58,15 @@ function setAside(finding: Finding) {
             class="soft"
           > Only in {{ finding.onlyIn.map(n => `“${n}”`).join(', ') }}.</span>
         </p>
-        <form
+        <OneField
           v-if="askWhy === finding.id"
+          v-model="why"
           class="why"
-          @submit.prevent="setAside(finding)"
-        >
-          <el-input
-            v-model="why"
-            :aria-label="`Why you live with: ${finding.title}`"
-            placeholder="why you live with it"
-            maxlength="2000"
-          /><el-button native-type="submit">
-            Set aside
-          </el-button>
-        </form>
+          :label="`Why you live with: ${finding.title}`"
+          placeholder="why you live with it"
+          words="Set aside"
+          @send="setAside(finding)"
+        />
       </div>
       <div class="acts">
         <el-button
@@ -252,12 +247,7 @@ function setAside(finding: Finding) {
   padding: 4px 10px;
 }
 .why {
-  display: flex;
-  gap: 6px;
   margin-top: 5px;
-}
-.why .el-input {
-  flex: 1;
 }
 .rest {
   padding: 8px 4px;

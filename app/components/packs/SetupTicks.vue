@@ -144,25 +144,15 @@ function minutes(setup: Setup) {
         </tfoot>
       </table>
     </div>
-    <form
+    <OneField
+      v-model="newName"
       class="new"
-      @submit.prevent="add(null)"
-    >
-      <el-input
-        v-model="newName"
-        placeholder="bare, for the shed"
-        aria-label="Name of the new set-up"
-      /><el-button native-type="submit">
-        Add a set-up
-      </el-button>
-    </form>
-    <p
-      v-if="problem"
-      class="problem"
-      role="alert"
-    >
-      {{ problem }}
-    </p>
+      label="Name of the new set-up"
+      placeholder="bare, for the shed"
+      words="Add a set-up"
+      :problem="problem"
+      @send="add(null)"
+    />
   </section>
 </template>
 
@@ -202,8 +192,6 @@ tfoot th {
   color: var(--ink-soft);
 }
 .new {
-  display: flex;
-  gap: 6px;
   margin-top: 10px;
 }
 </style>

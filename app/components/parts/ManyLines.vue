@@ -84,16 +84,15 @@ function remove() {
       :options="roles"
       @update:model-value="setRole"
     />
-    <form @submit.prevent="setTie">
-      <el-input
-        v-model="tie"
-        aria-label="Tie all chosen together as"
-        placeholder="tie …"
-        maxlength="120"
-      /><el-button native-type="submit">
-        {{ tie.trim() === '' ? 'Untie' : 'Tie' }}
-      </el-button>
-    </form>
+    <OneField
+      v-model="tie"
+      class="tie"
+      label="Tie all chosen together as"
+      placeholder="tie …"
+      :maxlength="120"
+      :words="tie.trim() === '' ? 'Untie' : 'Tie'"
+      @send="setTie"
+    />
     <el-button @click="emit('handOver')">
       Move …
     </el-button>
@@ -152,12 +151,8 @@ function remove() {
 .many-lines > :deep(.pick-one) {
   width: 116px;
 }
-form {
-  display: flex;
-  gap: 6px;
-}
-form .el-input {
-  width: 96px;
+.tie {
+  width: 160px;
 }
 .problem {
   flex-basis: 100%;

@@ -12,47 +12,36 @@ const label = ref(offered.label ?? props.name.slice(0, 40))
 const cells = ref(offered.cells === undefined ? '' : String(offered.cells))
 const chemistry = ref<string>(offered.chemistry ?? '')
 const capacity = ref(offered.capacityMah === undefined ? '' : String(offered.capacityMah))
-const problem = ref('')
+const problems = ref<FieldProblems>({})
 
 const reason = fromBefore
   ? 'It was saved as 1S 300 mAh LiPo, which every new pack once came as. If that is what it is, say ' +
     'so; otherwise write what is printed on it.'
   : 'Cells, chemistry and capacity are printed on it. Until they are said, its grams count, but there are no minutes and no amps.'
 
+const numberOr = (text: string, question: string) => {
+  const read = readNumber(text)
+  return isNotRead(read) ? { problem: question } : read.value
+}
 function say() {
-  problem.value = ''
-  const read = { cells: readNumber(cells.value), capacityMah: readNumber(withoutUnit(capacity.value, 'mah')) }
-  if (isNotRead(read.cells)) {
-    problem.value = 'How many cells? A whole number, as in the 4 of 4S.'
-    return
-  }
-  if (chemistry.value === '') {
-    problem.value = 'Which chemistry? It stands on the pack.'
-    return
-  }
-  if (isNotRead(read.capacityMah)) {
-    problem.value = 'What capacity, in mAh?'
-    return
-  }
-  const parsed = packFactsSchema.safeParse({
+  const read = fieldsBy(packFactsSchema, {
     ...props.soFar,
     label: label.value.trim(),
-    cells: read.cells.value,
-    chemistry: chemistry.value,
-    capacityMah: read.capacityMah.value,
+    cells: numberOr(cells.value, 'How many cells? A whole number, as in the 4 of 4S.'),
+    chemistry: chemistry.value === '' ? { problem: 'Which chemistry? It stands on the pack.' } : chemistry.value,
+    capacityMah: numberOr(withoutUnit(capacity.value, 'mah'), 'What capacity, in mAh?'),
     cRating: props.soFar?.cRating ?? null,
     plug: props.soFar?.plug ?? '',
   })
-  if (parsed.success) emit('said', parsed.data)
-  else problem.value = parsed.error.issues[0]!.message
+  problems.value = 'problems' in read ? read.problems : {}
+  if ('value' in read) emit('said', read.value)
 }
 </script>
 
 <template>
-  <form
+  <el-form
     class="question"
     aria-label="Which pack is it?"
-    novalidate
     @submit.prevent="say"
   >
     <h3>Which pack is it?</h3>
@@ -60,45 +49,58 @@ function say() {
       {{ reason }}
     </p>
     <div class="fields">
-      <label class="field">Label<el-input
-        v-model="label"
-        autocomplete="off"
-      /></label>
-      <PickOne
-        v-model="chemistry"
-        field="Chemistry"
-        :options="chemistries"
-        placeholder="not said"
-      />
-      <label class="field">Cells<el-input
-        v-model="cells"
-        inputmode="numeric"
-        class="figure"
-        placeholder="4"
-        autocomplete="off"
-      /></label>
-      <label class="field">mAh<el-input
-        v-model="capacity"
-        inputmode="decimal"
-        class="figure"
-        placeholder="650"
-        autocomplete="off"
-      /></label>
+      <FormField
+        label="Label"
+        :problem="problems.label"
+      >
+        <el-input
+          v-model="label"
+          autocomplete="off"
+        />
+      </FormField>
+      <FormField
+        label=""
+        :problem="problems.chemistry"
+      >
+        <PickOne
+          v-model="chemistry"
+          field="Chemistry"
+          :options="chemistries"
+          placeholder="not said"
+        />
+      </FormField>
+      <FormField
+        label="Cells"
+        :problem="problems.cells"
+      >
+        <el-input
+          v-model="cells"
+          inputmode="numeric"
+          class="figure"
+          placeholder="4"
+          autocomplete="off"
+        />
+      </FormField>
+      <FormField
+        label="mAh"
+        :problem="problems.capacityMah"
+      >
+        <el-input
+          v-model="capacity"
+          inputmode="decimal"
+          class="figure"
+          placeholder="650"
+          autocomplete="off"
+        />
+      </FormField>
     </div>
-    <p
-      v-if="problem"
-      class="problem"
-      role="alert"
-    >
-      {{ problem }}
-    </p>
     <el-button
       type="primary"
       native-type="submit"
     >
       That is the pack
     </el-button>
-  </form>
+  </el-form>
 </template>
 
 <style scoped>

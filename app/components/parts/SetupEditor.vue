@@ -61,34 +61,21 @@ function contents(setup: Setup): string {
       <span class="soft">{{ contents(setup) }}</span>
     </div>
   </div>
-  <form
-    class="setup new"
-    @submit.prevent="add"
-  >
-    <el-input
-      v-model="newName"
-      placeholder="New set-up"
-      aria-label="Name of the new set-up"
-    /><el-button
-      link
-      type="primary"
-      native-type="submit"
-    >
-      Add
-    </el-button>
-  </form>
-  <p
-    v-if="problem"
-    class="problem"
-    role="alert"
-  >
-    {{ problem }}
-  </p>
+  <OneField
+    v-model="newName"
+    class="new"
+    label="Name of the new set-up"
+    placeholder="New set-up"
+    words="Add"
+    button="link"
+    :problem="problem"
+    @send="add"
+  />
 </template>
 
 <style scoped>
-.setup.new .el-input {
-  grid-column: 2;
+.new {
+  padding: 4px 0 4px 22px;
 }
 .setup {
   display: grid;

@@ -13,6 +13,7 @@ const problem = ref('')
 interface Row {
   referenceId: string
   display: string
+  problem?: string
 }
 const rows = ref<Row[]>([
   { referenceId: '', display: '0' },
@@ -47,8 +48,17 @@ const outcome = computed(() => {
     return null
   }
 })
+/** Says under each display what cannot be read of it; true where all can. */
+function allRead(): boolean {
+  for (const row of rows.value) {
+    const read = row.display.trim() === '' ? null : readNumber(row.display)
+    row.problem = read && isNotRead(read) ? read.problem : ''
+  }
+  return rows.value.every(row => !row.problem)
+}
 async function keep() {
   problem.value = ''
+  if (!allRead()) return
   try {
     const wanted = placings()
     admitCheck(props.scale, wanted)
@@ -65,7 +75,7 @@ function takeLive(row: Row) {
 </script>
 
 <template>
-  <form
+  <el-form
     class="check"
     @submit.prevent="keep"
   >
@@ -87,13 +97,18 @@ function takeLive(row: Row) {
         :options="scales.references.map((mass) => ({ value: mass.id, label: `${mass.name}, ${mass.massG} g` }))"
         none="empty pan"
       />
-      <el-input
-        v-model="row.display"
-        class="figure"
-        inputmode="decimal"
-        placeholder="display, g"
-        :aria-label="`Display, placing ${i + 1}`"
-      />
+      <FormField
+        label=""
+        :problem="row.problem"
+      >
+        <el-input
+          v-model="row.display"
+          class="figure"
+          inputmode="decimal"
+          placeholder="display, g"
+          :aria-label="`Display, placing ${i + 1}`"
+        />
+      </FormField>
       <el-button
         v-if="bench.live.value"
         @click="takeLive(row)"
@@ -134,7 +149,7 @@ function takeLive(row: Row) {
     </el-button> <el-button @click="emit('done')">
       Leave it
     </el-button>
-  </form>
+  </el-form>
 </template>
 
 <style scoped>

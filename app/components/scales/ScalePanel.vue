@@ -12,6 +12,8 @@ const standing = computed(() => scales.standings.get(props.scale.id)!)
 const open = ref<'' | 'check' | 'ten' | 'facts'>('')
 const problem = ref('')
 const displays = ref<string[]>(Array<string>(10).fill(''))
+/** What cannot be read of each of them. */
+const unread = ref<string[]>([])
 const tenField = useTemplateRef<InputInstance[]>('tenField')
 
 const reads = computed(() => {
@@ -57,12 +59,10 @@ function change(field: 'name' | 'resolutionG' | 'capacityG' | 'checkIntervalDays
 }
 async function keepTen() {
   problem.value = ''
-  const read = displays.value.filter(text => text.trim() !== '').map(text => readGrams(text))
-  const bad = read.find(isNotRead)
-  if (bad) {
-    problem.value = bad.problem
-    return
-  }
+  const reads = displays.value.map(text => (text.trim() === '' ? null : readGrams(text)))
+  unread.value = reads.map(one => (one && isNotRead(one) ? one.problem : ''))
+  if (unread.value.some(said => said !== '')) return
+  const read = reads.filter(one => one !== null)
   if (read.length < 2) {
     problem.value = 'At least two placings; ten tell more, and few are widened for it.'
     return
@@ -186,27 +186,32 @@ function takeLive(index: number) {
         Take any part, put it on, note the display, take it off; ten times. Enter takes the next; an empty field with
         a connected scale takes the steady reading.
       </p>
-      <form
+      <el-form
         class="displays"
         @submit.prevent="keepTen"
       >
-        <el-input
+        <FormField
           v-for="(text, i) in displays"
           :key="i"
-          ref="tenField"
-          v-model="displays[i]"
-          class="figure"
-          inputmode="decimal"
-          :aria-label="`Placing ${i + 1}`"
-          @keydown.enter.prevent="text === '' ? takeLive(i) : next(i)"
-        />
+          label=""
+          :problem="unread[i]"
+        >
+          <el-input
+            ref="tenField"
+            v-model="displays[i]"
+            class="figure"
+            inputmode="decimal"
+            :aria-label="`Placing ${i + 1}`"
+            @keydown.enter.prevent="text === '' ? takeLive(i) : next(i)"
+          />
+        </FormField>
         <el-button
           type="primary"
           native-type="submit"
         >
           Keep
         </el-button>
-      </form>
+      </el-form>
     </div>
     <div
       v-if="open === 'facts'"
@@ -293,7 +298,7 @@ function takeLive(index: number) {
   gap: 6px;
   flex-wrap: wrap;
 }
-.displays .el-input {
+.displays .form-field {
   width: 82px;
 }
 .fields.four {

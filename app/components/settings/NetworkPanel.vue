@@ -77,30 +77,26 @@ async function set(text: string) {
     >
       The passphrase was given by the environment; what is set here does not count until that is gone.
     </p>
-    <form
+    <OneField
       v-if="network?.atTheMachine !== false"
+      v-model="passphrase"
       class="passphrase"
-      @submit.prevent="set(passphrase)"
+      label="Passphrase"
+      shown
+      type="password"
+      autocomplete="new-password"
+      :placeholder="network?.passphraseSet ? 'one is set' : 'at least 10 characters'"
+      words="Set"
+      needed
+      @send="set(passphrase)"
     >
-      <label class="field">Passphrase<el-input
-        v-model="passphrase"
-        type="password"
-        autocomplete="new-password"
-        :placeholder="network?.passphraseSet ? 'one is set' : 'at least 10 characters'"
-      /></label>
-      <el-button
-        native-type="submit"
-        :disabled="passphrase === ''"
-      >
-        Set
-      </el-button>
       <el-button
         v-if="network?.passphraseSet && !network.fromEnvironment"
         @click="set('')"
       >
         Take it away
       </el-button>
-    </form>
+    </OneField>
     <label
       v-if="network?.atTheMachine !== false"
       class="field names"

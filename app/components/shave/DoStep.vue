@@ -29,7 +29,7 @@ const leadMm = ref(planned ? String(planned.lengthMm) : '')
 const bench = useBenchScale()
 const real = ref('')
 const beforeG = ref<number | null>(null)
-const problem = ref('')
+const problems = ref<FieldProblems>({})
 const field = useTemplateRef<InputInstance>('field')
 const putsOn = computed(() => props.shaving.kind === 'put on')
 const panG = computed(() => (bench.live.value && bench.rest.value.steady ? bench.rest.value.displayG : null))
@@ -43,10 +43,11 @@ function takeAfter() {
   beforeG.value = null
 }
 function done() {
+  problems.value = {}
   const text = real.value.trim()
   const lead = !cutsLeads.value || leadMm.value.trim() === '' ? null : readNumber(withoutUnit(leadMm.value, 'mm'))
   if (lead && (isNotRead(lead) || lead.value < 0 || lead.value > 500)) {
-    problem.value = isNotRead(lead) ? lead.problem : 'A lead is from 0 to 500 mm long.'
+    problems.value = { leadMm: isNotRead(lead) ? lead.problem : 'A lead is from 0 to 500 mm long.' }
     return
   }
   const length = lead && !isNotRead(lead) ? lead.value : null
@@ -55,36 +56,41 @@ function done() {
     return
   }
   const read = readNumber(withoutUnit(text, 'g').replace('−', '-'))
-  problem.value = isNotRead(read)
-    ? read.problem
-    : Math.abs(read.value) > 1000
-      ? 'Grams off are from −1000 to 1000.'
-      : ''
-  if (!isNotRead(read) && problem.value === '')
-    emit('done', { grams: putsOn.value ? -Math.abs(read.value) : read.value, stepG: read.step }, length)
+  if (isNotRead(read)) problems.value = { real: read.problem }
+  else if (Math.abs(read.value) > 1000) problems.value = { real: 'Grams off are from −1000 to 1000.' }
+  else emit('done', { grams: putsOn.value ? -Math.abs(read.value) : read.value, stepG: read.step }, length)
 }
 onMounted(() => field.value?.focus())
 </script>
 
 <template>
-  <form
+  <el-form
     @submit.prevent="done"
     @keydown.esc="emit('close')"
   >
-    <label>What came {{ putsOn ? 'on' : 'off' }} by the scale, g <el-input
-      ref="field"
-      v-model="real"
-      class="figure"
-      inputmode="decimal"
-      :placeholder="`forecast ${fixed(forecastG, 2)}`"
-      aria-label="What came off by the scale, g"
-    /></label>
-    <label v-if="cutsLeads">Leads are now, mm <el-input
-      v-model="leadMm"
-      class="figure short"
-      inputmode="decimal"
-      aria-label="Length of the leads now, mm"
-    /></label>
+    <FormField
+      :label="`What came ${putsOn ? 'on' : 'off'} by the scale, g`"
+      :problem="problems.real"
+    >
+      <el-input
+        ref="field"
+        v-model="real"
+        class="figure"
+        inputmode="decimal"
+        :placeholder="`forecast ${fixed(forecastG, 2)}`"
+      />
+    </FormField>
+    <FormField
+      v-if="cutsLeads"
+      label="Length of the leads now, mm"
+      :problem="problems.leadMm"
+    >
+      <el-input
+        v-model="leadMm"
+        class="figure"
+        inputmode="decimal"
+      />
+    </FormField>
     <el-button
       type="primary"
       native-type="submit"
@@ -121,32 +127,24 @@ onMounted(() => field.value?.focus())
       </el-button>
     </p>
     <p
-      v-if="problem || refusal"
+      v-if="refusal"
       class="problem"
       role="alert"
     >
-      {{ problem || refusal }}
+      {{ refusal }}
     </p>
-  </form>
+  </el-form>
 </template>
 
 <style scoped>
 form {
   display: flex;
   gap: 8px;
-  align-items: center;
+  align-items: end;
   flex-wrap: wrap;
-}
-label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
 }
 .figure {
   width: 140px;
-}
-.short {
-  width: 64px;
 }
 .pan {
   flex-basis: 100%;

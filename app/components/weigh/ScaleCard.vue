@@ -179,33 +179,21 @@ const lastCheck = computed(() => {
         />
         <details>
           <summary>Keep what is on the pan as a tray</summary>
-          <form
+          <OneField
+            v-model="trayName"
             class="inline"
-            @submit.prevent="keepTray"
-          >
-            <el-input
-              v-model="trayName"
-              aria-label="Name of the tray"
-              placeholder="small tray"
-            /><el-button
-              native-type="submit"
-              :disabled="trayName.trim() === ''"
-            >
-              Keep
-            </el-button>
-          </form>
-          <p
-            v-if="trayProblem"
-            class="problem"
-            role="alert"
-          >
-            {{ trayProblem }}
-          </p>
+            label="Name of the tray"
+            placeholder="small tray"
+            words="Keep"
+            needed
+            :problem="trayProblem"
+            @send="keepTray"
+          />
         </details>
         <template v-if="bench.canOpenSerial && !bench.onSerial.value">
           <details>
             <summary>A scale on a serial cable</summary>
-            <form
+            <el-form
               class="inline"
               @submit.prevent="openSerial"
             >
@@ -216,7 +204,7 @@ const lastCheck = computed(() => {
               /><el-button native-type="submit">
                 Open
               </el-button>
-            </form>
+            </el-form>
             <p
               v-if="serialProblem"
               class="problem"

@@ -391,18 +391,15 @@ const text = (value: number | string | null, digits: number) =>
           </el-button>
         </div>
         <template v-if="selected.source !== 'fitted'">
-          <h3>Or say why not</h3><form @submit.prevent="reject(selected)">
-            <el-input
-              v-model="why"
-              type="textarea"
-              :rows="2"
-              aria-label="Why not"
-              maxlength="2000"
-              placeholder="too hot without a fan"
-            /><el-button native-type="submit">
-              Keep the reason
-            </el-button>
-          </form>
+          <h3>Or say why not</h3>
+          <OneField
+            v-model="why"
+            label="Why not"
+            placeholder="too hot without a fan"
+            tall
+            words="Keep the reason"
+            @send="reject(selected)"
+          />
         </template>
       </template>
       <template v-else>
@@ -522,14 +519,6 @@ tr.selected td {
   display: flex;
   gap: 6px;
   flex-wrap: wrap;
-}
-form {
-  display: grid;
-  gap: 5px;
-  justify-items: start;
-}
-form .el-textarea {
-  width: 100%;
 }
 .considered {
   border-top: 1px solid var(--line);

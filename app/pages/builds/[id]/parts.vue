@@ -113,20 +113,19 @@ function bring(text = '', file: File | null = null) {
         />
       </div>
       <SameOrAnother class="asking" />
-      <form
+      <OneField
         v-if="last"
+        v-model="whyText"
         class="why no-print"
-        @submit.prevent="saveWhy"
+        label="Reason for the last change"
+        placeholder="why? (optional)"
+        words="Note it"
+        @send="saveWhy"
       >
-        <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
-        <el-input
-          v-model="whyText"
-          aria-label="Reason for the last change"
-          placeholder="why? (optional)"
-        /><el-button native-type="submit">
-          Note it
-        </el-button>
-      </form>
+        <template #before>
+          <span>{{ last.title }} <span class="figure soft">{{ gramsChangeWords(last.gramsBeforeG, last.gramsAfterG) }}</span></span>
+        </template>
+      </OneField>
       <LazyHandOver
         v-if="handed.length > 0"
         v-model="handing"

@@ -130,19 +130,19 @@ const sentence = computed(() => {
 })
 
 const draft = reactive({ what: '', grams: '', kind: 'other' as ShavingKind })
+const draftProblems = ref<FieldProblems>({})
 const problem = ref('')
 const what = useTemplateRef<InputInstance>('what')
 function add() {
   const named = nameSchema('What is done').safeParse(draft.what.trim())
   const grams = draft.grams.trim() === '' ? { value: 0 } : readNumber(withoutUnit(draft.grams, 'g'))
-  problem.value = !named.success
-    ? named.error.issues[0]!.message
-    : isNotRead(grams)
-      ? `Grams off: ${grams.problem}`
-      : Math.abs(grams.value) > 1000
-        ? 'Grams off are from −1000 to 1000.'
-        : ''
-  if (problem.value || !named.success || isNotRead(grams)) return
+  const wrongGrams = isNotRead(grams)
+    ? `Grams off: ${grams.problem}`
+    : Math.abs(grams.value) > 1000
+      ? 'Grams off are from −1000 to 1000.'
+      : undefined
+  draftProblems.value = { what: named.success ? undefined : named.error.issues[0]!.message, grams: wrongGrams }
+  if (wrongGrams !== undefined || !named.success || isNotRead(grams)) return
   const shaving = makeShaving({
     id: newId(),
     what: named.data,
@@ -389,32 +389,44 @@ useSingleKeys({
         </el-button>
       </div>
       <StationSays page="shave" />
-      <form
+      <el-form
         class="new"
         @submit.prevent="add"
       >
-        <el-input
-          ref="what"
-          v-model="draft.what"
-          placeholder="What could be shaved?"
-          aria-label="What is done"
-        /><PickOne
+        <FormField
+          class="what"
+          label=""
+          :problem="draftProblems.what"
+        >
+          <el-input
+            ref="what"
+            v-model="draft.what"
+            placeholder="What could be shaved?"
+            aria-label="What is done"
+          />
+        </FormField><PickOne
           v-model="draft.kind"
           label="Kind"
           :options="shavingKinds"
-        /><el-input
-          v-model="draft.grams"
-          class="figure grams"
-          inputmode="decimal"
-          :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'"
-          aria-label="Grams off"
-        /><el-button
+        /><FormField
+          class="grams"
+          label=""
+          :problem="draftProblems.grams"
+        >
+          <el-input
+            v-model="draft.grams"
+            class="figure"
+            inputmode="decimal"
+            :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'"
+            aria-label="Grams off"
+          />
+        </FormField><el-button
           type="primary"
           native-type="submit"
         >
           New shaving <KeyHint does="new" />
         </el-button>
-      </form>
+      </el-form>
       <p
         v-if="problem"
         class="problem"
@@ -651,20 +663,18 @@ useSingleKeys({
               class="doing"
             >
               <td /><td colspan="8">
-                <form @submit.prevent="refuse(list.shavings.find(s => s.id === refusing!.id)!)">
-                  <label>Why not “{{ list.shavings.find(s => s.id === refusing!.id)?.what }}”? <el-input
-                    v-model="refusing.why"
-                    maxlength="2000"
-                    aria-label="Why not"
-                  /></label><el-button
-                    type="primary"
-                    native-type="submit"
-                  >
-                    Refuse it
-                  </el-button><el-button @click="refusing = null">
+                <OneField
+                  v-model="refusing.why"
+                  :label="`Why not “${list.shavings.find(s => s.id === refusing!.id)?.what}”?`"
+                  shown
+                  words="Refuse it"
+                  button="main"
+                  @send="refuse(list.shavings.find(s => s.id === refusing!.id)!)"
+                >
+                  <el-button @click="refusing = null">
                     Leave it
                   </el-button>
-                </form>
+                </OneField>
               </td>
             </tr>
             <tr
@@ -924,16 +934,20 @@ useSingleKeys({
 }
 .new {
   display: flex;
+  align-items: start;
   gap: 6px;
   margin-bottom: 8px;
   flex-wrap: wrap;
 }
-.new .el-input:first-child {
+.new .what {
   flex: 1;
   min-width: 200px;
 }
 .grams {
   width: 104px;
+}
+.grams.is-error {
+  width: 230px;
 }
 .suggest {
   background: var(--paper);
@@ -1024,12 +1038,6 @@ em {
 .doing td {
   background: var(--note);
 }
-.doing form {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  flex-wrap: wrap;
-}
 .doing label {
   display: inline-flex;
   gap: 6px;
@@ -1049,7 +1057,7 @@ em {
   kbd {
     display: none;
   }
-  .new .el-input:first-child {
+  .new .what {
     flex-basis: 100%;
   }
   th:nth-child(4),
