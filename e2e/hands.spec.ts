@@ -222,6 +222,40 @@ test('files are dropped on the shelf, on a build and on the drawer', async ({ ap
   await expect(app.getByRole('dialog')).toContainText('1 good')
 })
 
+test('several files at once say how far they have come, and can be stopped: what came stays, the rest does not', async ({
+  app,
+  server,
+}) => {
+  await app.goto(server.address)
+  await expect(app.locator('.where b, h1').first()).toBeVisible()
+  let held = () => {}
+  const release = new Promise<void>(done => {
+    held = done
+  })
+  await app.route('**/api/builds/import', async route => {
+    await release
+    await route.continue()
+  })
+  const data = await app.evaluateHandle(
+    files => {
+      const transfer = new DataTransfer()
+      for (const [name, text] of files) transfer.items.add(new File([text!], name!))
+      return transfer
+    },
+    ['nougat', 'praline', 'sherbet'].map(name => [name, readFileSync(`demo/builds/${name}.build.json`, 'utf8')]),
+  )
+  await app.locator('body').dispatchEvent('drop', { dataTransfer: data })
+  const progress = app.getByRole('status').filter({ hasText: 'Files taken in: 0 of 3' })
+  await expect(progress).toBeVisible()
+  await expect(progress.getByRole('progressbar')).toHaveAccessibleName('Files taken in')
+  await progress.getByRole('button', { name: 'Stop' }).click()
+  held()
+  await expect(app.getByText('One build came onto the shelf.')).toBeVisible()
+  await expect(app.getByText(/^Files taken in/)).toHaveCount(0)
+  const names = (await server.json<{ entries: { name: string }[] }>('/api/builds')).entries.map(({ name }) => name)
+  expect(names.sort()).toEqual(['Marzipan', 'Nougat'])
+})
+
 test('columns of the drawer are hidden, drawn wider, sorted by several, and stay so', async ({ app, server }) => {
   const { parts: owned } = JSON.parse(readFileSync('demo/drawer.json', 'utf8')) as { parts: object[] }
   await server.send('POST', '/api/parts', { parts: owned.map(part => ({ ...part, kitId: null })) })

@@ -223,6 +223,23 @@ test('a set-up is made by ticking lines; the discharge of a loadout follows what
   await expect(app.getByRole('alert')).toHaveText('A cell of LiHV rests between 3.3 and 4.35 V.')
 })
 
+test('counting the minutes says how far it is, can be stopped, and is taken up again', async ({ app, server }) => {
+  await server.bringIn('nougat')
+  let isSilent = true
+  await app.route('**/loadouts.worker*.js', route =>
+    isSilent ? route.fulfill({ contentType: 'text/javascript', body: '' }) : route.continue(),
+  )
+  await app.goto(`${server.address}/builds/nougat/packs`)
+  const progress = app.getByRole('status').filter({ hasText: /^Counting minutes: 0 of \d/ })
+  await progress.getByRole('button', { name: 'Stop' }).click()
+  await expect(progress).toHaveCount(0)
+  await expect(app.locator('.cell').first()).not.toContainText('min')
+  isSilent = false
+  await app.getByRole('status').getByRole('button', { name: 'Count them' }).click()
+  await expect(app.locator('.cell').first()).toContainText('min')
+  await expect(app.getByRole('button', { name: 'Count them' })).toHaveCount(0)
+})
+
 test('an empty build is told what Packs is for and gets its first pack by key', async ({ app, server }) => {
   const { id } = (await (
     await app.request.post(`${server.address}/api/builds`, {

@@ -17,7 +17,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [ids: readonly string[]] }>()
 const problem = ref('')
+/** Pictures chosen that have not come yet, and all of that choice. */
 const sending = ref(0)
+const wanted = ref(0)
+/** Counts up when sending is stopped: what was chosen before is not sent any more. */
+const stopped = 0
 const unreadable = ref<ReadonlySet<string>>(new Set())
 const numbered = (i: number) => (props.ids.length > 1 ? `, ${i + 1} of ${props.ids.length}` : '')
 
@@ -29,11 +33,15 @@ onBeforeUnmount(() => {
 let last: Promise<unknown> = Promise.resolve()
 function add(file: File) {
   problem.value = ''
+  if (sending.value === 0) wanted.value = 0
   sending.value++
+  wanted.value++
+  const mine = stopped
   const { keep, most } = props
   const takeIn = props.holder()
   last = last
     .then(async () => {
+      if (mine !== stopped) return
       if (props.ids.length >= most) throw new Error(`At most ${most} pictures are kept here. Nothing was kept.`)
       await takeIn(await keep(file))
       await nextTick()
@@ -89,6 +97,13 @@ watch(
       :words="sending ? 'Sending …' : words"
       :disabled="sending > 0 || ids.length >= most"
       @file="add"
+    />
+    <WorkProgress
+      v-if="wanted > 1 && sending > 0"
+      words="Sending pictures"
+      :done="wanted - sending"
+      :of="wanted"
+      @stop="stopped++"
     />
     <p
       v-if="problem"

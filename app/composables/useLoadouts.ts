@@ -34,7 +34,10 @@ export const useLoadouts = createSharedComposable(() => {
   const ownCells = computed(() => cells.value.filter(cell => cell.source === 'on the build'))
 
   const flights = shallowRef<ReadonlyMap<string, SheetFlight>>(new Map())
-  const busy = ref(false)
+  /** How far the minutes are counted; null when they are, or nobody wants them. */
+  const progress = shallowRef<{ done: number; of: number } | null>(null)
+  /** Somebody has stopped the counting: it begins again with the next change, or when it is asked for. */
+  const isStopped = ref(false)
   /** Minutes are asked for only while somebody looks at them. */
   const watched = ref(false)
   let worker: Worker | null = null
@@ -52,7 +55,8 @@ export const useLoadouts = createSharedComposable(() => {
     }
     number++
     arrived = new Map()
-    busy.value = cells.value.length > 0
+    isStopped.value = false
+    progress.value = cells.value.length > 0 ? { done: 0, of: cells.value.length } : null
     const wanted = cells.value.map(({ key, choice, massG, pack, source }) => ({ key, choice, massG, pack, source }))
     worker.postMessage(
       toPlain({
@@ -67,9 +71,20 @@ export const useLoadouts = createSharedComposable(() => {
   function take({ data }: MessageEvent<FlightsReply>) {
     if (data.number !== number) return
     for (const flight of data.flights) arrived.set(flight.key, flight)
-    if (data.done < data.of) return
+    if (data.done < data.of) {
+      progress.value = { done: data.done, of: data.of }
+      return
+    }
     flights.value = arrived
-    busy.value = false
+    progress.value = null
+  }
+  /** Counts no further; what has been counted is shown. */
+  function stop() {
+    worker?.terminate()
+    worker = null
+    flights.value = arrived
+    progress.value = null
+    isStopped.value = true
   }
   watch(
     () => store.build?.id,
@@ -81,7 +96,7 @@ export const useLoadouts = createSharedComposable(() => {
   watch(watched, ask)
   tryOnScopeDispose(() => worker?.terminate())
 
-  return { watched, plan, cards, cells, ownCells, flights, busy, withDrawer, withTypical }
+  return { watched, plan, cards, cells, ownCells, flights, progress, isStopped, ask, stop, withDrawer, withTypical }
 })
 
 /** Without the wrappers of the interface, which a worker cannot take. */

@@ -92,6 +92,9 @@ useEventListener(document, 'paste', (event: ClipboardEvent) => {
     problem.value = sentenceOf(error)
   })
 })
+/** How many of several files have been looked at; null when none is coming. */
+const coming = shallowRef<{ done: number; of: number } | null>(null)
+let isStopped = false
 /** One file that is dropped is opened; of several each comes onto the shelf, and what is wrong with one is said of it. */
 async function takeDropped(files: readonly File[]) {
   if (files.length === 1) {
@@ -99,16 +102,23 @@ async function takeDropped(files: readonly File[]) {
     return
   }
   const wrong: string[] = []
-  for (const file of files)
+  isStopped = false
+  let came = 0
+  for (const [done, file] of files.entries()) {
+    coming.value = { done, of: files.length }
+    if (isStopped) break
     try {
       if (file.size > mostFileBytes) throw new Error(`${overLargest} Nothing was taken in.`)
       await shelf.bringIn(await file.text())
+      came++
     } catch (error) {
       wrong.push(`${file.name}: ${sentenceOf(error)}`)
     }
+  }
+  coming.value = null
   await shelf.load()
   problem.value = wrong.join(' ')
-  if (wrong.length < files.length) void tell(`${files.length - wrong.length} builds came onto the shelf.`)
+  if (came > 0) void tell(`${came === 1 ? 'One build' : `${came} builds`} came onto the shelf.`)
 }
 /** A file whose history does not lead to its build: it may come in without it. */
 const withoutHistory = ref<string | null>(null)
@@ -180,6 +190,12 @@ async function putAway(id: string, away: boolean) {
         Start a build <KeyHint does="new" />
       </el-button>
     </div>
+    <LazyWorkProgress
+      v-if="coming"
+      words="Files taken in"
+      v-bind="coming"
+      @stop="isStopped = true"
+    />
     <p
       v-if="problem"
       class="note"

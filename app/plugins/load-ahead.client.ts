@@ -14,7 +14,7 @@ export default defineNuxtPlugin({
           import.meta.glob([
             '~/components/**/{BringInRows,BuildName,CardEditor,ConflictSheet,DeleteBuild,FindAnything,FirstTour,HandOver}.vue',
             '~/utils/{chart-file,show-message}.ts',
-            '~/components/**/{ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut}.vue',
+            '~/components/**/{ImportParts,KeptUndo,KeyList,KitSheet,StartBuild,UndoButton,WaitingEdits,WorkOut,WorkProgress}.vue',
           ]),
         ).map(load => load()),
       )

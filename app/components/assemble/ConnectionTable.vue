@@ -45,7 +45,9 @@ const tone: Record<string, string> = {
         <thead>
           <tr>
             <th>From</th><th>Pad</th><th>Wire</th><th>To</th><th>Pin</th><th>Volts</th><th class="right">
-              Gauge
+              <TermTip word="AWG">
+                Gauge
+              </TermTip>
             </th><th class="right">
               Cut to
             </th>
@@ -91,13 +93,15 @@ const tone: Record<string, string> = {
           <thead>
             <tr>
               <th>Lead</th><th>From, to</th><th class="right">
-                Gauge
+                <TermTip word="AWG">
+                  Gauge
+                </TermTip>
               </th><th class="right">
                 Many
               </th><th class="right">
-                Way
+                <TermTip word="Way" />
               </th><th class="right">
-                Slack
+                <TermTip word="Slack" />
               </th><th class="right">
                 Cut to
               </th><th class="right">

@@ -115,7 +115,11 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
         {{ piece.isSizeAssumed ? 'assumed' : 'as said of the part' }}
       </dd>
       <dt>Its place</dt><dd>{{ piece.isAssumed ? 'assumed: as usual' : 'said by you' }}</dd>
-      <dt>From the bob</dt><dd>{{ balance.centre ? signed(piece.atMm[0] - balance.centre.atMm[0], 1) : '–' }} mm</dd>
+      <dt>
+        From the <TermTip word="Bob">
+          bob
+        </TermTip>
+      </dt><dd>{{ balance.centre ? signed(piece.atMm[0] - balance.centre.atMm[0], 1) : '–' }} mm</dd>
     </dl>
     <p
       v-if="piece.isSizeAssumed"

@@ -136,18 +136,11 @@ const targets = [
     >
       {{ problem }}
     </p>
-    <div
+    <WorkProgress
       v-if="progress"
-      class="progress"
-      role="status"
-    >
-      <span>{{ progress.words }}: {{ counted(progress.done) }} of {{ counted(progress.of) }}</span><el-progress
-        :percentage="progress.of === 0 ? 0 : Math.min(100, Math.round((100 * progress.done) / progress.of))"
-        :aria-label="progress.words"
-      /><el-button @click="cancel">
-        Stop
-      </el-button>
-    </div>
+      v-bind="progress"
+      @stop="cancel"
+    />
     <template v-if="heads.length > 0">
       <h3>
         What the columns are <span
@@ -241,15 +234,6 @@ th {
   gap: 12px;
   margin-top: 12px;
   flex-wrap: wrap;
-}
-.progress {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  margin: 10px 0;
-}
-.progress .el-progress {
-  flex: 1;
 }
 @media screen and (max-width: 760px) {
   .columns {

@@ -114,12 +114,14 @@ const headWords = computed(() => {
       >
         <thead>
           <tr>
-            <th>Lead</th><th>From</th><th>To</th><th>AWG</th><th class="right">
+            <th>Lead</th><th>From</th><th>To</th><th><TermTip word="AWG" /></th><th class="right">
               Many
             </th><th class="right">
-              Way, mm
+              <TermTip word="Way">
+                Way, mm
+              </TermTip>
             </th><th class="right">
-              Slack
+              <TermTip word="Slack" />
             </th><th class="right">
               Is there
             </th><th class="right">

@@ -75,9 +75,11 @@ function printList() {
           <tr>
             <th class="no-print">
               <span class="visually-hidden">On the list</span>
-            </th><th>Pack</th><th>Set-up</th><th class="right">
-              All-up weight
-            </th><th>Verdict</th><th class="right">
+            </th><th>Pack</th><th><TermTip word="Set-up" /></th><th class="right">
+              <TermTip word="AUW">
+                All-up weight
+              </TermTip>
+            </th><th><TermTip word="Verdict" /></th><th class="right">
               Minutes
             </th><th>Weighed on</th><th>Mind</th>
           </tr>

@@ -14,7 +14,7 @@ const figureChoices = loadoutFigures
 const props = defineProps<{ selectedKey: string | null; selectedPackId: string | null; figureKey: string }>()
 const emit = defineEmits<{ cell: [cell: LoadoutCell]; pack: [id: string]; figure: [key: string] }>()
 const store = useBuildStore()
-const { cells, flights, busy, withDrawer, withTypical } = useLoadouts()
+const { cells, flights, progress, isStopped, ask, stop, withDrawer, withTypical } = useLoadouts()
 
 const onlyClear = ref(false)
 const withNever = ref(false)
@@ -191,11 +191,22 @@ const sourceWords: Record<SheetPack['source'], string> = {
     >
       retired packs
     </el-checkbox>
+    <WorkProgress
+      v-if="progress"
+      words="Counting minutes"
+      v-bind="progress"
+      @stop="stop"
+    />
     <span
-      v-if="busy"
-      class="soft"
+      v-else-if="isStopped"
       role="status"
-    >counting minutes…</span>
+    >The minutes are not counted to the end. <el-button
+      link
+      type="primary"
+      @click="ask"
+    >
+      Count them
+    </el-button></span>
   </div>
   <div class="scroll">
     <table
@@ -220,13 +231,18 @@ const sourceWords: Record<SheetPack['source'], string> = {
             class="right side"
             :aria-sort="sorted('mah')"
           >
-            <button
-              type="button"
-              class="plain"
-              @click="sortBy('mah')"
+            <TermTip
+              word="mAh"
+              on
             >
-              mAh
-            </button>
+              <button
+                type="button"
+                class="plain"
+                @click="sortBy('mah')"
+              >
+                mAh
+              </button>
+            </TermTip>
           </th>
           <th
             class="right side"
@@ -244,13 +260,18 @@ const sourceWords: Record<SheetPack['source'], string> = {
             class="right side"
             :aria-sort="sorted('ratio')"
           >
-            <button
-              type="button"
-              class="plain"
-              @click="sortBy('ratio')"
+            <TermTip
+              word="mAh/g"
+              on
             >
-              mAh/g
-            </button>
+              <button
+                type="button"
+                class="plain"
+                @click="sortBy('ratio')"
+              >
+                mAh/g
+              </button>
+            </TermTip>
           </th>
           <th
             v-for="setup in store.build!.setups"

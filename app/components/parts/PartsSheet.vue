@@ -153,7 +153,7 @@ function onEnter(event: FocusEvent) {
     <thead role="rowgroup">
       <tr role="row">
         <th role="columnheader">
-          Slot
+          <TermTip word="Slot" />
         </th><th role="columnheader">
           What is fitted
         </th><th

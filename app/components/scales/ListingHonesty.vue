@@ -82,8 +82,14 @@ const x = computed(() => {
         <tr>
           <th>Kind</th><th class="right">
             Parts
-          </th><th>Weighed against listed, %</th><th class="right">
-            Correction in use
+          </th><th>
+            <TermTip word="Listed">
+              Weighed against listed, %
+            </TermTip>
+          </th><th class="right">
+            <TermTip word="Correction">
+              Correction in use
+            </TermTip>
           </th>
         </tr>
       </thead>

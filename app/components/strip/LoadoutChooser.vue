@@ -51,9 +51,11 @@ function fly() {
       </caption>
       <thead>
         <tr>
-          <th>Loadout</th><th class="right">
-            All-up
-          </th><th>Verdict</th><th>Never flown</th>
+          <th><TermTip word="Loadout" /></th><th class="right">
+            <TermTip word="AUW">
+              All-up
+            </TermTip>
+          </th><th><TermTip word="Verdict" /></th><th>Never flown</th>
         </tr>
       </thead>
       <tbody>

@@ -34,9 +34,9 @@ const word = (overview: typeof now.value) => overview.binding?.verdict?.word ?? 
         <thead>
           <tr>
             <th>Line</th><th class="right">
-              Believed
+              <TermTip word="Believed" />
             </th><th class="right">
-              Weighed
+              <TermTip word="Weighed" />
             </th><th class="right">
               Difference
             </th><th />

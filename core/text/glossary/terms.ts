@@ -26,6 +26,14 @@ export const glossary = [
         word: 'Too close to call',
         says: 'The limit lies inside the spread: neither “Clear” nor “Over” can be said until something is weighed.',
       },
+      {
+        word: 'Verdict',
+        says: 'Clear, Over or too close to call: whether the all-up weight with its spread keeps to the card that binds.',
+      },
+      {
+        word: 'Sure',
+        says: 'In how many of 100 cases the true weight then keeps to the limit, by the spread there is.',
+      },
       { word: 'Reserve', says: 'Grams of your own that stay free below the limit, for mud, tape and a heavier spare.' },
       { word: 'lb, oz', says: 'Avoirdupois pound of 453.59237 g and its sixteenth, 28.349523125 g.' },
     ],
@@ -41,6 +49,11 @@ export const glossary = [
       {
         word: 'Known by',
         says: 'Where the grams of a line come from: weighed, worked out, listed, typical, twin or guess. Surer means closer.',
+      },
+      { word: 'Believed', says: 'Grams of a line before it was weighed, by whatever was known of it.' },
+      {
+        word: 'Correction',
+        says: 'By how much grams of this kind are moved because earlier listings of it read too light or too heavy.',
       },
       { word: 'Weighed', says: 'Read off a scale, corrected by its last check.' },
       {
@@ -77,6 +90,11 @@ export const glossary = [
       { word: 'mΩ', says: 'Resistance inside a pack or wire, in thousandths of an ohm: what makes the voltage sag.' },
       { word: 'Sag', says: 'Volts lost inside the pack while current flows.' },
       { word: 'AWG', says: 'Gauge of a wire: the higher the number, the thinner; three numbers are half the copper.' },
+      { word: 'Way', says: 'How far a lead runs from pad to pad along the frame, in millimetres.' },
+      {
+        word: 'Slack',
+        says: 'What a lead is longer than its way, in millimetres: for bends, and to solder it once more.',
+      },
       { word: 'Hover draw', says: 'Amperes it takes to stay where it is.' },
       { word: 'Thrust to weight', says: 'Full thrust of all motors divided by the all-up weight.' },
       { word: 'mAh/g', says: 'Charge for each gram of pack: the more, the longer it flies at the same weight.' },
@@ -85,6 +103,22 @@ export const glossary = [
   {
     about: 'The build',
     terms: [
+      {
+        word: 'Bob',
+        says: 'Centre of gravity of the loadout in view: the point it would hang from a thread without tilting.',
+      },
+      {
+        word: 'Middle of the motors',
+        says: 'Where thrust pulls when all motors pull alike; lengths are counted from it.',
+      },
+      {
+        word: 'Hover load',
+        says: 'Grams each motor must lift for the craft to stay level; all alike where the bob is under the middle of the motors.',
+      },
+      {
+        word: 'Radius of gyration',
+        says: 'At what distance from an axis all the mass would turn as lazily as it does now, in millimetres.',
+      },
       { word: 'Slot', says: 'What a part is for: frame, motor, board, camera, pack and so on.' },
       { word: 'Set-up', says: 'Which fittings and payload fly together: “bare”, “with the lamp”.' },
       { word: 'Loadout', says: 'A set-up with one pack: what a verdict is about.' },

@@ -208,7 +208,7 @@ const views = [
               v-if="hover && !('problem' in hover)"
               class="tile"
             >
-              <small>Hardest motor at hover</small>
+              <small><TermTip word="Hover load">Hardest motor at hover</TermTip></small>
               <b class="figure">{{ fixed(hover.greatestG, 1) }} g</b>
               <small>{{ levelWords(hover, thrustToWeight) }}</small>
             </div>
@@ -216,7 +216,7 @@ const views = [
               v-if="balance.gyrationMm"
               class="tile"
             >
-              <small>How far out the mass sits</small>
+              <small><TermTip word="Radius of gyration">How far out the mass sits</TermTip></small>
               <b class="figure">{{ balance.gyrationMm.map(mm => fixed(mm, 0)).join(' · ') }} mm</b>
               <small>roll, pitch, yaw</small>
             </div>

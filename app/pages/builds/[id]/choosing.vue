@@ -227,7 +227,7 @@ const text = (value: number | string | null, digits: number) =>
                   {{ title }}
                 </el-button>
               </th>
-              <th>Verdict</th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'">
+              <th><TermTip word="Verdict" /></th><th :aria-sort="sort.key === 'fit' ? (sort.down ? 'descending' : 'ascending') : 'none'">
                 <el-button
                   link
                   type="primary"

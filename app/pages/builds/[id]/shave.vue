@@ -507,15 +507,19 @@ useSingleKeys({
               </th><th class="right">
                 Grams
               </th><th class="right">
-                ±
+                <TermTip word="Spread">
+                  ±
+                </TermTip>
               </th><th class="right">
                 Money
               </th><th class="right">
                 Time
               </th><th class="right">
-                AUW then
+                <TermTip word="AUW">
+                  AUW then
+                </TermTip>
               </th><th class="right">
-                Sure
+                <TermTip word="Sure" />
               </th><th />
             </tr>
           </thead>
