@@ -86,37 +86,24 @@ const table = computed(() => ({
         role="img"
         :aria-label="`Grams of the set against ${label}: ${points.map(p => `${p.row.line.name} ${fixed(p.x, 1)} g, ${p.y}`).join('; ')}`"
       >
-        <g
-          v-for="tick in y.ticks(4)"
-          :key="`y${tick}`"
-        ><line
-          x1="52"
-          :x2="width - 10"
-          :y1="y(tick)"
-          :y2="y(tick)"
-          class="grid"
-        /><text
-          x="46"
-          :y="y(tick) + 4"
-          text-anchor="end"
-        >{{ tickWords(tick) }}</text></g>
-        <text
-          v-for="tick in x.ticks(6)"
-          :key="`x${tick}`"
-          :x="x(tick)"
-          :y="height - 14"
-          text-anchor="middle"
-        >{{ figureOf(tick, 2) }}</text>
-        <text
-          :x="width - 12"
-          :y="height - 2"
-          text-anchor="end"
-          class="axis"
-        >grams of the set</text><text
-          x="52"
-          y="9"
-          class="axis"
-        >{{ label }}</text>
+        <ChartAxis
+          side="left"
+          :ticks="y.ticks(4)"
+          :at="y"
+          :words="tickWords"
+          :ends="[52, width - 10]"
+          :title="label"
+          :title-at="[52, 9]"
+        />
+        <ChartAxis
+          side="bottom"
+          :ticks="x.ticks(6)"
+          :at="x"
+          :words="tick => figureOf(tick, 2)"
+          :ends="[52, width - 12]"
+          :foot="height + 2"
+          title="grams of the set"
+        />
         <g
           v-for="p in [...points].sort((a, b) => rank(b.row) - rank(a.row))"
           :key="p.row.line.id"
@@ -150,19 +137,13 @@ const table = computed(() => ({
 </template>
 
 <style scoped>
-.grid {
-  stroke: var(--line);
-}
 text {
   font: 500 10.5px var(--mono);
   fill: var(--ink-soft);
 }
-.axis,
 .name {
   font-family: var(--sans);
   font-size: 11px;
-}
-.name {
   fill: var(--ink);
 }
 circle {

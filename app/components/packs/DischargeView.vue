@@ -221,25 +221,15 @@ const table = computed(() => ({
             v-for="(panel, i) in panels"
             :key="panel.key"
           >
-            <text
-              :x="2"
-              :y="14 + i * (panelHeight + gap)"
-              class="axis"
-            >{{ panel.label }}</text>
-            <g
-              v-for="tick in yOf(panel, i).ticks(3)"
-              :key="tick"
-            ><line
-              :x1="edge.left"
-              :x2="width - edge.right"
-              :y1="yOf(panel, i)(tick)"
-              :y2="yOf(panel, i)(tick)"
-              class="grid"
-            /><text
-              :x="edge.left - 6"
-              :y="yOf(panel, i)(tick) + 4"
-              text-anchor="end"
-            >{{ figure(tick, 2) }}</text></g>
+            <ChartAxis
+              side="left"
+              :ticks="yOf(panel, i).ticks(3)"
+              :at="yOf(panel, i)"
+              :words="tick => figure(tick, 2)"
+              :ends="[edge.left, width - edge.right]"
+              :title="panel.label"
+              :title-at="[2, 14 + i * (panelHeight + gap)]"
+            />
             <template v-if="panel.key === 'volts' && asked"><line
               v-if="asked.cutOffCellV >= panel.from"
               :x1="edge.left"
@@ -277,19 +267,15 @@ const table = computed(() => ({
             y="14"
             text-anchor="end"
           >first warning, {{ minutesFigure(warnS / 60) }} min</text></g>
-          <text
-            v-for="tick in x.ticks(6)"
-            :key="`x${tick}`"
-            :x="x(tick)"
-            :y="height - 22"
-            text-anchor="middle"
-          >{{ figure(tick, 2) }}</text>
-          <text
-            :x="width - edge.right"
-            :y="height - 6"
-            text-anchor="end"
-            class="axis"
-          >minutes</text>
+          <ChartAxis
+            side="bottom"
+            :ticks="x.ticks(6)"
+            :at="x"
+            :words="tick => figure(tick, 2)"
+            :ends="[edge.left, width - edge.right]"
+            :foot="height - 3"
+            title="minutes"
+          />
         </svg>
       </ChartFrame>
     </div>
@@ -346,17 +332,9 @@ const table = computed(() => ({
   padding: 2px 6px;
   text-align: right;
 }
-.grid {
-  stroke: var(--line);
-}
 text {
   font: 500 10.5px var(--mono);
   fill: var(--ink-soft);
-}
-.axis {
-  font-family: var(--sans);
-  font-size: 11.5px;
-  fill: var(--ink);
 }
 .value {
   fill: var(--ink);

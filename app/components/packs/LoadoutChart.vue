@@ -230,37 +230,23 @@ const table = computed(() => ({
             :height="height - edge.bottom - edge.top"
             class="beyond"
           />
-          <g
-            v-for="tick in y.ticks(4)"
-            :key="`y${tick}`"
-          ><line
-            :x1="edge.left"
-            :x2="width - edge.right"
-            :y1="y(tick)"
-            :y2="y(tick)"
-            class="grid"
-          /><text
-            :x="edge.left - 6"
-            :y="y(tick) + 4"
-            text-anchor="end"
-          >{{ figure(tick, 2) }}</text></g>
-          <text
-            v-for="tick in x.ticks(6)"
-            :key="`x${tick}`"
-            :x="x(tick)"
-            :y="height - 18"
-            text-anchor="middle"
-          >{{ figure(tick, 2) }}</text>
-          <text
-            :x="width - edge.right"
-            :y="height - 4"
-            text-anchor="end"
-            class="axis"
-          >{{ xFigure.label.toLowerCase() }}, {{ xFigure.unit }}</text><text
-            x="2"
-            y="11"
-            class="axis"
-          >{{ yFigure.label.toLowerCase() }}<template v-if="yFigure.key !== 'minutes'">, {{ yFigure.unit }}</template></text>
+          <ChartAxis
+            side="left"
+            :ticks="y.ticks(4)"
+            :at="y"
+            :words="tick => figure(tick, 2)"
+            :ends="[edge.left, width - edge.right]"
+            :title="yFigure.label.toLowerCase() + (yFigure.key === 'minutes' ? '' : `, ${yFigure.unit}`)"
+          />
+          <ChartAxis
+            side="bottom"
+            :ticks="x.ticks(6)"
+            :at="x"
+            :words="tick => figure(tick, 2)"
+            :ends="[edge.left, width - edge.right]"
+            :foot="height"
+            :title="`${xFigure.label.toLowerCase()}, ${xFigure.unit}`"
+          />
           <path
             v-if="frontier"
             :d="frontier"
@@ -360,19 +346,13 @@ const table = computed(() => ({
   flex-wrap: wrap;
   margin-left: auto;
 }
-.grid {
-  stroke: var(--line);
-}
 text {
   font: 500 10.5px var(--mono);
   fill: var(--ink-soft);
 }
-.axis,
 .name {
   font-family: var(--sans);
   font-size: 11px;
-}
-.name {
   fill: var(--ink);
 }
 .name.selected {

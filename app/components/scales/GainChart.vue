@@ -70,21 +70,14 @@ const table = computed(() => ({
         role="img"
         :aria-label="`How heavy it reads, check by check: ${summary}`"
       >
-        <g
-          v-for="tick in ticks"
-          :key="tick"
-        ><line
-          class="grid"
-          x1="40"
-          :x2="width"
-          :y1="y(tick)"
-          :y2="y(tick)"
-          :class="{ zero: tick === 0 }"
-        /><text
-          x="34"
-          :y="y(tick) + 3"
-          text-anchor="end"
-        >{{ signed(tick, 2) }}</text></g>
+        <ChartAxis
+          side="left"
+          :ticks="ticks"
+          :at="y"
+          :words="tick => signed(tick, 2)"
+          :ends="[40, width]"
+          zero
+        />
         <path :d="path" />
         <g
           v-for="point in points"
@@ -121,13 +114,6 @@ const table = computed(() => ({
 svg {
   display: block;
   overflow: visible;
-}
-.grid {
-  stroke: var(--line);
-}
-.grid.zero {
-  stroke: var(--ink-soft);
-  stroke-dasharray: 3 3;
 }
 path {
   fill: none;

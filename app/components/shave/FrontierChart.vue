@@ -71,37 +71,24 @@ const table = computed(() => ({
       role="group"
       :aria-label="`What each gram costs: ${drawn.map(d => `${fixed(d.x, 1)} g off for ${fixed(d.y, 2)}`).join('; ')}`"
     >
-      <g
-        v-for="tick in y.ticks(3)"
-        :key="`y${tick}`"
-      ><line
-        :x1="edge.left"
-        :x2="width - edge.right"
-        :y1="y(tick)"
-        :y2="y(tick)"
-        class="grid"
-      /><text
-        :x="edge.left - 5"
-        :y="y(tick) + 4"
-        text-anchor="end"
-      >{{ figure(tick, 2) }}</text></g>
-      <text
-        v-for="tick in x.ticks(5)"
-        :key="`x${tick}`"
-        :x="x(tick)"
-        :y="height - 18"
-        text-anchor="middle"
-      >{{ figure(tick, 2) }}</text>
-      <text
-        :x="width - edge.right"
-        :y="height - 4"
-        text-anchor="end"
-        class="axis"
-      >grams off</text><text
-        x="0"
-        y="10"
-        class="axis"
-      >{{ label }}</text>
+      <ChartAxis
+        side="left"
+        :ticks="y.ticks(3)"
+        :at="y"
+        :words="tick => figure(tick, 2)"
+        :ends="[edge.left, width - edge.right]"
+        :title="label"
+        :title-at="[0, 10]"
+      />
+      <ChartAxis
+        side="bottom"
+        :ticks="x.ticks(5)"
+        :at="x"
+        :words="tick => figure(tick, 2)"
+        :ends="[edge.left, width - edge.right]"
+        :foot="height"
+        title="grams off"
+      />
       <path
         :d="path"
         class="line"
@@ -138,16 +125,9 @@ const table = computed(() => ({
 </template>
 
 <style scoped>
-.grid {
-  stroke: var(--line);
-}
 text {
   font: 500 10px var(--mono);
   fill: var(--ink-soft);
-}
-.axis {
-  font-family: var(--sans);
-  font-size: 11px;
 }
 .line {
   fill: none;
