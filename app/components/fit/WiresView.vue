@@ -126,7 +126,7 @@ const headWords = computed(() => {
               Is there
             </th><th class="right">
               Grams
-            </th><th>What to do</th><th />
+            </th><th class="what">What to do</th><th />
           </tr>
         </thead>
         <tbody>
@@ -286,7 +286,7 @@ td select {
   padding-right: 0;
 }
 td:first-child {
-  min-width: 150px;
+  min-width: 130px;
 }
 .short {
   width: 50px;
@@ -294,6 +294,9 @@ td:first-child {
 }
 .word {
   width: 72px;
+}
+th.what {
+  min-width: 170px;
 }
 tr.bad td {
   background: color-mix(in srgb, var(--beyond) 40%, transparent);
