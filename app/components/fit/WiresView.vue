@@ -126,7 +126,9 @@ const headWords = computed(() => {
               Is there
             </th><th class="right">
               Grams
-            </th><th class="what">What to do</th><th />
+            </th><th class="what">
+              What to do
+            </th><th />
           </tr>
         </thead>
         <tbody>
