@@ -1,6 +1,6 @@
 /**
  * Runs the benches one after another, or the one named: core, loadouts, shave, frames, drawer, http, start, page,
- * scroll, stream. Each prints ratios within its own run.
+ * scroll, drag, stream. Each prints ratios within its own run.
  */
 import { spawnSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
@@ -18,6 +18,7 @@ for (const name of [
   'start',
   'page',
   'scroll',
+  'drag',
   'stream',
 ].filter(n => wanted.length === 0 || wanted.includes(n))) {
   console.log(`\n— ${name}`)

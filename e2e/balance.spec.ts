@@ -1,3 +1,4 @@
+import { filledBoxes } from './pdf'
 import { demoBuilds, expect, test, written, type OwnServer } from './server'
 
 interface Place {
@@ -186,4 +187,209 @@ test('what the camera sees: props in the picture, the tilt that clears them, and
   await server.bringIn('treacle')
   await app.goto(`${server.address}/builds/treacle/balance?view=camera`)
   await expect(app.locator('.camera-view .note').first()).toContainText('What it sees is not known: say')
+})
+
+test('a drawing is come nearer to by button, key and two fingers; the scale bar says how near, and a drag goes as far', async ({
+  app,
+  browser,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/balance`)
+  const above = app.getByRole('group', { name: 'From above' })
+  await expect(above.locator('.bar text')).toHaveText('50 mm')
+  const nearer = app.getByRole('button', { name: 'From above: come nearer' })
+  for (let i = 0; i < 3; i++) await nearer.click()
+  await expect(above.locator('.bar text')).toHaveText('10 mm')
+  const pack = above.locator('[data-piece="p7#0"]')
+  const placeOf = async () => (await placesOf(server, 'marzipan', 'p7'))[0]
+  const before = await placeOf()
+  const box = (await pack.boundingBox())!
+  // Without its stroke, which is as wide on the screen at any distance.
+  const bar = await above
+    .locator('.bar path')
+    .evaluate((path: SVGPathElement) => path.getBBox().width * path.getScreenCTM()!.a)
+  await app.mouse.move(box.x + box.width / 2 + 5, box.y + box.height / 2 + 5)
+  await app.mouse.down()
+  await app.mouse.move(box.x + box.width / 2 + 5, box.y + box.height / 2 + 5 + bar, { steps: 8 })
+  await written(app, () => app.mouse.up())
+  // The nose is left, so down is to the left of the craft: as far as the bar is long.
+  expect((await placeOf())!.yMm - (before?.yMm ?? 0)).toBeCloseTo(10, 0)
+  await pack.focus()
+  await app.keyboard.press('-')
+  await expect(above.locator('.bar text')).toHaveText('20 mm')
+  await app.getByRole('button', { name: 'From above: show all of it' }).click()
+  await expect(above.locator('.bar text')).toHaveText('50 mm')
+
+  const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  await phone.goto(`${server.address}/builds/marzipan/balance`)
+  const drawing = phone.getByRole('group', { name: 'From above' })
+  await drawing.scrollIntoViewIfNeeded()
+  const whole = (await drawing.boundingBox())!
+  const session = await phone.context().newCDPSession(phone)
+  const [x, y] = [whole.x + whole.width / 2, whole.y + 12]
+  const fingers = (apart: number, dx = 0) => [-1, 1].map((side, id) => ({ x: x + dx + (side * apart) / 2, y, id }))
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: { x: number; y: number; id: number }[]) =>
+    session.send('Input.dispatchTouchEvent', { type, touchPoints })
+  await touch('touchStart', fingers(60))
+  for (const apart of [80, 120, 160, 200]) await touch('touchMove', fingers(apart))
+  await touch('touchEnd', [])
+  await expect(drawing.locator('.bar text')).not.toHaveText('50 mm')
+  const shown = () => drawing.locator(':scope > g').first().getAttribute('transform')
+  const still = await shown()
+  await touch('touchStart', [{ x: whole.x + 8, y: whole.y + 8, id: 0 }])
+  for (const dx of [10, 30, 60]) await touch('touchMove', [{ x: whole.x + 8 + dx, y: whole.y + 8, id: 0 }])
+  await touch('touchEnd', [])
+  expect(await shown()).not.toBe(still)
+  await phone.close()
+})
+
+test('other things are moved by the least that helps, within what was said; bad limits say so', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/balance`)
+  await app.getByText('Move other things than the pack').click()
+  const limit = (name: RegExp) => app.locator('.limits').getByLabel(name)
+  await limit(/^Digital nano camera/).fill('far')
+  await expect(limit(/^Digital nano camera/)).toHaveAccessibleDescription(/is not a number/)
+  await limit(/^Digital nano camera/).fill('300')
+  await expect(limit(/^Digital nano camera/)).toHaveAccessibleDescription('From 0 to 200 mm.')
+  await limit(/^Digital nano camera/).fill('1')
+  const told = app.locator('.told')
+  await expect(told).toContainText(/Digital nano camera, 14 mm\s*1.0 mm forward/)
+  await expect(told).toContainText(/Then it still hangs 1\.\d mm tail-heavy\./)
+  await limit(/^Digital nano camera/).fill('60')
+  await limit(/^Small satellite receiver/).fill('60')
+  await expect(told).toContainText('Then it hangs true.')
+  await written(app, () => app.getByRole('button', { name: 'Move them' }).click())
+  await expect(app.locator('.answer')).toContainText('Hangs true')
+  await expect(app.getByText('Move other things than the pack')).toBeHidden()
+  await app.keyboard.press('Control+z')
+  await expect(app.locator('.answer')).toContainText('Tail-heavy')
+})
+
+test('beside the other builds it is told how lazily each turns; the go list and Packs say what balance makes of a loadout', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan', 'sherbet')
+  await app.goto(`${server.address}/builds/marzipan/balance`)
+  await app.getByText('Beside your other builds').click()
+  const rows = app.locator('details', { hasText: 'Beside your other builds' }).locator('tbody tr')
+  await expect(rows).toHaveCount(2)
+  await expect(rows.nth(0)).toContainText('Sherbet')
+  await expect(rows.nth(1)).toContainText('Marzipan')
+  const level = (await app.getByText(/^level .* : 1 instead of/).textContent())!
+  const [, share] = /level ([\d.]+) : 1/.exec(level)!
+
+  await app.goto(`${server.address}/builds/marzipan/packs`)
+  await expect(app.getByTestId('level')).toHaveText(`${Number(share).toFixed(1)} : 1`)
+  await app.goto(`${server.address}/builds/marzipan/balance`)
+  const cell = app.getByRole('row', { name: /^P4/ }).getByRole('button').first()
+  const lies = (await cell.locator('.figure').textContent())!.trim()
+  await app.goto(`${server.address}/builds/marzipan/packs?view=go`)
+  await expect(app.getByRole('row', { name: /P4.*as built/ })).toContainText(lies)
+})
+
+test('what is shaved, or fitted instead, says what it does to the bob', async ({ app, server }) => {
+  await server.bringIn('marzipan', 'nougat')
+  await app.goto(`${server.address}/builds/nougat/shave`)
+  await app.locator('.step .name').first().click()
+  await expect(app.getByTestId('bob')).toHaveText(
+    /^The bob (stays where it is|goes \d\.\d mm (forward|back), to .*)\.$/,
+  )
+  await app.goto(`${server.address}/builds/marzipan/choosing?line=vtx`)
+  await app.getByText('Oddfellow digital, open board').first().click()
+  await expect(app.getByTestId('bob')).toHaveText(/^The bob goes \d\.\d mm (forward|back), to \d\.\d mm tail-heavy\.$/)
+})
+
+test('the tape for the tray comes out of the printer as long as it is on the craft, on A4 and on Letter', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/balance`)
+  const tape = app.getByRole('figure').filter({ has: app.getByRole('heading', { name: 'Tape for the tray' }) })
+  await expect(tape.getByRole('img')).toHaveAccessibleName(/^Tape for the tray: P\d /)
+  for (const format of ['A4', 'Letter'] as const) {
+    // There is no print dialog here: the page is looked at as it would be given to one.
+    await app.evaluate(() => {
+      window.print = () => undefined
+    })
+    await tape.getByRole('button', { name: 'Print it, 1 : 1' }).click()
+    await expect(app.locator('html.prints-one')).toHaveCount(1)
+    const pdf = await app.pdf({ format, printBackground: true, preferCSSPageSize: false })
+    const bars = filledBoxes(pdf).filter(
+      ({ widthMm, heightMm }) => widthMm > 20 && Math.abs(widthMm / heightMm - 50 / 1.6) < 0.5,
+    )
+    expect(bars, format).toHaveLength(1)
+    expect(Math.abs(bars[0]!.widthMm - 50), format).toBeLessThan(0.2)
+    const { length } = await tape
+      .locator('.ground')
+      .evaluate((ground: SVGRectElement) => ({ length: ground.width.baseVal.value }))
+    const grounds = filledBoxes(pdf).filter(({ heightMm }) => Math.abs(heightMm - 12) < 0.4)
+    expect(
+      grounds.some(({ widthMm }) => Math.abs(widthMm - length) < 0.4),
+      format,
+    ).toBe(true)
+    await app.evaluate(() => window.dispatchEvent(new Event('afterprint')))
+    await expect(app.locator('html.prints-one')).toHaveCount(0)
+  }
+})
+
+test('another frame takes the motors along, leaves what was placed, and says so', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  const { build, revision } = await server.json<{ build: { lines: { id: string }[] }; revision: number }>(
+    '/api/builds/marzipan',
+  )
+  const frame = build.lines.find(line => line.id === 'frame')!
+  const wide = { ...frame, id: 'wide', name: 'Wide plates', state: 'candidate', insteadOf: 'frame', mass: null }
+  await server.send(
+    'POST',
+    '/api/builds/marzipan/commands',
+    { command: { type: 'lines.add', lines: [wide], beforeId: null }, note: '' },
+    { 'if-match': `"${revision}"` },
+  )
+  const placed = await placesOf(server, 'marzipan')
+  await app.goto(`${server.address}/builds/marzipan/parts?line=frame`)
+  const inspector = app.getByRole('complementary', { name: 'Inspector' })
+  await written(app, () => inspector.getByRole('button', { name: 'Fit Wide plates instead' }).click())
+  await expect(
+    app.getByText(/^Wide plates holds the motors now\. \d+ pieces sit where they usually do on it; 4 stay/),
+  ).toBeVisible()
+  expect(await placesOf(server, 'marzipan')).toEqual(placed)
+})
+
+test('the ways to carry the pack stand side by side, and one is chosen; a piece in the props is marked and comes up in Fit', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/balance`)
+  await app.getByText('Other ways to carry the pack').click()
+  const rows = app.locator('details', { hasText: 'Other ways to carry the pack' }).locator('tbody tr')
+  await expect(rows).toHaveCount(4)
+  await expect(rows.nth(0)).toContainText('so it is')
+  await written(app, () => app.getByRole('button', { name: 'Carry the pack above, across' }).click())
+  await expect(rows.nth(1)).toContainText('so it is')
+  await expect(app.getByRole('button', { name: 'Carry the pack above, along' })).toBeVisible()
+  await app.keyboard.press('Control+z')
+  await expect(rows.nth(0)).toContainText('so it is')
+
+  await expect(app.getByTestId('meetings')).toHaveCount(0)
+  await app.locator('.pieces').getByRole('button', { name: 'Digital nano camera' }).click()
+  const inspector = app.getByRole('complementary', { name: 'Inspector' })
+  for (const [field, mm] of [
+    ['Left', '50'],
+    ['Up', '14'],
+  ] as const) {
+    await inspector.getByLabel(field, { exact: true }).fill(mm)
+    await written(app, () => app.keyboard.press('Enter'))
+  }
+  await expect(app.getByTestId('meetings')).toContainText('Digital nano camera, 14 mm is in the props.')
+  await expect(app.locator('.above .hit[data-piece="camera#0"]')).toHaveCount(1)
+  await app.getByRole('link', { name: /Fit/ }).click()
+  await expect(app.getByText('Digital nano camera, 14 mm is in the props', { exact: true })).toBeVisible()
 })

@@ -37,19 +37,11 @@ function leave(event: FocusEvent) {
   if (!plot.value?.contains(event.relatedTarget as Node | null)) at.value = null
 }
 const frame = useTemplateRef<HTMLElement>('frame')
-/** Prints the chart by itself, under the head of its build. */
-function print() {
-  frame.value?.classList.add('to-print')
-  document.documentElement.classList.add('prints-one')
-  window.print()
-  document.documentElement.classList.remove('prints-one')
-  frame.value?.classList.remove('to-print')
-}
 const formats = ['PNG', 'SVG', 'CSV', 'Print'] as const
 async function save(format: (typeof formats)[number]) {
   problem.value = ''
   if (format === 'Print') {
-    print()
+    printOne(frame.value)
     return
   }
   const name = [store.build?.name, props.title].filter(Boolean).join(', ')

@@ -17,8 +17,10 @@ const snapMm = 1
 export function useBalance() {
   const store = useBuildStore()
   const moving = shallowRef<readonly PiecePlace[]>([])
+  /** The build as it is while a piece is being moved. */
+  const shown = computed(() => (store.build ? withPlaces(store.build, moving.value) : null))
   const balance = computed((): Balance | null =>
-    store.build ? balanceOf(withPlaces(store.build, moving.value), store.choice, store.estimates) : null,
+    shown.value ? balanceOf(shown.value, store.choice, store.estimates) : null,
   )
   const pieceOf = (key: string) => balance.value?.layout.pieces.find(piece => piece.key === key) ?? null
 
@@ -71,6 +73,7 @@ export function useBalance() {
   })
 
   return {
+    shown,
     balance,
     thrustToWeight,
     pieceOf,

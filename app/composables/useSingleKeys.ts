@@ -20,6 +20,27 @@ export function useSingleKeys(
     const does = actionOf(event, Object.keys(actions) as Does[])
     return does ? () => actions[does]!(event) : null
   }, allowed)
+  onKeyStroke(event => {
+    const does = everywhere(event)
+    const act = does ? actions[does] : undefined
+    if (!act || event.defaultPrevented || !isFree(event, allowed)) return
+    event.preventDefault()
+    act(event)
+  })
+}
+
+/** What people press in every application: it does so here too, also where single keys are off. */
+function everywhere({ key, ctrlKey, metaKey, altKey, shiftKey }: KeyboardEvent): 'undo' | 'redo' | null {
+  if (ctrlKey === metaKey || altKey) return null
+  if (key.toLowerCase() === 'z') return shiftKey ? 'redo' : 'undo'
+  return key === 'y' ? 'redo' : null
+}
+
+/** Whether no field has the focus that takes the key itself, and no dialog is open. */
+function isFree(event: KeyboardEvent, allowed: () => boolean): boolean {
+  const target = event.target instanceof Element ? event.target : null
+  if (target?.closest(textFields) || keepsForItself(target, event.key)) return false
+  return !document.querySelector(openDialog) && allowed()
 }
 
 /** Whether a control that has the focus does something of its own at this key. */
@@ -38,9 +59,7 @@ export function whenKeyIsFree(
     if (!settings.settings.singleKeys || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented)
       return
     const action = meant(event)
-    const target = event.target instanceof Element ? event.target : null
-    if (!action || target?.closest(textFields) || keepsForItself(target, event.key)) return
-    if (document.querySelector(openDialog) || !allowed()) return
+    if (!action || !isFree(event, allowed)) return
     event.preventDefault()
     action()
   })

@@ -137,6 +137,9 @@ export const useBuildStore = defineStore('build', () => {
     return { ...reply, build: wholeBuild(reply.build) }
   }
 
+  /** Another build as it is kept, for a look at it beside this one. */
+  const otherBuild = async (id: string): Promise<Build> => (await fetchBuild(id)).build
+
   /** The one asked for last; a late answer never takes the place of a newer one. */
   let opening = ''
   async function open(id: string) {
@@ -444,6 +447,7 @@ export const useBuildStore = defineStore('build', () => {
     shares,
     narrowing,
     open,
+    otherBuild,
     follow,
     run,
     answerPiece,

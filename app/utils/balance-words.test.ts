@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Balance, Slide } from '#core/aircraft/balance'
 import {
+  bobMovesWords,
   bobWords,
   hangsSentence,
   hoverProblemWords,
@@ -29,6 +30,19 @@ const hanging = (xMm: number, of: Partial<Slide> | null = {}) =>
   }) as unknown as Balance
 
 describe('what is said of how a craft hangs', () => {
+  it('says where fewer grams would send the bob', () => {
+    expect([
+      bobMovesWords(-1.1, 0.3),
+      bobMovesWords(-1.1, 1.12),
+      bobMovesWords(0.2, -0.5),
+      bobMovesWords(3, 0.01),
+    ]).toEqual([
+      'The bob goes 0.3 mm forward, to 0.8 mm tail-heavy.',
+      'The bob goes 1.1 mm forward, to the middle of the motors.',
+      'The bob goes 0.5 mm back, to 0.3 mm tail-heavy.',
+      'The bob stays where it is.',
+    ])
+  })
   it('names the heavy end, and by how much its motors work harder', () => {
     expect([bobWords(hanging(-1.2)).line, bobWords(hanging(2)).line, bobWords(hanging(0.4)).word]).toEqual([
       '1.2 mm tail-heavy',

@@ -4,6 +4,7 @@ import { fixed } from '#core/text/display'
 /** A craft whose bob is no farther out than this hangs true, mm. Our choice: what a hand feels on two fingers. */
 const trueMm = 0.5
 
+const way = (mm: number) => (mm > 0 ? 'forward' : 'back')
 /** How the bob hangs fore and aft, in a word and a line. */
 export function bobWords({ centre }: Pick<Balance, 'centre'>): {
   readonly word: string
@@ -17,6 +18,17 @@ export function bobWords({ centre }: Pick<Balance, 'centre'>): {
   return x < 0
     ? { word: 'Tail-heavy', line: `${mm} tail-heavy`, tone: 'close' }
     : { word: 'Nose-heavy', line: `${mm} nose-heavy`, tone: 'close' }
+}
+
+/** What a change of grams does to the bob, by where it hung and by how much it moves, mm. */
+export function bobMovesWords(xMm: number, movesMm: number): string {
+  if (Math.abs(movesMm) < 0.05) return 'The bob stays where it is.'
+  const to = xMm + movesMm
+  const end =
+    Math.abs(to) < 0.05
+      ? 'to the middle of the motors'
+      : `to ${fixed(Math.abs(to), 1)} mm ${to < 0 ? 'tail-heavy' : 'nose-heavy'}`
+  return `The bob goes ${fixed(Math.abs(movesMm), 1)} mm ${way(movesMm)}, ${end}.`
 }
 
 const problemSentences: Readonly<Record<Extract<Hover, { problem: string }>['problem'], string>> = {
@@ -54,7 +66,6 @@ export function isWorthSliding({ centre, slide }: Pick<Balance, 'centre' | 'slid
   return slide !== null && Math.abs(centre!.atMm[0]) > trueMm && Math.abs(slide.byMm) >= 0.05
 }
 
-const way = (mm: number) => (mm > 0 ? 'forward' : 'back')
 /** What the pack is to do. */
 export function slideSentence(balance: Balance): string {
   const { pack, slide, centre } = balance

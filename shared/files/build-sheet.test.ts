@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { makeBuild } from '../../core/changes/commands'
 import { blankAim, makeLine, makeMass } from '../../core/model/ledger'
 import { ListingBiasTable } from '../../core/mass/listings'
+import type { Build } from '../../core/model/ledger'
+import marzipanFile from '../../demo/builds/marzipan.build.json'
 import { startingCards } from '../../core/limits/rules'
 import { buildSheet } from './build-sheet'
 
@@ -65,5 +67,25 @@ describe('the build sheet', () => {
     expect(sheet).toContain('Plate \\| with \\`marks\\`')
     for (const row of sheet.split('\n').filter(text => text.startsWith('| Frame')))
       expect(row.replace(/\\\|/g, '').match(/\|/g)).toHaveLength(7)
+  })
+  it('draws the craft from above and from the left, and says where it hangs', () => {
+    const marzipan = marzipanFile.build as unknown as Build
+    const drawnSheet = buildSheet(marzipan, startingCards, new ListingBiasTable(), { currency: '€', ounces: false })
+    expect(drawnSheet).toMatch(
+      /Centre of gravity 1\.1 ± \d\.\d mm behind the middle of the motors, 0\.\d ± \d\.\d mm to the/,
+    )
+    expect(drawnSheet).toMatch(/The front of P7 belongs \d+\.\d mm behind the front edge of the tray\./)
+    const pictures = [...drawnSheet.matchAll(/!\[From [^\]]*\]\(data:image\/svg\+xml,([^)]*)\)/g)]
+    const drawings = pictures.map(([, text]) => decodeURIComponent(text!))
+    expect(drawings).toHaveLength(2)
+    for (const drawing of drawings) {
+      expect(drawing).toMatch(/^<svg xmlns="http:\/\/www\.w3\.org\/2000\/svg" [^>]*viewBox="[-\d. ]+"/)
+      expect(drawing).toContain('>P7</text>')
+      expect(drawing).not.toMatch(/NaN|undefined|Infinity/)
+    }
+    // Four motors and four props are round from above, and boxes from the side.
+    expect(drawings[0]!.match(/<ellipse/g)!.length).toBeGreaterThanOrEqual(8)
+    expect(drawings[1]).not.toContain('<ellipse')
+    expect(sheet).not.toContain('NaN')
   })
 })

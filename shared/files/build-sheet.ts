@@ -1,5 +1,6 @@
 import {
   centsFigure,
+  fixed,
   minutesBand,
   gramsWithSpread,
   headroomWords,
@@ -7,6 +8,7 @@ import {
   percentSure,
   priceWords,
 } from '../../core/text/display'
+import { balanceOf } from '../../core/aircraft/balance'
 import { sequenceOf } from '../../core/making/assembly'
 import { slotFacts, type Build, type Line } from '../../core/model/ledger'
 import type { ListingBiasTable } from '../../core/mass/listings'
@@ -14,6 +16,7 @@ import { defaultLoadout, estimatesOf, loadoutName, type LineEstimates } from '..
 import { spreadG } from '../../core/maths/estimate'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
 import { judgementWord, overviewOf, type CardJudgement, type Overview } from '../../core/mass/report'
+import { layoutDrawing } from './layout-drawing'
 import { cardName, limitInWords, whateverItWeighs, type RuleCard } from '../../core/limits/rules'
 
 /** Text that Markdown leaves alone inside a table cell. */
@@ -115,6 +118,43 @@ function loadouts(build: Build, cards: readonly RuleCard[], honesty: ListingBias
   ]
 }
 
+/** A round bracket would end the address of a picture. */
+const withoutBrackets = (text: string) => text.replaceAll('(', '%28').replaceAll(')', '%29')
+
+/** How the loadout hangs, with the craft to scale from above and from the left; nothing of what weighs nothing. */
+function balance(build: Build, overview: Overview, estimates: LineEstimates): string[] {
+  const hung = balanceOf(build, overview.choice, estimates)
+  const { centre, spreadMm, slide, pack, assumed, layout } = hung
+  if (!centre) return []
+  const offset = (mm: number, spread: number, [plus, minus]: readonly [string, string]) =>
+    `${fixed(Math.abs(mm), 1)} ± ${fixed(spread, 1)} mm ${mm < 0 ? minus : plus}`
+  const [x, y] = centre.atMm
+  const picture = (from: 'above' | 'left', words: string) =>
+    `![${words}](data:image/svg+xml,${withoutBrackets(encodeURIComponent(layoutDrawing(hung, from)))})`
+  return [
+    '',
+    '## Balance',
+    '',
+    `Centre of gravity ${offset(x, spreadMm[0], ['ahead of', 'behind'])} the middle of the motors, ` +
+      `${offset(y, spreadMm[1], ['to the left', 'to the right'])}` +
+      (hung.abovePropsMm === null
+        ? '.'
+        : `, ${offset(hung.abovePropsMm, spreadMm[2], ['above the props', 'below the props'])}.`),
+    ...(pack && slide && slide.frontAtMm !== null
+      ? [
+          '',
+          `The front of ${cell(pack.name)} belongs ${fixed(slide.frontAtMm, 1)} mm behind the front edge of the tray.`,
+        ]
+      : []),
+    '',
+    picture('above', 'From above, nose left'),
+    '',
+    picture('left', 'From the left, nose left'),
+    '',
+    assumed === 0 ? '' : `${assumed} of ${layout.pieces.length} pieces are drawn where they usually sit, dashed.`,
+  ]
+}
+
 function notes(build: Build, reasons: readonly NotedChange[]): string[] {
   const steps = build.assembly?.records.filter(record => record.note !== '') ?? []
   const noted = [
@@ -140,6 +180,7 @@ export function buildSheet(
     ...judgements(build, cards, overview),
     ...ledger(overview, estimates, writing.currency),
     ...loadouts(build, cards, honesty),
+    ...balance(build, overview, estimates),
     ...notes(build, reasons),
     '',
     'A planning aid, not legal advice. Rules change: confirm with your aviation authority.',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { clearsAfterMm, coveredShare, mostTiltDeg, rimInPicture, smallestTilt, type CameraView } from '#core/aircraft/balance'
+import { clearingWays, clearsAfterMm, coveredShare, mostTiltDeg, rimInPicture, smallestTilt, type CameraView } from '#core/aircraft/balance'
 import { fixed } from '#core/text/display'
 
 /** What a camera sees of the props at a tilt, and the tilts at which it sees none. */
@@ -52,18 +52,25 @@ const shareWords = computed(() =>
     ? { figure: 'no props', beside: ' in the picture' }
     : { figure: `${fixed(100 * share.value, 1)} %`, beside: ' of the picture is props' },
 )
-/** How far the lens would have to go for this tilt, where that is not too far. */
+/** What else would clear the picture at this tilt, where it is no great change. */
 const moves = computed(() => {
   if (!lens.value || isClear.value) return ''
   const { lens: of } = lens.value
-  const ways = (['forward', 'up'] as const).flatMap(way => {
+  const ways = clearingWays.flatMap(way => {
     const mm = clearsAfterMm(of, props.view.lensAtMm, tilt.value, props.view.discs, way)
-    return mm === null ? [] : [`${fixed(Math.ceil(mm * 10) / 10, 1)} mm ${way}`]
+    return mm === null ? [] : [wayWords[way](`${fixed(Math.ceil(mm * 10) / 10, 1)} mm`)]
   })
   return ways.length === 0
-    ? 'No place a little farther forward or up clears it at this tilt.'
-    : `At this tilt the lens would have to go ${ways.join(', or ')}.`
+    ? 'No small change clears it at this tilt.'
+    : `At this tilt one of these would clear it: ${ways.join(', ')}.`
 })
+const wayWords: Readonly<Record<(typeof clearingWays)[number], (mm: string) => string>> = {
+  forward: mm => `the lens ${mm} forward`,
+  up: mm => `the lens ${mm} up`,
+  smaller: mm => `props ${mm} smaller across`,
+  lower: mm => `props ${mm} lower`,
+  wider: mm => `arms ${mm} wider on each side`,
+}
 const partsOf = computed(() => ({ path: `/builds/${store.build!.id}/parts`, query: { line: props.view.piece.lineId } }))
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { FullScreen, ZoomIn, ZoomOut } from '@element-plus/icons-vue'
 import { ellipse95, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
 import { groupOf } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
@@ -8,6 +9,8 @@ const props = defineProps<{
   balance: Balance
   from: 'above' | 'side' | 'front'
   selectedKey: string | null
+  /** Keys of pieces that are in the way of others. */
+  inTheWay: ReadonlySet<string>
   title: string
 }>()
 const emit = defineEmits<{
@@ -122,7 +125,7 @@ const svg = useTemplateRef<SVGSVGElement>('svg')
 function toDrawing(event: PointerEvent): readonly [number, number] {
   const matrix = svg.value!.getScreenCTM()!.inverse()
   const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
-  return [point.x, point.y]
+  return at.value.invert([point.x, point.y])
 }
 let held: { piece: Piece; fromX: number; fromY: number } | null = null
 function take(event: PointerEvent, piece: Piece) {
@@ -152,6 +155,12 @@ function letGo() {
   dragged.value = null
   box.value = bounds()
 }
+const { at, bar, nearer, farther, whole } = useDrawingZoom(
+  svg,
+  box,
+  target => target.closest('[data-piece]') !== null,
+  letGo,
+)
 const steps: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -170,6 +179,8 @@ function onKey(event: KeyboardEvent, piece: Piece) {
     emit('select', next.key)
     void nextTick(() => svg.value?.querySelector<SVGGElement>(`[data-piece="${CSS.escape(next.key)}"]`)?.focus())
   } else if (event.key === 'Enter' || event.key === ' ') emit('select', piece.key)
+  else if (event.key === '+') nearer()
+  else if (event.key === '-') farther()
   else return
   event.preventDefault()
   event.stopPropagation()
@@ -183,133 +194,196 @@ const tabStop = computed(
 </script>
 
 <template>
-  <svg
-    ref="svg"
-    class="craft"
-    role="group"
-    :aria-label="title"
-    :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`"
-    preserveAspectRatio="xMidYMid meet"
-    @pointermove="move"
-    @pointerup="letGo"
-    @pointercancel="letGo"
-  >
-    <line
-      class="middle"
-      :x1="box.x"
-      :x2="box.x + box.width"
-      y1="0"
-      y2="0"
-    />
-    <line
-      class="middle"
-      x1="0"
-      x2="0"
-      :y1="box.y"
-      :y2="box.y + box.height"
-    />
-    <g
-      v-for="one in drawn"
-      :key="one.piece.key"
-      :class="['piece', { assumed: one.piece.isAssumed, chosen: one.piece.key === selectedKey, disc: one.piece.shape === 'disc' }]"
-      :style="{ color: `var(--g-${groupTone[groupOf(one.piece.slot)].name})` }"
-      role="button"
-      :tabindex="one.piece.key === tabStop ? 0 : -1"
-      :aria-label="one.label"
-      :aria-pressed="one.piece.key === selectedKey"
-      :data-piece="one.piece.key"
-      @pointerdown="take($event, one.piece)"
-      @keydown="onKey($event, one.piece)"
+  <div class="view">
+    <svg
+      ref="svg"
+      :class="['craft', { near: at.k > 1 }]"
+      role="group"
+      :aria-label="title"
+      :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`"
+      preserveAspectRatio="xMidYMid meet"
+      @pointermove="move"
+      @pointerup="letGo"
+      @pointercancel="letGo"
     >
-      <title>{{ one.label }}</title>
-      <template v-if="one.piece.slot === 'frame' && from === 'above'">
-        <path
-          v-for="(arm, i) in armsOf(one)"
-          :key="i"
-          class="arms"
-          :d="arm"
+      <g :transform="at.toString()">
+        <line
+          class="middle"
+          :x1="box.x"
+          :x2="box.x + box.width"
+          y1="0"
+          y2="0"
         />
-        <rect
-          class="arms"
-          :x="one.x - bodyMm.long"
-          :y="one.y - bodyMm.wide"
-          :width="2 * bodyMm.long"
-          :height="2 * bodyMm.wide"
-          rx="3"
+        <line
+          class="middle"
+          x1="0"
+          x2="0"
+          :y1="box.y"
+          :y2="box.y + box.height"
         />
-      </template>
-      <ellipse
-        v-else-if="one.round"
-        :cx="one.x"
-        :cy="one.y"
-        :rx="one.width / 2"
-        :ry="one.height / 2"
+        <g
+          v-for="one in drawn"
+          :key="one.piece.key"
+          :class="['piece', { assumed: one.piece.isAssumed, chosen: one.piece.key === selectedKey, hit: inTheWay.has(one.piece.key), disc: one.piece.shape === 'disc' }]"
+          :style="{ color: `var(--g-${groupTone[groupOf(one.piece.slot)].name})` }"
+          role="button"
+          :tabindex="one.piece.key === tabStop ? 0 : -1"
+          :aria-label="one.label"
+          :aria-pressed="one.piece.key === selectedKey"
+          :data-piece="one.piece.key"
+          @pointerdown="take($event, one.piece)"
+          @keydown="onKey($event, one.piece)"
+        >
+          <title>{{ one.label }}</title>
+          <template v-if="one.piece.slot === 'frame' && from === 'above'">
+            <path
+              v-for="(arm, i) in armsOf(one)"
+              :key="i"
+              class="arms"
+              :d="arm"
+            />
+            <rect
+              class="arms"
+              :x="one.x - bodyMm.long"
+              :y="one.y - bodyMm.wide"
+              :width="2 * bodyMm.long"
+              :height="2 * bodyMm.wide"
+              rx="3"
+            />
+          </template>
+          <ellipse
+            v-else-if="one.round"
+            :cx="one.x"
+            :cy="one.y"
+            :rx="one.width / 2"
+            :ry="one.height / 2"
+          />
+          <rect
+            v-else
+            :x="one.x - one.width / 2"
+            :y="one.y - one.height / 2"
+            :width="one.width"
+            :height="one.height"
+            rx="1"
+            :transform="one.turn ? `rotate(${one.turn} ${one.x} ${one.y})` : undefined"
+          />
+          <text
+            v-if="one.piece.slot === 'pack'"
+            class="name"
+            :x="one.x - one.width / 2 + 3"
+            :y="one.y - one.height / 2 + 8"
+          >{{ one.piece.name }}</text>
+        </g>
+        <line
+          v-if="propPlane !== null"
+          class="prop-plane"
+          :x1="box.x"
+          :x2="box.x + box.width"
+          :y1="-propPlane"
+          :y2="-propPlane"
+        />
+        <g
+          v-if="bob"
+          class="bob"
+          aria-hidden="true"
+        >
+          <ellipse
+            v-if="ellipse"
+            class="doubt"
+            :cx="bob[0]"
+            :cy="bob[1]"
+            :rx="ellipse.longMm"
+            :ry="ellipse.shortMm"
+            :transform="`rotate(${-ellipse.turnDeg} ${bob[0]} ${bob[1]})`"
+          />
+          <circle
+            :cx="bob[0]"
+            :cy="bob[1]"
+            r="2.6"
+          />
+          <circle
+            class="eye"
+            :cx="bob[0]"
+            :cy="bob[1]"
+            r="0.8"
+          />
+        </g>
+        <g
+          class="loads"
+          aria-hidden="true"
+        >
+          <text
+            v-for="load in loads"
+            :key="`${load.x},${load.y}`"
+            :x="load.x"
+            :y="load.y - 13"
+          >{{ load.words }}</text>
+        </g>
+      </g>
+      <g
+        class="bar"
+        aria-hidden="true"
+        :transform="`translate(${box.x + 4} ${box.y + box.height - 3})`"
+      >
+        <path :d="`M0 -2V0H${bar.drawn}V-2`" />
+        <text :x="bar.drawn + 2">{{ bar.mm }} mm</text>
+      </g>
+    </svg>
+    <div class="nearer no-print">
+      <IconButton
+        :icon="ZoomIn"
+        :label="`${title}: come nearer`"
+        @click="nearer"
       />
-      <rect
-        v-else
-        :x="one.x - one.width / 2"
-        :y="one.y - one.height / 2"
-        :width="one.width"
-        :height="one.height"
-        rx="1"
-        :transform="one.turn ? `rotate(${one.turn} ${one.x} ${one.y})` : undefined"
+      <IconButton
+        v-if="at.k > 1"
+        :icon="ZoomOut"
+        :label="`${title}: go farther away`"
+        @click="farther"
       />
-      <text
-        v-if="one.piece.slot === 'pack'"
-        class="name"
-        :x="one.x - one.width / 2 + 3"
-        :y="one.y - one.height / 2 + 8"
-      >{{ one.piece.name }}</text>
-    </g>
-    <line
-      v-if="propPlane !== null"
-      class="prop-plane"
-      :x1="box.x"
-      :x2="box.x + box.width"
-      :y1="-propPlane"
-      :y2="-propPlane"
-    />
-    <g
-      v-if="bob"
-      class="bob"
-      aria-hidden="true"
-    >
-      <ellipse
-        v-if="ellipse"
-        class="doubt"
-        :cx="bob[0]"
-        :cy="bob[1]"
-        :rx="ellipse.longMm"
-        :ry="ellipse.shortMm"
-        :transform="`rotate(${-ellipse.turnDeg} ${bob[0]} ${bob[1]})`"
+      <IconButton
+        v-if="at.k > 1"
+        :icon="FullScreen"
+        :label="`${title}: show all of it`"
+        @click="whole"
       />
-      <circle
-        :cx="bob[0]"
-        :cy="bob[1]"
-        r="2.6"
-      />
-      <circle
-        class="eye"
-        :cx="bob[0]"
-        :cy="bob[1]"
-        r="0.8"
-      />
-    </g>
-    <g
-      class="loads"
-      aria-hidden="true"
-    >
-      <text
-        v-for="load in loads"
-        :key="`${load.x},${load.y}`"
-        :x="load.x"
-        :y="load.y - 13"
-      >{{ load.words }}</text>
-    </g>
-  </svg>
+    </div>
+  </div>
 </template>
 
 <style scoped>
+.view {
+  position: relative;
+  overflow: hidden;
+}
+.nearer {
+  position: absolute;
+  top: 0;
+  right: 0;
+  display: grid;
+  gap: 2px;
+  justify-items: end;
+}
+.nearer :deep(.el-button) {
+  margin: 0;
+  font-size: 17px;
+}
+.bar {
+  pointer-events: none;
+}
+.bar path {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 1.2;
+  vector-effect: non-scaling-stroke;
+}
+.bar text {
+  font: 500 5px var(--mono);
+  fill: var(--ink-soft);
+}
+.craft.near {
+  touch-action: none;
+}
 .craft {
   display: block;
   width: 100%;
@@ -344,6 +418,13 @@ const tabStop = computed(
 .assumed path,
 .assumed ellipse {
   stroke-dasharray: 3 2;
+}
+.hit rect,
+.hit path,
+.hit ellipse {
+  stroke: var(--over);
+  stroke-width: 2;
+  stroke-dasharray: none;
 }
 .chosen rect,
 .chosen path,

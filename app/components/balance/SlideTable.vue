@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { slideTable, type SlideCell } from '#core/aircraft/balance'
+import type { SlideCell, SlideRow } from '#core/aircraft/balance'
 import { packWords } from '~/utils/words'
 import { sameLoadout } from '#core/mass/loadout'
 import type { LoadoutChoice } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
 
 /** Where each pack sits with each set-up. */
+const { rows } = defineProps<{ rows: readonly SlideRow[] }>()
 const emit = defineEmits<{ choose: [choice: LoadoutChoice] }>()
 const store = useBuildStore()
-const rows = computed(() => slideTable(store.build!, store.estimates))
 const setups = computed(() => store.build!.setups)
 const wordsOf = (id: string) => {
   const line = store.build!.lines.find(one => one.id === id)
@@ -18,7 +18,7 @@ const toneOf = ({ choice, slide }: SlideCell) => ({
   misses: slide !== null && slide.missesMm >= 0.05,
   viewed: sameLoadout(choice, store.choice),
 })
-const hasTray = computed(() => rows.value.some(row => row.cells.some(cell => cell.slide?.frontAtMm !== null)))
+const hasTray = computed(() => rows.some(row => row.cells.some(cell => cell.slide?.frontAtMm !== null)))
 </script>
 
 <template>

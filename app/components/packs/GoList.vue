@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { gramsWithSpread, headroomWords, percentFigure } from '#core/text/display'
 import { packNotes, type LoadoutCell } from '#core/aircraft/flight'
-import { countedLines, withSetup } from '#core/mass/loadout'
+import { slideTable } from '#core/aircraft/balance'
+import { countedLines, sameLoadout, withSetup } from '#core/mass/loadout'
 import { packLabel, scaleWeighings } from '#core/model/ledger'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { cardName } from '#core/limits/rules'
@@ -17,6 +18,10 @@ const listed = computed(() =>
 )
 const going = computed(() => listed.value.filter(cell => !left.value.has(cell.key)))
 const setupName = (cell: LoadoutCell) => store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
+/** Where each pack lies so that its loadout hangs true. */
+const slides = computed(() => slideTable(store.build!, store.estimates).flatMap(row => row.cells))
+const liesAt = (cell: LoadoutCell) =>
+  slideCellWords(slides.value.find(({ choice }) => sameLoadout(choice, cell.choice))?.slide ?? null)
 function toggle(key: string) {
   const next = new Set(left.value)
   if (!next.delete(key)) next.add(key)
@@ -81,6 +86,8 @@ function printList() {
               </TermTip>
             </th><th><TermTip word="Verdict" /></th><th class="right">
               Minutes
+            </th><th class="right">
+              <TermTip word="Lies at" />
             </th><th>Weighed on</th><th>Mind</th>
           </tr>
         </thead>
@@ -119,6 +126,9 @@ function printList() {
             </td>
             <td class="right figure">
               {{ flights.get(cell.key)?.forecast?.why === null ? minutesWords(flights.get(cell.key)) : '–' }}
+            </td>
+            <td class="right figure">
+              {{ liesAt(cell) }}
             </td>
             <td>{{ weighedOn(cell) }}</td>
             <td class="mind">

@@ -9,6 +9,7 @@ import {
   spreadFigure,
   sureWords,
 } from '#core/text/display'
+import { balanceOf } from '#core/aircraft/balance'
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/aircraft/currents'
 import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
@@ -40,6 +41,11 @@ const gramsOf = (id: string) => {
   const line = build.value.lines.find(l => l.id === id)
   return line ? store.estimates.of(line).valueG : 0
 }
+/** What is left of full throttle while it flies level, by how this loadout hangs. */
+const levelShare = computed(() => {
+  const { hover } = balanceOf(build.value, props.cell.choice, store.estimates)
+  return hover && !('problem' in hover) ? hover.levelShare : null
+})
 const worth = computed(() => worthOf(build.value, props.cell.choice, props.cell.massG, plan.value, gramsOf))
 const resistance = computed(() => (props.cell.pack.pack ? cellResistanceOf(props.cell.pack) : null))
 const isFlown = computed(() => sameLoadout(props.cell.choice, store.build!.flies))
@@ -160,7 +166,11 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
         <dt><TermTip word="Thrust to weight" /></dt><dd>
           {{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart, 1) }} :
           1
-        </dd><template v-if="told.thrustToWeightEnd !== null">
+        </dd><template v-if="levelShare !== null">
+          <dt>level, as it hangs</dt><dd data-test="level">
+            {{ fixed(told.thrustToWeightStart * levelShare, 1) }} : 1
+          </dd>
+        </template><template v-if="told.thrustToWeightEnd !== null">
           <dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd>
         </template>
       </template>

@@ -36,6 +36,7 @@ const candidates = computed(() =>
   store.build!.lines.filter(line => line.state === 'candidate' && line.insteadOf === props.shaving.lineId),
 )
 const others = computed(() => (store.build!.shave?.shavings ?? []).filter(s => s.id !== props.shaving.id))
+const bobMoves = useBobMoves()
 const effect = computed(() => effectOf(store.build!, props.shaving))
 
 function put(fields: Partial<Shaving>) {
@@ -260,6 +261,13 @@ function toggle(list: 'excludes' | 'needs', id: string) {
       </tbody>
     </table>
   </details>
+  <p
+    v-if="shaving.state !== 'done' && bobMoves(shaving.lineId, shaving.gramsG)"
+    class="soft"
+    data-test="bob"
+  >
+    {{ bobMoves(shaving.lineId, shaving.gramsG) }}
+  </p>
   <template v-if="shaving.state === 'done'">
     <h3>Done</h3><p>
       Forecast {{ fixed(-shaving.gramsG, 2) }} ± {{ fixed(shaving.spreadG, 2) }}

@@ -35,6 +35,8 @@ watch(
   { immediate: true },
 )
 
+useFrameChange()
+
 // Another window or the phone at the bench may change the build: it is followed here.
 useEventStream(() => `/api/builds/${id.value}/stream`, {
   deleted() {

@@ -12,11 +12,16 @@ import pralineFile from '../../../demo/builds/praline.build.json'
 import sherbetFile from '../../../demo/builds/sherbet.build.json'
 import treacleFile from '../../../demo/builds/treacle.build.json'
 import {
+  arrangementsOf,
   balanceOf,
   cameraViews,
+  centreMovesMm,
+  centreOf,
   clearsAfterMm,
   coveredShare,
   lensOf,
+  movableLines,
+  otherMoves,
   rimInPicture,
   smallestTilt,
   slideTable,
@@ -161,6 +166,118 @@ describe('pieces that somebody places', () => {
   ])('%o is refused', (more, sentence) => expect(() => put(marzipan, more)).toThrow(sentence))
 })
 
+describe('what fewer grams do to the bob', () => {
+  it('is what hanging it again says, for every line with a place, taken lighter or heavier', () => {
+    let moved = 0
+    for (const build of demo) {
+      const before = hang(build)
+      for (const line of build.lines.filter(one => before.layout.pieces.some(piece => piece.lineId === one.id))) {
+        const own = before.layout.pieces.filter(piece => piece.lineId === line.id)
+        const off = own.reduce((sum, piece) => sum + 0.1 * piece.mass.valueG, 0)
+        const told = centreMovesMm(before, line.id, off)!
+        const pieces = before.layout.pieces.map(piece =>
+          piece.lineId === line.id ? { ...piece, mass: { ...piece.mass, valueG: 0.9 * piece.mass.valueG } } : piece,
+        )
+        expect(told).toBeCloseTo(centreOf(pieces)!.atMm[0] - before.centre!.atMm[0], 9)
+        if (Math.abs(told) > 0.01) moved++
+      }
+    }
+    expect(moved).toBeGreaterThan(20)
+  })
+  it('cannot be told of what has no place, or where nothing is left', () => {
+    const balance = hang(marzipan)
+    expect(centreMovesMm(balance, 'nobody', 1)).toBeNull()
+    expect(centreMovesMm(balance, 'frame', 1e6)).toBeNull()
+    expect(() => centreMovesMm(balance, 'frame', NaN)).toThrow()
+  })
+})
+
+describe('other ways to carry the pack', () => {
+  it('are four, each as it comes when it is chosen, and slid as it proposes', () => {
+    const told = arrangementsOf(marzipan, marzipan.flies, estimatesOf(marzipan, nobody))
+    expect(told.map(({ side, turnDeg, isNow }) => [side, turnDeg, isNow])).toEqual([
+      ['above', 0, true],
+      ['above', 90, false],
+      ['below', 0, false],
+      ['below', 90, false],
+    ])
+    for (const { side, turnDeg, slide, gyrationMm, abovePropsMm } of told) {
+      const chosen = applyCommand(marzipan, { type: 'places.pack', side, turnDeg })
+      const hung = hang(chosen)
+      expect(hung.pack!.turnDeg).toBe(turnDeg)
+      expect(hung.slide!.byMm).toBeCloseTo(slide!.byMm, 9)
+      const [x, y, z] = [hung.slide!.toMm, hung.pack!.atMm[1], hung.pack!.atMm[2]]
+      const slid = hang(
+        applyCommand(chosen, {
+          type: 'places.put',
+          pieces: [{ lineId: 'p7', number: 0, xMm: x, yMm: y, zMm: z, sigmaMm: 1, turnDeg, tiltDeg: 0 }],
+        }),
+      )
+      expect(slid.centre!.atMm[0]).toBeCloseTo(slide!.remainsMm, 6)
+      expect(slid.gyrationMm![2]).toBeCloseTo(gyrationMm[2], 6)
+      expect(slid.abovePropsMm).toBeCloseTo(abovePropsMm!, 6)
+    }
+    // Across, a long pack is nearer to the axis of pitch and farther from that of roll; below, the bob hangs lower.
+    const [along, across, below] = told
+    expect(across!.gyrationMm[1]).toBeLessThan(along!.gyrationMm[1])
+    expect(across!.gyrationMm[0]).toBeGreaterThan(along!.gyrationMm[0])
+    expect(below!.abovePropsMm!).toBeLessThan(along!.abovePropsMm!)
+  })
+  it('are none without a pack', () => {
+    const without = { ...marzipan, flies: { ...marzipan.flies, packLineId: null } }
+    expect(arrangementsOf(without, without.flies, estimatesOf(without, nobody))).toEqual([])
+  })
+  it('leave a pack that is arranged as before where somebody put it', () => {
+    const placed = applyCommand(marzipan, {
+      type: 'places.put',
+      pieces: [{ lineId: 'p7', number: 0, xMm: 3, yMm: 0, zMm: 30, sigmaMm: 1, turnDeg: 0, tiltDeg: 0 }],
+    })
+    expect(applyCommand(placed, { type: 'places.pack', side: 'above', turnDeg: 0 }).places).toEqual(placed.places)
+    const across = applyCommand(placed, { type: 'places.pack', side: 'above', turnDeg: 90 })
+    expect(across.places!.pieces.some(piece => piece.lineId === 'p7')).toBe(false)
+    expect(across.places!.pieces).toHaveLength(placed.places!.pieces.length - 1)
+  })
+})
+
+describe('moving other things than the pack', () => {
+  it('hangs true with the moves it tells, the least of them, and leaves the rest alone', () => {
+    const before = hang(marzipan)
+    expect(before.centre!.atMm[0]).toBeLessThan(-0.5)
+    const told = otherMoves(
+      before,
+      new Map([
+        ['camera', 60],
+        ['gps', 60],
+      ]),
+    )!
+    expect(told.leftMm).toBeCloseTo(0, 6)
+    const by = new Map(told.moves.map(({ lineId, byMm }) => [lineId, byMm]))
+    expect([...by.keys()].sort()).toEqual(['camera', 'gps'])
+    const grams = (id: string) => before.layout.pieces.find(piece => piece.lineId === id)!.mass.valueG
+    // Alike in their limits, each goes in proportion to its grams.
+    expect(by.get('camera')! / by.get('gps')!).toBeCloseTo(grams('camera') / grams('gps'), 6)
+    const pieces = before.layout.pieces.map(piece => ({
+      ...piece,
+      atMm: [piece.atMm[0] + (by.get(piece.lineId) ?? 0), piece.atMm[1], piece.atMm[2]] as const,
+    }))
+    expect(centreOf(pieces)!.atMm[0]).toBeCloseTo(0, 6)
+  })
+  it('says what is left where the limits do not reach', () => {
+    const before = hang(marzipan)
+    const told = otherMoves(before, new Map([['camera', 1]]))!
+    expect(told.moves).toEqual([{ lineId: 'camera', byMm: 1 }])
+    const grams = before.layout.pieces.find(piece => piece.lineId === 'camera')!.mass.valueG
+    expect(told.leftMm).toBeCloseTo(before.centre!.atMm[0] + grams / before.centre!.massG, 9)
+    expect(otherMoves(before, new Map())).toEqual({ moves: [], leftMm: before.centre!.atMm[0] })
+    expect(() => otherMoves(before, new Map([['camera', -1]]))).toThrow()
+  })
+  it('moves neither what the craft is built around nor what goes with the pack', () => {
+    const of = movableLines(hang(marzipan)).map(({ lineId }) => lineId)
+    expect(of).toContain('camera')
+    for (const id of ['frame', 'motors', 'props', 'p7', 'strap', 'pad']) expect(of).not.toContain(id)
+  })
+})
+
 describe('craft of which little is said', () => {
   it.each(craftPresets.map(({ name }) => name))('a build begun from the class %s hangs at once', craftClass => {
     let n = 0
@@ -249,6 +366,19 @@ describe('what the camera of a build sees', () => {
     expect(clearsAfterMm(lens, [x + forward, y, z], 20, view!.discs, 'forward')).toBe(0)
     expect(coveredShare(lens, [x + forward - 1, y, z], 20, view!.discs, 400)).toBeGreaterThan(0)
     expect(clearsAfterMm(lens, view!.lensAtMm, least.shownDeg, view!.discs, 'up')).toBe(0)
+    const smaller = clearsAfterMm(lens, view!.lensAtMm, 20, view!.discs, 'smaller')!
+    const narrowed = (mm: number) => view!.discs.map(disc => ({ ...disc, radiusMm: disc.radiusMm - mm / 2 }))
+    expect(coveredShare(lens, view!.lensAtMm, 20, narrowed(smaller))).toBe(0)
+    expect(coveredShare(lens, view!.lensAtMm, 20, narrowed(smaller - 2), 400)).toBeGreaterThan(0)
+    const wider = clearsAfterMm(lens, view!.lensAtMm, 20, view!.discs, 'wider')!
+    const apart = (mm: number) =>
+      view!.discs.map(disc => ({
+        ...disc,
+        atMm: [disc.atMm[0], disc.atMm[1] + Math.sign(disc.atMm[1]) * mm, disc.atMm[2]] as const,
+      }))
+    expect(coveredShare(lens, view!.lensAtMm, 20, apart(wider))).toBe(0)
+    expect(coveredShare(lens, view!.lensAtMm, 20, apart(wider - 2), 400)).toBeGreaterThan(0)
+    expect(clearsAfterMm(lens, view!.lensAtMm, 20, view!.discs, 'lower')).not.toBe(0)
   })
   it('is not told of a lens of which too little is said, or that cannot be', () => {
     const camera = (properties: Line['properties']) => makeLine({ id: 'c', slot: 'camera', name: 'C', properties })

@@ -231,7 +231,8 @@ function piecesOf(line: Line, ground: Ground, build: Build, estimates: LineEstim
       sigmaMm: place ? [place.sigmaMm, place.sigmaMm, place.sigmaMm] : usualSigma(line, ground),
       sizeMm: size.sizeMm,
       shape: size.shape,
-      turnDeg: place?.turnDeg ?? layer?.turnDeg ?? 0,
+      turnDeg:
+        place?.turnDeg ?? layer?.turnDeg ?? (line.slot === 'pack' ? (build.places ?? blankPlaces).packTurnDeg : 0),
       tiltDeg: place?.tiltDeg ?? 0,
       isAssumed: !place,
       isSizeAssumed: size.isAssumed,

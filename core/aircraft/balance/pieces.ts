@@ -40,4 +40,12 @@ export interface Piece {
   readonly placedWith?: { readonly name: string; readonly signs: Vec3 } | undefined
 }
 
+/** Half of what a piece reaches along the nose, across and up, turned as it is, mm. */
+export function halfReachMm({ sizeMm: [long, wide, high], shape, turnDeg }: Piece): Vec3 {
+  if (shape !== 'box') return [long / 2, wide / 2, high / 2]
+  const angle = (turnDeg * Math.PI) / 180
+  const [cos, sin] = [Math.abs(Math.cos(angle)), Math.abs(Math.sin(angle))]
+  return [(long * cos + wide * sin) / 2, (long * sin + wide * cos) / 2, high / 2]
+}
+
 export const pieceKey = (lineId: string, number: number): string => `${lineId}#${number}`

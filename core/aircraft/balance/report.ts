@@ -1,11 +1,12 @@
+import { requireFinite } from '../../basics/errors'
 import { allLoadouts, packLines, type LineEstimates } from '../../mass/loadout'
-import { packLabel, type Build, type LoadoutChoice } from '../../model/ledger'
+import { packLabel, type Build, type LoadoutChoice, type Slot } from '../../model/ledger'
 import { benchOf } from '../../model/properties'
 import { centreOf, gyrationMm, inertiaAbout, sigmasOf, type Centre } from './centre'
 import { layoutOf, trayRange, type Layout } from './layout'
 import { hoverLoads, levelShare, type LoadsProblem } from './loads'
-import { packSlide } from './moves'
-import type { Piece, Vec3 } from './pieces'
+import { leastMoves, packSlide } from './moves'
+import { halfReachMm, type Piece, type Vec3 } from './pieces'
 
 /** 95 % of a normal distribution lies within so many standard uncertainties. */
 const factor95 = 1.959963984540054
@@ -99,7 +100,7 @@ function mostThrustG(bench: readonly { readonly thrustG: number | null }[] | nul
 
 /** What is fixed to the pack goes with it: together they are what is slid. */
 function slideOf({ tray, pieces }: Layout, centre: Centre, pack: Piece): Slide | null {
-  const [length] = pack.sizeMm
+  const length = 2 * halfReachMm(pack)[0]
   const slidG = pieces.reduce((sum, one) => sum + (one.goesWithPack ? one.mass.valueG : 0), pack.mass.valueG)
   const range = tray ? trayRange(tray, length) : null
   const slide = packSlide({ xMm: pack.atMm[0], massG: slidG }, centre.massG, centre.atMm[0], range)
@@ -113,6 +114,55 @@ function slideOf({ tray, pieces }: Layout, centre: Centre, pack: Piece): Slide |
     missesMm: slide.missesMm,
     remainsMm: slide.remainsMm,
     spreadMm: (factor95 * sigmasOf(centre)[0] * centre.massG) / slidG,
+  }
+}
+
+/**
+ * By how much the centre goes along the nose when so many grams leave where a line sits (or join, below zero), mm; alike
+ * from each of its pieces. Null where the line has no place in this loadout, or nothing would be left.
+ */
+export function centreMovesMm({ centre, layout }: Balance, lineId: string, gramsOff: number): number | null {
+  requireFinite('centreMovesMm', 'gramsOff', gramsOff)
+  const pieces = layout.pieces.filter(piece => piece.lineId === lineId)
+  if (!centre || pieces.length === 0 || gramsOff >= centre.massG) return null
+  const xMm = pieces.reduce((sum, piece) => sum + piece.atMm[0], 0) / pieces.length
+  return (gramsOff * (centre.atMm[0] - xMm)) / (centre.massG - gramsOff)
+}
+
+/** What else than the pack could go where, so that the craft hangs true. */
+export interface OtherMoves {
+  readonly moves: readonly { readonly lineId: string; readonly byMm: number }[]
+  /** Where the centre then is along the nose, mm. */
+  readonly leftMm: number
+}
+
+/** Lines that may be moved along the nose: not what the craft is built around, and not what goes with the pack. */
+export function movableLines({ layout }: Balance): readonly { readonly lineId: string; readonly massG: number }[] {
+  const byLine = new Map<string, number>()
+  for (const { slot, lineId, goesWithPack, mass } of layout.pieces)
+    if (!fixedSlots.includes(slot) && !goesWithPack) byLine.set(lineId, (byLine.get(lineId) ?? 0) + mass.valueG)
+  return [...byLine].map(([lineId, massG]) => ({ lineId, massG })).filter(({ massG }) => massG > 0)
+}
+const fixedSlots: readonly Slot[] = ['frame', 'motor', 'propeller', 'pack', 'strap']
+
+/**
+ * The least moves, within how far each line may go either way (mm, above zero), that bring the centre under the middle of
+ * the motors. Null without a centre. Throws where a limit is below zero or not a number.
+ */
+export function otherMoves(balance: Balance, limitsMm: ReadonlyMap<string, number>): OtherMoves | null {
+  const { centre } = balance
+  if (!centre) return null
+  const movable = movableLines(balance).filter(({ lineId }) => limitsMm.has(lineId))
+  const { movesMm, missingGmm } = leastMoves(
+    movable.map(({ lineId, massG }) => {
+      const mostMm = limitsMm.get(lineId)!
+      return { massG, weight: 1, leastMm: -mostMm, mostMm }
+    }),
+    -centre.massG * centre.atMm[0],
+  )
+  return {
+    moves: movable.map(({ lineId }, i) => ({ lineId, byMm: movesMm[i]! })),
+    leftMm: -missingGmm / centre.massG,
   }
 }
 

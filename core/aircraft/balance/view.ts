@@ -8,7 +8,7 @@ import type { Piece, Vec3 } from './pieces'
 /** What has to be said of a lens before anything can be told of its picture. */
 export type AskedOfLens = 'viewDeg' | 'viewAlong' | 'lens' | 'aspect'
 
-/** How far a lens may be moved to see no props, mm. Our choice. */
+/** By how much anything is changed to see no props, mm. Our choice. */
 const farthestMm = 60
 /** A tilt beyond this is not flown, degrees. */
 export const mostTiltDeg = 70
@@ -92,19 +92,45 @@ export function cameraViews(build: Build, layout: Layout): CameraView[] {
     })
 }
 
-/** How far the lens has to go one way until no disc is seen at a tilt, mm; null where that is farther than anybody would. */
+/** What can be changed so that a lens sees no props: it goes forward or up, or the props get smaller, lower or farther out. */
+export const clearingWays = ['forward', 'up', 'smaller', 'lower', 'wider'] as const
+export type ClearingWay = (typeof clearingWays)[number]
+
+/** A lens and discs after a change by so many mm: of `smaller` the props’ diameter, of `wider` the arms on each side. */
+function changed(lensAtMm: Vec3, discs: readonly Disc[], way: ClearingWay, mm: number): [Vec3, readonly Disc[]] {
+  const [x, y, z] = lensAtMm
+  const each = (change: (disc: Disc) => Partial<Disc>) => discs.map(disc => ({ ...disc, ...change(disc) }))
+  switch (way) {
+    case 'forward':
+      return [[x + mm, y, z], discs]
+    case 'up':
+      return [[x, y, z + mm], discs]
+    case 'smaller':
+      return [
+        lensAtMm,
+        each(({ radiusMm, holeMm }) => ({
+          radiusMm: Math.max(0, radiusMm - mm / 2),
+          holeMm: Math.max(0, holeMm - mm / 2),
+        })),
+      ]
+    case 'lower':
+      return [lensAtMm, each(({ atMm }) => ({ atMm: [atMm[0], atMm[1], atMm[2] - mm] }))]
+    case 'wider':
+      return [lensAtMm, each(({ atMm }) => ({ atMm: [atMm[0], atMm[1] + Math.sign(atMm[1]) * mm, atMm[2]] }))]
+  }
+}
+
+/** By how much one thing has to change until no disc is seen at a tilt, mm; null where that is more than anybody would. */
 export function clearsAfterMm(
   lens: Lens,
   lensAtMm: Vec3,
   tiltDeg: number,
   discs: readonly Disc[],
-  way: 'forward' | 'up',
+  way: ClearingWay,
 ): number | null {
-  const axis = way === 'forward' ? 0 : 2
   const isClear = (mm: number) => {
-    const at: [number, number, number] = [...lensAtMm]
-    at[axis] += mm
-    return !discs.some(disc => seesDisc(lens, at, tiltDeg, disc))
+    const [at, after] = changed(lensAtMm, discs, way, mm)
+    return !after.some(disc => seesDisc(lens, at, tiltDeg, disc))
   }
   if (isClear(0)) return 0
   for (let mm = 1; mm <= farthestMm; mm++) {

@@ -42,8 +42,18 @@ export interface FitReport {
 /** The most loadouts looked at; a build with more is judged by the first ones, the viewed one always among them. */
 const mostLoadouts = 60
 
+/** What is found of a loadout by other means than the checks of this folder. */
+export type FurtherOutcomes = (
+  choice: LoadoutChoice,
+) => readonly { readonly check: string; readonly outcome: Outcome }[]
+
 /** Looks at every loadout that is flown, the viewed one first, and says each thing once. */
-export function fitReport(build: Build, viewed: LoadoutChoice, gear: GroundGear): FitReport {
+export function fitReport(
+  build: Build,
+  viewed: LoadoutChoice,
+  gear: GroundGear,
+  further: FurtherOutcomes = () => [],
+): FitReport {
   const others = allowedLoadouts(build).filter(choice => !sameLoadout(choice, viewed))
   const choices = [viewed, ...others].slice(0, mostLoadouts)
   const fit = build.fit ?? blankFit
@@ -55,6 +65,7 @@ export function fitReport(build: Build, viewed: LoadoutChoice, gear: GroundGear)
     const context = { lines, pack, fit, gear, tree, full: fullThrottleOf(lines, pack, build.flying ?? undefined) }
     for (const check of checks)
       for (const outcome of check.examine(context)) notes.take(check.id, outcome, choice.setupId)
+    for (const { check, outcome } of further(choice)) notes.take(check, outcome, choice.setupId)
   }
   const setups = new Map(build.setups.map(setup => [setup.id, setup.name]))
   const findings = notes.findings(new Set(choices.map(choice => choice.setupId)), setups)

@@ -16,14 +16,19 @@ export interface PiecePlace {
 
 export const packSides = ['above', 'below'] as const
 export type PackSide = (typeof packSides)[number]
+/** Along the nose or across it, degrees. */
+export const packTurns = [0, 90] as const
+export type PackTurn = (typeof packTurns)[number]
 
 /** What somebody has said of where pieces sit. All others sit where such pieces usually do. */
 export interface PlacesPlan {
   readonly packSide: PackSide
+  /** How packs lie that nobody has placed. */
+  readonly packTurnDeg: PackTurn
   readonly pieces: readonly PiecePlace[]
 }
 
-export const blankPlaces: PlacesPlan = { packSide: 'above', pieces: [] }
+export const blankPlaces: PlacesPlan = { packSide: 'above', packTurnDeg: 0, pieces: [] }
 
 /** How well a place is known that somebody typed or drew, mm, until they say otherwise. Our choice. */
 export const typedSigmaMm = 0.5

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { blankPlaces, type PackSide, type PiecePlace, type PlacesPlan } from '../../model/data'
+import { blankPlaces, type PackSide, type PackTurn, type PiecePlace, type PlacesPlan } from '../../model/data'
 import { packLabel, type Build, type Line } from '../../model/ledger'
 import { idSchema } from '../../text/schemas'
 import { CommandRefused, told, type BuildSlice } from '../contract'
@@ -26,6 +26,8 @@ interface FreePlaces {
 interface SetPackSide {
   readonly type: 'places.pack'
   readonly side: PackSide
+  /** How it lies there; as before where it is left out. */
+  readonly turnDeg?: PackTurn | undefined
 }
 
 const keyOf = ({ lineId, number }: Pick<PiecePlace, 'lineId' | 'number'>) => `${lineId}#${number}`
@@ -38,8 +40,9 @@ const withPieces = (build: Build, pieces: readonly PiecePlace[]): Build => ({
 export const placesSlice: BuildSlice<'places', PutPlaces | FreePlaces | SetPackSide> = {
   name: 'places',
   title: 'Balance',
-  version: 1,
-  upcasts: [],
+  version: 2,
+  // The first version had no word of how a pack lies: along the nose.
+  upcasts: [{ parts: { places: fields => ({ packTurnDeg: 0, ...fields }) } }],
   fields: {
     places: {
       kind: 'part',
@@ -72,9 +75,12 @@ export const placesSlice: BuildSlice<'places', PutPlaces | FreePlaces | SetPackS
       describe: ({ pieces }, before) => told(`${namesOf(pieces, before)}: sits where it usually does`),
     },
     'places.pack': {
-      shape: { side: placesShape.packSide },
-      apply: (build, { side }) => ({ ...build, places: onSide(build, side) }),
-      describe: ({ side }) => told(`The pack sits ${side}`),
+      shape: { side: placesShape.packSide, turnDeg: placesShape.packTurnDeg.optional() },
+      apply: (build, { side, turnDeg }) => ({ ...build, places: arranged(build, side, turnDeg) }),
+      describe: ({ side, turnDeg }) =>
+        told(
+          `The pack sits ${side}${turnDeg === undefined ? '' : turnDeg === 0 ? ', along the nose' : ', across the nose'}`,
+        ),
     },
   },
   // The part that takes the place of another sits where that one sat.
@@ -93,12 +99,13 @@ function placeOf(build: Build, piece: Pick<PiecePlace, 'lineId' | 'number'>): Pi
   return build.places?.pieces.find(one => keyOf(one) === keyOf(piece))
 }
 
-/** A pack that somebody placed sits where it usually does on its new side: its place was one of the other side. */
-function onSide(build: Build, side: PackSide): PlacesPlan {
+/** A pack that somebody placed sits where it usually does when it is arranged anew: its place was one of before. */
+function arranged(build: Build, side: PackSide, turnDeg: PackTurn | undefined): PlacesPlan {
   const places = build.places ?? blankPlaces
-  if (places.packSide === side) return places
+  const packTurnDeg = turnDeg ?? places.packTurnDeg
+  if (places.packSide === side && places.packTurnDeg === packTurnDeg) return places
   const packs = new Set(build.lines.flatMap(line => (line.slot === 'pack' ? [line.id] : [])))
-  return { packSide: side, pieces: places.pieces.filter(piece => !packs.has(piece.lineId)) }
+  return { packSide: side, packTurnDeg, pieces: places.pieces.filter(piece => !packs.has(piece.lineId)) }
 }
 
 function putPlaces(build: Build, pieces: readonly PiecePlace[]): Build {

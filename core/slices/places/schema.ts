@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { packSides, type PiecePlace, type PlacesPlan } from '../../model/data'
+import { packSides, packTurns, type PiecePlace, type PlacesPlan } from '../../model/data'
 import { idSchema } from '../../text/schemas'
 
 /** The most pieces a build keeps places of. */
@@ -24,6 +24,7 @@ export const piecePlaceSchema = z.strictObject({
 
 export const placesShape = {
   packSide: z.enum(packSides),
+  packTurnDeg: z.literal(packTurns),
   pieces: z.array(piecePlaceSchema).max(mostPlaces, `A build keeps at most ${mostPlaces} places.`),
 }
 export const placesSchema = z.strictObject(placesShape) satisfies z.ZodType<PlacesPlan>

@@ -27,6 +27,7 @@ const fieldWords: Readonly<Record<string, string>> = {
   shave: 'Shave',
   places: 'Balance',
   packSide: 'pack sits',
+  packTurnDeg: 'pack turned, °',
   fit: 'Fit',
   flying: 'flying',
   assembly: 'Assemble',

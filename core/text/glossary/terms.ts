@@ -112,6 +112,10 @@ export const glossary = [
         says: 'Where thrust pulls when all motors pull alike; lengths are counted from it.',
       },
       {
+        word: 'Lies at',
+        says: 'Front of the pack behind the front edge of the tray, in mm, where the craft hangs true; without a tray how far it slides.',
+      },
+      {
         word: 'Hover load',
         says: 'Grams each motor must lift for the craft to stay level; all alike where the bob is under the middle of the motors.',
       },

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { cameraViews, type Piece, type Vec3 } from '#core/aircraft/balance'
+import { cameraViews, meetingsOf, slideTable, type Piece, type Vec3 } from '#core/aircraft/balance'
 import type { LoadoutChoice, PiecePlace } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
 
 const store = useBuildStore()
 const route = useRoute()
 const router = useRouter()
-const { balance, thrustToWeight, pieceOf, drag, nudge, put, free, keep } = useBalance()
+const { shown, balance, thrustToWeight, pieceOf, drag, nudge, put, free, keep } = useBalance()
 
 const selectedKey = computed(() => (typeof route.query.piece === 'string' ? route.query.piece : null))
 const selected = computed(() => (selectedKey.value === null ? null : pieceOf(selectedKey.value)))
@@ -43,6 +43,16 @@ const placedWords = computed(() => {
   const own = pieces.value.length - (balance.value?.assumed ?? 0)
   return `${pieces.value.length} pieces to scale, ${own === 0 ? 'none' : own} of them placed by you`
 })
+const meetings = computed(() => (balance.value ? meetingsOf(balance.value.layout) : []))
+/** Pieces that are in the way of others: marked in the drawings, and said. */
+const inTheWay = computed(() => new Set(meetings.value.flatMap(({ pieces: two }) => two.map(({ key }) => key))))
+const meetingWords = computed(() => [
+  ...new Set(
+    meetings.value.map(({ kind, pieces: [a, b] }) =>
+      kind === 'in the props' ? `${a.name} is in the props.` : `${a.name} and ${b.name} are in one place.`,
+    ),
+  ),
+])
 const bob = computed(() => (balance.value?.centre ? bobWords(balance.value) : null))
 const slide = computed(() => balance.value?.slide ?? null)
 const hover = computed(() => balance.value?.hover ?? null)
@@ -75,6 +85,9 @@ const stationViews = [
 ] as const
 const view = computed(() => (route.query.view === 'camera' ? 'camera' : 'layout'))
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'layout' ? undefined : key } })
+/** Where each pack sits with each set-up: counted anew when a hand that moves a piece pauses. */
+const paused = refDebounced(shown, 150)
+const slides = computed(() => (paused.value ? slideTable(paused.value, store.estimates) : []))
 const cameras = computed(() =>
   view.value === 'camera' && balance.value ? cameraViews(store.build!, balance.value.layout) : [],
 )
@@ -149,6 +162,7 @@ const views = [
               :from="from"
               :title="title"
               :selected-key="selectedKey"
+              :in-the-way="inTheWay"
               @select="select"
               @drag="drag"
               @drop="keep"
@@ -190,6 +204,13 @@ const views = [
               say where {{ toPlace.name }} sits
             </el-button>
           </p>
+          <p
+            v-if="meetingWords.length > 0"
+            class="note"
+            data-test="meetings"
+          >
+            {{ meetingWords.join(' ') }}
+          </p>
           <div class="tiles">
             <div class="tile">
               <small>Left and right</small>
@@ -227,7 +248,21 @@ const views = [
           >
             {{ hoverProblemWords(hover) }}
           </p>
-          <SlideTable @choose="choose" />
+          <SlideTable
+            :rows="slides"
+            @choose="choose"
+          />
+          <OtherMoves
+            v-if="bob!.tone !== 'clear'"
+            :balance="balance"
+          />
+          <PackArrangements />
+          <TurningBeside :balance="balance" />
+          <TapeStrip
+            v-if="balance.layout.tray && slides.length > 0"
+            :rows="slides"
+            :tray="balance.layout.tray"
+          />
           <p
             v-if="balance.layout.tray?.isFrontAssumed && balance.pack"
             class="soft"

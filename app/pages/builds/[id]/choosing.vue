@@ -17,6 +17,7 @@ onMounted(() =>
     drawerProblem.value = `The drawer could not be read, so its parts are missing here: ${sentenceOf(error)}`
   }),
 )
+const bobMoves = useBobMoves()
 const optional = computed(() => store.build!.lines.filter(line => line.state === 'fitted' && line.slot !== 'other'))
 const lineId = computed(
   () => optional.value.find(line => line.id === route.query.line)?.id ?? optional.value[0]?.id ?? '',
@@ -363,6 +364,13 @@ const text = (value: number | string | null, digits: number) =>
           </template>
           <dt>All-up with it</dt><dd>{{ fixed(selected.auwG, 2) }} g</dd>
         </dl>
+        <p
+          v-if="bobMoves(fitted.id, selected.deltaG === null ? null : -selected.deltaG)"
+          class="soft"
+          data-test="bob"
+        >
+          {{ bobMoves(fitted.id, -selected.deltaG!) }}
+        </p>
         <p v-if="selected.verdict">
           <VerdictMark :word="selected.verdict.word" />
           {{ ' ' }}<span class="soft">{{ headroomWords(selected.verdict.headroomG, selected.spreadG) }}</span>
