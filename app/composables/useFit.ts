@@ -10,9 +10,10 @@ export const useFit = createSharedComposable(() => {
   const count = () => {
     const { build, choice, estimates } = store
     // Places that nobody has said prove nothing: a build without any is not laid out for it.
-    const further = build?.places && (build.places.pieces.length > 0 || build.places.packSide === 'below')
-      ? (one: LoadoutChoice) => placeOutcomes(build, one, estimates)
-      : undefined
+    const further =
+      build?.places && (build.places.pieces.length > 0 || build.places.packSide === 'below')
+        ? (one: LoadoutChoice) => placeOutcomes(build, one, estimates)
+        : undefined
     report.value = build && !build.reference ? fitReport(build, choice, settings.value.gear, further) : null
   }
   watch(() => store.build?.id, count, { immediate: true })

@@ -78,6 +78,11 @@ function placeWords({ atMm: [x, y, z], isAssumed }: Piece): string {
   return `${fixed(x, 1)} mm forward, ${fixed(y, 1)} left, ${fixed(z, 1)} up${isAssumed ? ', where it usually sits' : ''}`
 }
 
+const lookOf = ({ key, isAssumed, shape }: Piece) => [
+  'piece',
+  { assumed: isAssumed, chosen: key === props.selectedKey, hit: props.inTheWay.has(key), disc: shape === 'disc' },
+]
+
 /** All pieces with some air; it does not follow a drag, so that the drawing stands still under the hand. */
 const dragged = ref<string | null>(null)
 function bounds() {
@@ -224,7 +229,7 @@ const tabStop = computed(
         <g
           v-for="one in drawn"
           :key="one.piece.key"
-          :class="['piece', { assumed: one.piece.isAssumed, chosen: one.piece.key === selectedKey, hit: inTheWay.has(one.piece.key), disc: one.piece.shape === 'disc' }]"
+          :class="lookOf(one.piece)"
           :style="{ color: `var(--g-${groupTone[groupOf(one.piece.slot)].name})` }"
           role="button"
           :tabindex="one.piece.key === tabStop ? 0 : -1"
@@ -270,6 +275,7 @@ const tabStop = computed(
           <text
             v-if="one.piece.slot === 'pack'"
             class="name"
+            :style="{ fontSize: `${6.5 / at.k}px` }"
             :x="one.x - one.width / 2 + 3"
             :y="one.y - one.height / 2 + 8"
           >{{ one.piece.name }}</text>
@@ -315,6 +321,7 @@ const tabStop = computed(
           <text
             v-for="load in loads"
             :key="`${load.x},${load.y}`"
+            :style="{ fontSize: `${6 / at.k}px` }"
             :x="load.x"
             :y="load.y - 13"
           >{{ load.words }}</text>

@@ -95,6 +95,10 @@ td {
 .right {
   text-align: right;
 }
+.right.figure {
+  font-size: 12px;
+  white-space: nowrap;
+}
 .now td {
   background: var(--selection);
 }

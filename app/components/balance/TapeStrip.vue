@@ -6,8 +6,8 @@ import { fixed } from '#core/text/display'
 const props = defineProps<{ rows: readonly SlideRow[]; tray: { readonly lengthMm: number; readonly isFrontAssumed: boolean } }>()
 const store = useBuildStore()
 
-/** Widths of a letter of the words and of a ruler’s figure, heights of the tape and of a row, and the air around it, mm. */
-const [letterMm, tapeMm, rowMm, airMm, checkMm] = [1.6, 12, 4.6, 4, 50]
+/** Of a letter the width, of the tape and a row the height, the air around, the bar to check, and the longest words, mm. */
+const [letterMm, tapeMm, rowMm, airMm, checkMm, textMm] = [1.6, 12, 4.6, 4, 50, 140]
 const wordsOf = (mark: Omit<TapeMark, 'row'>) => `${mark.pack} ${fixed(mark.atMm, 1)} · ${mark.setups.join(', ')}`
 const tape = computed(
   () =>
@@ -20,7 +20,7 @@ const width = computed(() =>
     paperMm,
     2 * airMm +
       Math.max(
-        checkMm + 60,
+        textMm,
         tape.value.lengthMm,
         ...tape.value.marks.map(mark => mark.atMm + letterMm * wordsOf(mark).length + 3),
       ),
@@ -143,7 +143,7 @@ const figure = useTemplateRef<HTMLElement>('figure')
     </p>
     <p
       v-if="tray.isFrontAssumed"
-      class="note"
+      class="note on-paper"
     >
       The front edge of the tray was not measured: it is taken as if the tray lay in the middle.
     </p>
@@ -165,6 +165,9 @@ svg {
 }
 /* On paper it is as long as it says; on a screen it only has to be seen. */
 @media screen {
+  .on-paper {
+    display: none;
+  }
   svg {
     max-width: 100%;
     height: auto;

@@ -35,9 +35,8 @@ async function look(event: Event) {
       progress.value = { done, of: wanted.length }
       const build = await store.otherBuild(entry.id)
       if (isStopped) break
-      const { centre, gyrationMm } = balanceOf(build, build.flies, estimatesOf(build, store.honesty))
-      if (centre && gyrationMm)
-        others.value = [...others.value, { id: entry.id, name: entry.name, massG: centre.massG, gyrationMm }]
+      const { totalG, gyrationMm } = balanceOf(build, build.flies, estimatesOf(build, store.honesty))
+      if (gyrationMm) others.value = [...others.value, { id: entry.id, name: entry.name, massG: totalG, gyrationMm }]
     }
   } catch (error) {
     problem.value = sentenceOf(error)
@@ -48,8 +47,8 @@ async function look(event: Event) {
 }
 const rows = computed(() => {
   const { build } = store
-  const { centre, gyrationMm } = balance
-  const own = build && centre && gyrationMm ? [{ id: build.id, name: build.name, massG: centre.massG, gyrationMm }] : []
+  const { totalG, gyrationMm } = balance
+  const own = build && gyrationMm ? [{ id: build.id, name: build.name, massG: totalG, gyrationMm }] : []
   return [...own, ...others.value].sort((a, b) => a.gyrationMm[1] - b.gyrationMm[1])
 })
 </script>

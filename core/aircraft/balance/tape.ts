@@ -56,19 +56,21 @@ export function tapeOf(
     if (near) near.setups.push(setup)
     else marks.push({ atMm: at, pack, setups: [setup] })
   }
-  const ends: number[] = []
-  const placed = marks.map(mark => {
-    const free = ends.findIndex(end => end <= mark.atMm)
-    const row = free < 0 ? ends.length : free
-    ends[row] = mark.atMm + wordsMm(mark)
-    return { ...mark, row }
-  })
+  // From the tail on: words stand to the right of their line, and a line goes down to its words left of all lines before it.
+  const placed: TapeMark[] = []
+  for (const mark of marks.toReversed()) {
+    const end = mark.atMm + wordsMm(mark)
+    const rows = Math.max(-1, ...placed.map(({ row }) => row)) + 1
+    const isFree = (row: number) => placed.every(other => other.row < row || other.atMm >= end)
+    const row = Array.from({ length: rows }, (_, n) => n).find(isFree) ?? rows
+    placed.unshift({ ...mark, row })
+  }
   return {
     lengthMm: trayLengthMm,
     marks: placed,
     beyond: cells
       .filter(({ slide }) => slide.missesMm >= reachedMm)
       .map(({ pack, setup, slide }) => ({ pack, setup, missesMm: slide.missesMm })),
-    rows: ends.length,
+    rows: Math.max(-1, ...placed.map(({ row }) => row)) + 1,
   }
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { readBuildFile } from '../../../shared/schemas/build-file'
+import { readBuildFile } from './build-file'
 
 interface FileText {
   versions: Record<string, number>
