@@ -301,7 +301,7 @@ test('what is shaved, or fitted instead, says what it does to the bob', async ({
     /^The bob (stays where it is|goes \d\.\d mm (forward|back), to .*)\.$/,
   )
   await app.goto(`${server.address}/builds/marzipan/choosing?line=vtx`)
-  await app.getByText('Oddfellow digital, open board').first().click()
+  await app.locator('[data-candidate="Oddfellow digital, open board"] .name').click()
   await expect(app.getByTestId('bob')).toHaveText(/^The bob goes \d\.\d mm (forward|back), to \d\.\d mm tail-heavy\.$/)
 })
 
