@@ -6,6 +6,8 @@ import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 /** The least moves of other things than the pack that hang the craft true, within how far the builder lets each go. */
 const { balance } = defineProps<{ balance: Balance }>()
 const store = useBuildStore()
+/** Fields that nobody sees are not drawn anew while a piece is dragged. */
+const isOpen = ref(false)
 
 /** Farther nothing is moved on such a craft, mm. */
 const mostMm = 200
@@ -46,12 +48,16 @@ function doIt() {
 </script>
 
 <template>
-  <details class="other-moves">
+  <details
+    class="other-moves"
+    @toggle="isOpen = ($event.target as HTMLDetailsElement).open"
+  >
     <summary>Move other things than the pack</summary>
     <p class="soft">
       Say how far each may go forward or back. The least moves that help are told; what is left empty stays.
     </p>
     <el-form
+      v-if="isOpen"
       class="limits"
       @submit.prevent="doIt"
     >
