@@ -140,7 +140,7 @@ function balance(build: Build, overview: Overview, estimates: LineEstimates): st
       (hung.abovePropsMm === null
         ? '.'
         : `, ${offset(hung.abovePropsMm, spreadMm[2], ['above the props', 'below the props'])}.`),
-    ...(pack && slide && slide.frontAtMm !== null
+    ...(pack && slide && slide.frontAtMm !== null && slide.missesMm < 0.05
       ? [
           '',
           `The front of ${cell(pack.name)} belongs ${fixed(slide.frontAtMm, 1)} mm behind the front edge of the tray.`,

@@ -1,4 +1,4 @@
-import type { Balance, Piece } from '../../core/aircraft/balance'
+import { halfReachMm, type Balance, type Piece } from '../../core/aircraft/balance'
 
 /** Ink of the drawings, and how far they go on beyond the pieces, mm. */
 const [ink, soft, packFill, bobFill] = ['#222222', '#8a8a8a', '#e6dcec', '#d9a441']
@@ -9,11 +9,11 @@ const escaped = (text: string) =>
   text.replace(/[&<>"]/g, sign => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!)
 
 /** Where a piece is drawn, nose to the left, and how large. */
-function drawn(from: 'above' | 'left', { atMm: [x, y, z], sizeMm: [long, wide, high], turnDeg, shape }: Piece) {
-  if (from === 'above') return { x: -x, y, width: long, height: wide, turn: shape === 'box' ? turnDeg : 0 }
-  const angle = shape === 'box' ? (turnDeg * Math.PI) / 180 : 0
-  const width = Math.abs(long * Math.cos(angle)) + Math.abs(wide * Math.sin(angle))
-  return { x: -x, y: -z, width, height: high, turn: 0 }
+function drawn(from: 'above' | 'left', piece: Piece) {
+  const [x, y, z] = piece.atMm
+  const [width, height, high] = piece.sizeMm
+  if (from === 'above') return { x: -x, y, width, height, turn: piece.shape === 'box' ? piece.turnDeg : 0 }
+  return { x: -x, y: -z, width: 2 * halfReachMm(piece)[0], height: high, turn: 0 }
 }
 
 function shapeOf(from: 'above' | 'left', piece: Piece): string {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { FullScreen, ZoomIn, ZoomOut } from '@element-plus/icons-vue'
-import { ellipse95, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
+import { ellipse95, halfReachMm, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
 import { groupOf } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
 
@@ -68,11 +68,11 @@ const drawn = computed((): Drawn[] => {
       }
     })
 })
-/** What a turned piece measures along the axes; from above it is drawn turned instead. */
-function turnedSize({ sizeMm: [long, wide, high], turnDeg, shape }: Piece): Vec3 {
-  if (props.from === 'above' || shape !== 'box') return [long, wide, high]
-  const [cos, sin] = [Math.abs(Math.cos((turnDeg * Math.PI) / 180)), Math.abs(Math.sin((turnDeg * Math.PI) / 180))]
-  return [long * cos + wide * sin, long * sin + wide * cos, high]
+/** What a piece measures along the axes, turned as it is; from above it is drawn turned instead. */
+function turnedSize(piece: Piece): Vec3 {
+  if (props.from === 'above') return piece.sizeMm
+  const [long, wide, high] = halfReachMm(piece)
+  return [2 * long, 2 * wide, 2 * high]
 }
 function placeWords({ atMm: [x, y, z], isAssumed }: Piece): string {
   return `${fixed(x, 1)} mm forward, ${fixed(y, 1)} left, ${fixed(z, 1)} up${isAssumed ? ', where it usually sits' : ''}`
@@ -132,10 +132,13 @@ function toDrawing(event: PointerEvent): readonly [number, number] {
   const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
   return at.value.invert([point.x, point.y])
 }
+/** The frame lies under everything: it is chosen before it can be moved, so that a hand on it moves the drawing. */
+const isGround = ({ slot, key }: Piece) => slot === 'frame' && key !== props.selectedKey
 let held: { piece: Piece; fromX: number; fromY: number } | null = null
 function take(event: PointerEvent, piece: Piece) {
   if (event.button !== 0) return
   emit('select', piece.key)
+  if (isGround(piece)) return
   const [x, y] = toDrawing(event)
   held = { piece, fromX: x, fromY: y }
   svg.value!.setPointerCapture(event.pointerId)
@@ -163,7 +166,11 @@ function letGo() {
 const { at, bar, nearer, farther, whole } = useDrawingZoom(
   svg,
   box,
-  target => target.closest('[data-piece]') !== null,
+  target => {
+    const key = target.closest<SVGGElement>('[data-piece]')?.dataset.piece
+    const piece = props.balance.layout.pieces.find(one => one.key === key)
+    return piece !== undefined && !isGround(piece)
+  },
   letGo,
 )
 const steps: Readonly<Record<string, readonly [number, number]>> = {

@@ -168,7 +168,7 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
           1
         </dd><template v-if="levelShare !== null">
           <dt>level, as it hangs</dt><dd data-test="level">
-            {{ fixed(told.thrustToWeightStart * levelShare, 1) }} : 1
+            {{ told.start!.atLeast ? 'at least ' : '' }}{{ fixed(told.thrustToWeightStart * levelShare, 1) }} : 1
           </dd>
         </template><template v-if="told.thrustToWeightEnd !== null">
           <dt>at the end</dt><dd>{{ fixed(told.thrustToWeightEnd, 1) }} : 1</dd>

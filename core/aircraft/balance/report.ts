@@ -143,7 +143,7 @@ export function movableLines({ layout }: Balance): readonly { readonly lineId: s
     if (!fixedSlots.includes(slot) && !goesWithPack) byLine.set(lineId, (byLine.get(lineId) ?? 0) + mass.valueG)
   return [...byLine].map(([lineId, massG]) => ({ lineId, massG })).filter(({ massG }) => massG > 0)
 }
-const fixedSlots: readonly Slot[] = ['frame', 'motor', 'propeller', 'pack', 'strap']
+const fixedSlots: readonly Slot[] = ['frame', 'motor', 'propeller', 'guard', 'screw', 'standoff', 'pack', 'strap']
 
 /**
  * The least moves, within how far each line may go either way (mm, above zero), that bring the centre under the middle of
