@@ -22,7 +22,11 @@ export function useBalance() {
   const balance = computed((): Balance | null =>
     shown.value ? balanceOf(shown.value, store.choice, store.estimates) : null,
   )
-  const pieceOf = (key: string) => balance.value?.layout.pieces.find(piece => piece.key === key) ?? null
+  /** Keys of the pieces on their way; the same set as long as they are the same pieces. */
+  const movingKeys = computed((before?: ReadonlySet<string>): ReadonlySet<string> => {
+    const now = moving.value.map(({ lineId, number }) => `${lineId}#${number}`)
+    return before?.size === now.length && now.every(key => before.has(key)) ? before : new Set(now)
+  })
 
   /** Where everything sits while nothing is being moved: a pair is one by where it stood before the hand came. */
   const resting = computed(() =>
@@ -74,9 +78,9 @@ export function useBalance() {
 
   return {
     shown,
+    movingKeys,
     balance,
     thrustToWeight,
-    pieceOf,
     /** Moves a piece without keeping it yet. */
     drag(piece: Piece, atMm: Vec3) {
       turnTo(piece)

@@ -1,16 +1,22 @@
 <script setup lang="ts">
 import { FullScreen, ZoomIn, ZoomOut } from '@element-plus/icons-vue'
-import { ellipse95, halfReachMm, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
+import { ellipse95, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
 import { groupOf } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
+import type { Drawn, DrawnFrom, FrameDrawn } from '~/utils/drawn-pieces'
 
-/** The craft to scale from one side, its nose to the left; pieces are chosen, dragged and nudged in it. */
+/**
+ * The craft to scale from one side, its nose to the left; pieces are chosen, dragged and nudged in it. What is on its
+ * way is drawn on a sheet of its own above the others, which rest meanwhile.
+ */
 const props = defineProps<{
   balance: Balance
-  from: 'above' | 'side' | 'front'
+  from: DrawnFrom
   selectedKey: string | null
   /** Keys of pieces that are in the way of others. */
   inTheWay: ReadonlySet<string>
+  /** Keys of pieces on their way: no drawing is fitted anew under them. */
+  moving: ReadonlySet<string>
   title: string
 }>()
 const emit = defineEmits<{
@@ -19,71 +25,33 @@ const emit = defineEmits<{
   drop: []
   nudge: [piece: Piece, by: Vec3]
 }>()
+const frame = computed(() => drawnFrames[props.from])
 
-/** Which coordinates run across and down in the drawing, and which way. */
-const frames = {
-  above: { across: 0, acrossSign: -1, down: 1, downSign: 1 },
-  side: { across: 0, acrossSign: -1, down: 2, downSign: -1 },
-  front: { across: 1, acrossSign: 1, down: 2, downSign: -1 },
-} as const
-const frame = computed(() => frames[props.from])
-const flat = (at: Vec3): readonly [number, number] => [
-  frame.value.acrossSign * at[frame.value.across],
-  frame.value.downSign * at[frame.value.down],
-]
-
-interface Drawn {
-  piece: Piece
-  x: number
-  y: number
-  width: number
-  height: number
-  turn: number
-  round: boolean
-  label: string
+/** As each piece was drawn when it rested last. */
+const rested = new Map<string, Drawn>()
+function restOf(piece: Piece): Drawn {
+  const last = rested.get(piece.key)
+  if (last && (props.moving.has(piece.key) || isDrawnAlike(last.piece, piece))) return last
+  const now = drawnFrom(props.from, piece)
+  rested.set(piece.key, now)
+  return now
 }
-/** From below to above, or from far to near, so that what is nearer lies on top. */
-const drawn = computed((): Drawn[] => {
-  const depth = (piece: Piece) => {
-    // What turns covers what stands under it, and is seen through: it lies lowest, so that a hand gets at the rest.
-    if (props.from === 'above') return piece.shape === 'disc' ? -Infinity : piece.atMm[2]
-    return props.from === 'side' ? piece.atMm[1] : piece.atMm[0]
-  }
-  return [...props.balance.layout.pieces]
-    .sort((a, b) => depth(a) - depth(b))
-    .map(piece => {
-      const [x, y] = flat(piece.atMm)
-      const [long, wide, high] = turnedSize(piece)
-      const across = props.from === 'front' ? wide : long
-      const down = props.from === 'above' ? wide : high
-      return {
-        piece,
-        x,
-        y,
-        width: across,
-        height: down,
-        turn: props.from === 'above' && piece.shape === 'box' ? piece.turnDeg : 0,
-        round: props.from === 'above' && piece.shape !== 'box',
-        label: `${piece.name}: ${placeWords(piece)}`,
-      }
-    })
+/** From below to above, or from far to near; the same list as long as nothing but what is on its way has changed. */
+const drawn = computed((before?: readonly Drawn[]) => {
+  const { from } = props
+  const now = props.balance.layout.pieces.map(restOf)
+  return sameList(before, now.sort((a, b) => drawnDepth(from, a.piece) - drawnDepth(from, b.piece)))
 })
-/** What a piece measures along the axes, turned as it is; from above it is drawn turned instead. */
-function turnedSize(piece: Piece): Vec3 {
-  if (props.from === 'above') return piece.sizeMm
-  const [long, wide, high] = halfReachMm(piece)
-  return [2 * long, 2 * wide, 2 * high]
-}
-function placeWords({ atMm: [x, y, z], isAssumed }: Piece): string {
-  return `${fixed(x, 1)} mm forward, ${fixed(y, 1)} left, ${fixed(z, 1)} up${isAssumed ? ', where it usually sits' : ''}`
-}
+/** What is on its way, where it is now. */
+const onTheWay = computed(() =>
+  props.moving.size === 0
+    ? []
+    : props.balance.layout.pieces
+        .filter(({ key }) => props.moving.has(key))
+        .map(piece => drawnFrom(props.from, piece)),
+)
 
-const lookOf = ({ key, isAssumed, shape }: Piece) => [
-  'piece',
-  { assumed: isAssumed, chosen: key === props.selectedKey, hit: props.inTheWay.has(key), disc: shape === 'disc' },
-]
-
-/** All pieces with some air; it does not follow a drag, so that the drawing stands still under the hand. */
+/** All pieces with some air; it does not follow a drag, so that the drawings stand still under the hand. */
 const dragged = ref<string | null>(null)
 function bounds() {
   const sides = drawn.value.flatMap(({ x, y, width, height }) => [
@@ -96,11 +64,11 @@ function bounds() {
   return { x: -reach, y: top, width: 2 * reach, height: bottom - top }
 }
 const box = shallowRef(bounds())
-watch([drawn, () => props.from], () => {
-  if (dragged.value === null) box.value = bounds()
+watch([drawn, () => props.moving.size], ([, moves]) => {
+  if (dragged.value === null && moves === 0) box.value = bounds()
 })
 
-const bob = computed(() => (props.balance.centre ? flat(props.balance.centre.atMm) : null))
+const bob = computed(() => (props.balance.centre ? flatFrom(props.from, props.balance.centre.atMm) : null))
 const ellipse = computed(() => (props.from === 'above' && props.balance.centre ? ellipse95(props.balance.centre) : null))
 const propPlane = computed(() => (props.from === 'above' ? null : props.balance.layout.propPlaneMm))
 const loads = computed(() => {
@@ -112,17 +80,20 @@ const loads = computed(() => {
 
 /** A frame from above: its arms out to the motors, and a body along the middle. */
 const armMm = 4
-function armsOf({ x, y }: Drawn): string[] {
-  return props.balance.layout.rotors.map(({ xMm, yMm }) => {
-    const long = Math.hypot(xMm, yMm) || 1
-    const [beside, ahead] = [(yMm / long) * armMm, (xMm / long) * armMm]
-    const [toX, toY] = [x - xMm, y + yMm]
-    return `M${x + beside} ${y + ahead}L${toX + beside} ${toY + ahead}L${toX - beside} ${toY - ahead}L${x - beside} ${y - ahead}Z`
-  })
-}
-const bodyMm = computed(() => {
+const arms = computed(() =>
+  props.balance.layout.rotors
+    .map(({ xMm, yMm }) => {
+      const long = Math.hypot(xMm, yMm) || 1
+      const [beside, ahead] = [(yMm / long) * armMm, (xMm / long) * armMm]
+      return `M${beside} ${ahead}L${beside - xMm} ${yMm + ahead}L${-beside - xMm} ${yMm - ahead}L${-beside} ${-ahead}Z`
+    })
+    .join(''),
+)
+const frameDrawn = computed((before?: FrameDrawn | null): FrameDrawn | null => {
   const { forwardMm, sidewaysMm } = props.balance.layout.arms
-  return { long: forwardMm * 0.9, wide: Math.min(20, sidewaysMm * 0.4) }
+  if (props.from !== 'above') return null
+  const now = { arms: arms.value, long: forwardMm * 0.9, wide: Math.min(20, sidewaysMm * 0.4) }
+  return before?.arms === now.arms && before.long === now.long && before.wide === now.wide ? before : now
 })
 
 const svg = useTemplateRef<SVGSVGElement>('svg')
@@ -135,8 +106,10 @@ function toDrawing(event: PointerEvent): readonly [number, number] {
 /** The frame lies under everything: it is chosen before it can be moved, so that a hand on it moves the drawing. */
 const isGround = ({ slot, key }: Piece) => slot === 'frame' && key !== props.selectedKey
 let held: { piece: Piece; fromX: number; fromY: number } | null = null
-function take(event: PointerEvent, piece: Piece) {
-  if (event.button !== 0) return
+const pieceOf = (key: string) => props.balance.layout.pieces.find(piece => piece.key === key)
+function take(event: PointerEvent, key: string) {
+  const piece = pieceOf(key)
+  if (event.button !== 0 || !piece) return
   emit('select', piece.key)
   if (isGround(piece)) return
   const [x, y] = toDrawing(event)
@@ -168,7 +141,7 @@ const { at, bar, nearer, farther, whole } = useDrawingZoom(
   box,
   target => {
     const key = target.closest<SVGGElement>('[data-piece]')?.dataset.piece
-    const piece = props.balance.layout.pieces.find(one => one.key === key)
+    const piece = key === undefined ? undefined : pieceOf(key)
     return piece !== undefined && !isGround(piece)
   },
   letGo,
@@ -179,7 +152,9 @@ const steps: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 }
-function onKey(event: KeyboardEvent, piece: Piece) {
+function onKey(event: KeyboardEvent, key: string) {
+  const piece = pieceOf(key)
+  if (!piece) return
   const step = steps[event.key]
   if (step && !event.ctrlKey && !event.metaKey && !event.altKey) {
     const mm = event.shiftKey ? 5 : 0.5
@@ -233,60 +208,17 @@ const tabStop = computed(
           :y1="box.y"
           :y2="box.y + box.height"
         />
-        <g
-          v-for="one in drawn"
-          :key="one.piece.key"
-          :class="lookOf(one.piece)"
-          :style="{ color: `var(--g-${groupTone[groupOf(one.piece.slot)].name})` }"
-          role="button"
-          :tabindex="one.piece.key === tabStop ? 0 : -1"
-          :aria-label="one.label"
-          :aria-pressed="one.piece.key === selectedKey"
-          :data-piece="one.piece.key"
-          @pointerdown="take($event, one.piece)"
-          @keydown="onKey($event, one.piece)"
-        >
-          <title>{{ one.label }}</title>
-          <template v-if="one.piece.slot === 'frame' && from === 'above'">
-            <path
-              v-for="(arm, i) in armsOf(one)"
-              :key="i"
-              class="arms"
-              :d="arm"
-            />
-            <rect
-              class="arms"
-              :x="one.x - bodyMm.long"
-              :y="one.y - bodyMm.wide"
-              :width="2 * bodyMm.long"
-              :height="2 * bodyMm.wide"
-              rx="3"
-            />
-          </template>
-          <ellipse
-            v-else-if="one.round"
-            :cx="one.x"
-            :cy="one.y"
-            :rx="one.width / 2"
-            :ry="one.height / 2"
-          />
-          <rect
-            v-else
-            :x="one.x - one.width / 2"
-            :y="one.y - one.height / 2"
-            :width="one.width"
-            :height="one.height"
-            rx="1"
-            :transform="one.turn ? `rotate(${one.turn} ${one.x} ${one.y})` : undefined"
-          />
-          <text
-            v-if="one.piece.slot === 'pack'"
-            class="name"
-            :style="{ fontSize: `${6.5 / at.k}px` }"
-            :x="one.x - one.width / 2 + 3"
-            :y="one.y - one.height / 2 + 8"
-          >{{ one.piece.name }}</text>
-        </g>
+        <CraftPieces
+          :drawn="drawn"
+          :frame="frameDrawn"
+          :near="at.k"
+          :selected-key="selectedKey"
+          :tab-key="tabStop"
+          :in-the-way="inTheWay"
+          :away="moving"
+          @take="take"
+          @press="onKey"
+        />
         <line
           v-if="propPlane !== null"
           class="prop-plane"
@@ -295,10 +227,39 @@ const tabStop = computed(
           :y1="-propPlane"
           :y2="-propPlane"
         />
+      </g>
+      <g
+        class="bar"
+        aria-hidden="true"
+        :transform="`translate(${box.x + 4} ${box.y + box.height - 3})`"
+      >
+        <path :d="`M0 -2V0H${bar.drawn}V-2`" />
+        <text :x="bar.drawn + 2">{{ bar.mm }} mm</text>
+      </g>
+    </svg>
+    <svg
+      class="over"
+      aria-hidden="true"
+      :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`"
+      preserveAspectRatio="xMidYMid meet"
+    >
+      <g :transform="at.toString()">
+        <g
+          v-for="one in onTheWay"
+          :key="one.piece.key"
+          :class="['piece chosen', { hit: inTheWay.has(one.piece.key), disc: one.piece.shape === 'disc' }]"
+          :transform="`translate(${one.x} ${one.y})`"
+          :style="{ color: `var(--g-${groupTone[groupOf(one.piece.slot)].name})` }"
+        >
+          <PieceShape
+            :one="one"
+            :frame="frameDrawn"
+            :near="at.k"
+          />
+        </g>
         <g
           v-if="bob"
           class="bob"
-          aria-hidden="true"
         >
           <ellipse
             v-if="ellipse"
@@ -321,10 +282,7 @@ const tabStop = computed(
             r="0.8"
           />
         </g>
-        <g
-          class="loads"
-          aria-hidden="true"
-        >
+        <g class="loads">
           <text
             v-for="load in loads"
             :key="`${load.x},${load.y}`"
@@ -333,14 +291,6 @@ const tabStop = computed(
             :y="load.y - 13"
           >{{ load.words }}</text>
         </g>
-      </g>
-      <g
-        class="bar"
-        aria-hidden="true"
-        :transform="`translate(${box.x + 4} ${box.y + box.height - 3})`"
-      >
-        <path :d="`M0 -2V0H${bar.drawn}V-2`" />
-        <text :x="bar.drawn + 2">{{ bar.mm }} mm</text>
       </g>
     </svg>
     <div class="nearer no-print">
@@ -369,6 +319,7 @@ const tabStop = computed(
 .view {
   position: relative;
   overflow: hidden;
+  contain: content;
 }
 .nearer {
   position: absolute;
@@ -395,6 +346,15 @@ const tabStop = computed(
   font: 500 5px var(--mono);
   fill: var(--ink-soft);
 }
+/* Its own layer, so that the resting drawing below is not painted anew with it. */
+.over {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  will-change: transform;
+}
 .craft.near {
   touch-action: none;
 }
@@ -410,50 +370,54 @@ const tabStop = computed(
   stroke-dasharray: 2 4;
   vector-effect: non-scaling-stroke;
 }
-.piece {
+.view :deep(.piece) {
   cursor: grab;
   outline: none;
   touch-action: none;
 }
-.piece rect,
-.piece path,
-.piece ellipse {
+.view :deep(.piece) rect,
+.view :deep(.piece) path,
+.view :deep(.piece) ellipse {
   fill: currentcolor;
   fill-opacity: 0.55;
   stroke: currentcolor;
   stroke-width: 1;
   vector-effect: non-scaling-stroke;
 }
-.disc rect,
-.disc ellipse {
+.view :deep(.disc) rect,
+.view :deep(.disc) ellipse {
   fill-opacity: 0.1;
 }
-.assumed rect,
-.assumed path,
-.assumed ellipse {
+.view :deep(.assumed) rect,
+.view :deep(.assumed) path,
+.view :deep(.assumed) ellipse {
   stroke-dasharray: 3 2;
 }
-.hit rect,
-.hit path,
-.hit ellipse {
+.view :deep(.hit) rect,
+.view :deep(.hit) path,
+.view :deep(.hit) ellipse {
   stroke: var(--over);
   stroke-width: 2;
   stroke-dasharray: none;
 }
-.chosen rect,
-.chosen path,
-.chosen ellipse,
-.piece:focus-visible rect,
-.piece:focus-visible path,
-.piece:focus-visible ellipse {
+.view :deep(.chosen) rect,
+.view :deep(.chosen) path,
+.view :deep(.chosen) ellipse,
+.view :deep(.piece:focus-visible) rect,
+.view :deep(.piece:focus-visible) path,
+.view :deep(.piece:focus-visible) ellipse {
   stroke: var(--plum-text);
   stroke-width: 2.5;
   stroke-dasharray: none;
 }
-.piece .arms {
+.view :deep(.piece) .arms {
   fill-opacity: 0.4;
 }
-.name {
+/* Drawn above, where it is now. */
+.view :deep(.away) {
+  opacity: 0;
+}
+.view :deep(.name) {
   font: 600 6.5px var(--sans);
   fill: var(--ink);
   pointer-events: none;

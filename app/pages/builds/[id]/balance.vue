@@ -6,7 +6,10 @@ import { fixed } from '#core/text/display'
 const store = useBuildStore()
 const route = useRoute()
 const router = useRouter()
-const { shown, balance, thrustToWeight, pieceOf, drag, nudge, put, free, keep } = useBalance()
+const { shown, movingKeys, balance: live, thrustToWeight, drag, nudge, put, free, keep } = useBalance()
+/** What is read, not watched, follows a hand thirty times a second; the drawings follow with every frame. */
+const balance = refThrottled(live, 30)
+const pieceOf = (key: string) => balance.value?.layout.pieces.find(piece => piece.key === key) ?? null
 
 const selectedKey = computed(() => (typeof route.query.piece === 'string' ? route.query.piece : null))
 const selected = computed(() => (selectedKey.value === null ? null : pieceOf(selectedKey.value)))
@@ -45,7 +48,10 @@ const placedWords = computed(() => {
 })
 const meetings = computed(() => (balance.value ? meetingsOf(balance.value.layout) : []))
 /** Pieces that are in the way of others: marked in the drawings, and said. */
-const inTheWay = computed(() => new Set(meetings.value.flatMap(({ pieces: two }) => two.map(({ key }) => key))))
+const inTheWay = computed((before?: ReadonlySet<string>): ReadonlySet<string> => {
+  const now = new Set(meetings.value.flatMap(({ pieces: two }) => two.map(({ key }) => key)))
+  return before?.size === now.size && [...now].every(key => before.has(key)) ? before : now
+})
 const meetingWords = computed(() => [
   ...new Set(
     meetings.value.map(({ kind, pieces: [a, b] }) =>
@@ -85,8 +91,9 @@ const stationViews = [
 ] as const
 const view = computed(() => (route.query.view === 'camera' ? 'camera' : 'layout'))
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'layout' ? undefined : key } })
-/** Where each pack sits with each set-up: counted anew when a hand that moves a piece pauses. */
+/** Where each pack sits with each set-up, and what else would help: counted anew when a hand that moves a piece pauses. */
 const paused = refDebounced(shown, 150)
+const pausedBalance = refDebounced(balance, 150)
 const slides = computed(() => (paused.value ? slideTable(paused.value, store.estimates) : []))
 const cameras = computed(() =>
   view.value === 'camera' && balance.value ? cameraViews(store.build!, balance.value.layout) : [],
@@ -158,11 +165,12 @@ const views = [
               {{ title }}{{ from === 'front' ? '' : ', nose left' }}
             </figcaption>
             <CraftView
-              :balance="balance"
+              :balance="live!"
               :from="from"
               :title="title"
               :selected-key="selectedKey"
               :in-the-way="inTheWay"
+              :moving="movingKeys"
               @select="select"
               @drag="drag"
               @drop="keep"
@@ -253,11 +261,14 @@ const views = [
             @choose="choose"
           />
           <OtherMoves
-            v-if="bob!.tone !== 'clear'"
-            :balance="balance"
+            v-if="bob!.tone !== 'clear' && pausedBalance"
+            :balance="pausedBalance"
           />
           <PackArrangements />
-          <TurningBeside :balance="balance" />
+          <TurningBeside
+            v-if="pausedBalance"
+            :balance="pausedBalance"
+          />
           <TapeStrip
             v-if="balance.layout.tray && slides.length > 0"
             :rows="slides"
@@ -355,6 +366,9 @@ figcaption {
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   min-width: 0;
+}
+.answers > * {
+  contain: layout;
 }
 .answer {
   display: flex;
