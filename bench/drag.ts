@@ -43,7 +43,7 @@ await page.waitForFunction(() => performance.getEntriesByName('pages loaded ahea
 const drawn = await page.locator('.above [data-piece]').count()
 if (drawn < pieces) throw new Error(`Only ${drawn} pieces are drawn.`)
 
-/** Frames of the first second, whose code the browser has never run, and of the three after it; the pack moved in each. */
+/** Frames of the first second, whose code the browser has never run, and of the three after it. */
 const frames = (moves: boolean) =>
   page.evaluate(
     isMoved =>

@@ -362,21 +362,43 @@ test('another frame takes the motors along, leaves what was placed, and says so'
   expect(await placesOf(server, 'marzipan')).toEqual(placed)
 })
 
-test('the ways to carry the pack stand side by side, and one is chosen; a piece in the props is marked and comes up in Fit', async ({
+test('arrangements stand side by side, and one is chosen; a piece in the props is marked and comes up in Fit', async ({
   app,
   server,
 }) => {
   await server.bringIn('marzipan')
   await app.goto(`${server.address}/builds/marzipan/balance`)
-  await app.getByText('Other ways to carry the pack').click()
-  const rows = app.locator('details', { hasText: 'Other ways to carry the pack' }).locator('tbody tr')
-  await expect(rows).toHaveCount(4)
-  await expect(rows.nth(0)).toContainText('so it is')
-  await written(app, () => app.getByRole('button', { name: 'Carry the pack above, across' }).click())
-  await expect(rows.nth(1)).toContainText('so it is')
-  await expect(app.getByRole('button', { name: 'Carry the pack above, along' })).toBeVisible()
+  await app.getByText('Other arrangements').click()
+  const rows = app.locator('details', { hasText: 'Other arrangements' }).locator('tbody tr')
+  const row = (words: string) => rows.filter({ hasText: words })
+  await expect(rows).toHaveText([
+    /Pack above, along.*so it is/,
+    /Pack above, across/,
+    /Pack below, along/,
+    /Pack below, across/,
+    /Camera 10 mm back/,
+    /Camera 5 mm back/,
+    /Camera where it is.*no prop seen from .*so it is/,
+    /Camera 5 mm forward/,
+    /Camera 10 mm forward/,
+    /Standoffs of 18 mm.*so it is/,
+    /Standoffs of 20 mm/,
+    /Standoffs of 22 mm/,
+    /Standoffs of 25 mm/,
+  ])
+  for (const words of ['Pack above, across', 'Standoffs of 22 mm']) {
+    await written(app, () => app.getByRole('button', { name: `Do it: ${words}` }).click())
+    await expect(row(words)).toContainText('so it is')
+    await app.keyboard.press('Control+z')
+    await expect(row(words)).not.toContainText('so it is')
+  }
+  const clearFrom = async () =>
+    Number(/seen from ([\d.]+)°/.exec((await row('Camera where it is').textContent()) ?? '')?.[1])
+  const before = await clearFrom()
+  await written(app, () => app.getByRole('button', { name: 'Do it: Camera 10 mm forward' }).click())
+  await expect.poll(clearFrom).toBeLessThan(before)
   await app.keyboard.press('Control+z')
-  await expect(rows.nth(0)).toContainText('so it is')
+  await expect.poll(clearFrom).toBe(before)
 
   await expect(app.getByTestId('meetings')).toHaveCount(0)
   await app.locator('.pieces').getByRole('button', { name: 'Digital nano camera' }).click()

@@ -73,7 +73,9 @@ export function useBalance() {
     const { build, choice, estimates } = store
     if (!build) return null
     const { totalG } = balanceOf(build, choice, estimates)
-    return sheetFlight(build, choice, totalG, flightPlanOf(build)).forecast?.thrustToWeightStart ?? null
+    const { forecast } = sheetFlight(build, choice, totalG, flightPlanOf(build))
+    const ratio = forecast?.thrustToWeightStart ?? null
+    return ratio === null ? null : { ratio, atLeast: forecast!.start?.atLeast ?? false }
   })
 
   return {

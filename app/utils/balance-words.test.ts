@@ -79,7 +79,8 @@ describe('what is said of how a craft hangs', () => {
   it('what is left of full throttle is told with the thrust where it is known', () => {
     const hover = { loadsG: [], greatestG: 1, levelShare: 0.97 }
     expect(levelWords(hover, null)).toBe('97.0 % of full throttle is left, level')
-    expect(levelWords(hover, 3.6)).toBe('level 3.49 : 1 instead of 3.60')
+    expect(levelWords(hover, { ratio: 3.6, atLeast: false })).toBe('level 3.49 : 1 instead of 3.60')
+    expect(levelWords(hover, { ratio: 3.6, atLeast: true })).toBe('level at least 3.49 : 1 instead of 3.60')
     expect(hoverProblemWords({ problem: 'few rotors' })).toBe(
       'With fewer than four rotors what each carries is not told.',
     )

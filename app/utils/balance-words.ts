@@ -91,8 +91,12 @@ export const sideWords = (yMm: number): string =>
   Math.abs(yMm) <= trueMm ? 'in the middle' : yMm > 0 ? 'to the left' : 'to the right'
 
 /** What is left of full throttle while it flies level; `thrustToWeight` is of all motors at their end, as Packs has it. */
-export function levelWords({ levelShare }: Exclude<Hover, { problem: string }>, thrustToWeight: number | null): string {
+export function levelWords(
+  { levelShare }: Exclude<Hover, { problem: string }>,
+  thrustToWeight: { readonly ratio: number; readonly atLeast: boolean } | null,
+): string {
   return thrustToWeight !== null
-    ? `level ${fixed(thrustToWeight * levelShare, 2)} : 1 instead of ${fixed(thrustToWeight, 2)}`
+    ? `level ${thrustToWeight.atLeast ? 'at least ' : ''}${fixed(thrustToWeight.ratio * levelShare, 2)} : 1 instead of ` +
+        fixed(thrustToWeight.ratio, 2)
     : `${fixed(100 * levelShare, 1)} % of full throttle is left, level`
 }

@@ -4,6 +4,7 @@ import { applyCommand, makeBuild } from '../../changes/commands'
 import { ListingBiasTable } from '../../mass/listings'
 import { allLoadouts, estimatesOf, loadoutMasses } from '../../mass/loadout'
 import { craftPresets, presetLines } from '../../parts/catalogue'
+import type { Layer } from '../../model/data'
 import { discsOf } from '../fit'
 import { makeLine, makeMass, slots, type Build, type Line } from '../../model/ledger'
 import marzipanFile from '../../../demo/builds/marzipan.build.json'
@@ -13,6 +14,8 @@ import sherbetFile from '../../../demo/builds/sherbet.build.json'
 import treacleFile from '../../../demo/builds/treacle.build.json'
 import {
   arrangementsOf,
+  cameraArrangements,
+  standoffArrangements,
   balanceOf,
   cameraViews,
   centreMovesMm,
@@ -189,6 +192,72 @@ describe('what fewer grams do to the bob', () => {
     expect(centreMovesMm(balance, 'nobody', 1)).toBeNull()
     expect(centreMovesMm(balance, 'frame', 1e6)).toBeNull()
     expect(() => centreMovesMm(balance, 'frame', NaN)).toThrow()
+  })
+})
+
+describe('other places of the camera', () => {
+  it('come as they are told when one is chosen; farther forward the picture is clear at less tilt', () => {
+    const told = cameraArrangements(marzipan, marzipan.flies, estimatesOf(marzipan, nobody))
+    expect(told.map(({ byMm }) => byMm)).toEqual([-10, -5, 0, 5, 10])
+    for (const { place, slide } of told) {
+      const hung = hang(applyCommand(marzipan, { type: 'places.put', pieces: [place] }))
+      expect(hung.slide!.byMm).toBeCloseTo(slide!.byMm, 9)
+    }
+    const slides = told.map(({ slide }) => slide!.toMm)
+    expect(slides).toEqual([...slides].sort((a, b) => b - a))
+    const clear = told.map(({ clearDeg }) => clearDeg!)
+    expect(clear[4]).toBeLessThan(clear[2]!)
+    expect(clear[2]).toBeLessThan(clear[0]!)
+  })
+})
+
+describe('other standoffs', () => {
+  const told = (build: Build) => standoffArrangements(build, build.flies, estimatesOf(build, nobody))
+  const withLayers = (layers: readonly Layer[]): Build => ({
+    ...marzipan,
+    fit: { ...marzipan.fit!, stack: { layers } },
+  })
+  it('carry the upper plate and the pack by as much as they are longer, and weigh by their length', () => {
+    expect(told(marzipan).map(({ moreG }) => moreG)).toEqual([null, null, null, null])
+    const standoffs = makeLine({
+      id: 's',
+      name: 'Standoffs, 18 mm',
+      slot: 'standoff',
+      quantity: 4,
+      mass: makeMass({ versionId: 's1', evidence: 'weighed', valueG: 1.44 }),
+    })
+    const with18: Build = { ...marzipan, lines: [...marzipan.lines, standoffs] }
+    const rows = told(with18)
+    expect(rows.map(({ lengthMm, isNow }) => [lengthMm, isNow])).toEqual([
+      [18, true],
+      [20, false],
+      [22, false],
+      [25, false],
+    ])
+    const massG = estimatesOf(with18, nobody).of(standoffs).valueG
+    const now = hang(with18)
+    for (const { lengthMm, isNow, layers, moreG, slide } of rows) {
+      expect(moreG).toBeCloseTo(massG * (lengthMm / 18 - 1), 9)
+      const hung = hang(isNow ? with18 : applyCommand(with18, { type: 'fit.set', fields: { stack: { layers } } }))
+      // The boards need 17.5 mm: the plate lies on them until longer standoffs are taken.
+      expect(hung.pack!.atMm[2] - now.pack!.atMm[2]).toBeCloseTo(isNow ? 0 : lengthMm - 17.5, 9)
+      expect(hung.slide!.byMm).toBeCloseTo(slide!.byMm, 9)
+    }
+  })
+  it('get shorter again by the air they made, and never by more', () => {
+    const [, , longer] = told(marzipan)
+    const back = told(withLayers(longer!.layers))
+    expect(back.filter(({ isNow }) => isNow).map(({ lengthMm }) => lengthMm)).toEqual([22])
+    expect(back.map(({ lengthMm }) => lengthMm)).toEqual([18, 20, 22, 25])
+    const shortest = back[0]!.layers
+    expect(shortest.map(({ heightMm }) => heightMm)).toEqual([2, 1.1, 1.4, 7.5, 1.5, 6, 0.5, 1.5, 28])
+    expect(new Set(shortest.map(({ id }) => id)).size).toBe(shortest.length)
+  })
+  it('are none without an upper plate, and while a height between the plates is unknown', () => {
+    const { layers } = marzipan.fit!.stack!
+    expect(told(withLayers(layers.filter(({ kind }, i) => kind !== 'plate' || i === 0)))).toEqual([])
+    expect(told(withLayers(layers.map(one => (one.kind === 'grommet' ? { ...one, heightMm: null } : one))))).toEqual([])
+    expect(told(withLayers([]))).toEqual([])
   })
 })
 

@@ -210,13 +210,20 @@ function wideSees(lens: Lens, camera: Vec3, tiltDeg: number, { atMm, radiusMm, h
 }
 
 /** Steps of tilt between which an edge of a range is looked for, degrees. */
-const stepDeg = 0.05
+const fineStepDeg = 0.05
 
 /**
  * All ranges of tilt from 0° to `mostDeg` at which no point of any disc is seen, each edge to a ten-thousandth of a degree.
- * Ranges narrower than a twentieth of a degree may be missed. Throws where a lens or a number is out of range.
+ * Ranges narrower than `stepDeg`, a twentieth of a degree unless said, may be missed. Throws where a lens or a number is
+ * out of range.
  */
-export function clearTilts(lens: Lens, cameraMm: Vec3, discs: readonly Disc[], mostDeg = 70): ClearRange[] {
+export function clearTilts(
+  lens: Lens,
+  cameraMm: Vec3,
+  discs: readonly Disc[],
+  mostDeg = 70,
+  stepDeg = fineStepDeg,
+): ClearRange[] {
   requireLens(lens)
   for (const value of [...cameraMm, ...discs.flatMap(disc => disc.atMm)]) requireFinite('clearTilts', 'at', value)
   for (const { radiusMm, holeMm } of discs) {

@@ -264,7 +264,7 @@ const views = [
             v-if="bob!.tone !== 'clear' && pausedBalance"
             :balance="pausedBalance"
           />
-          <PackArrangements />
+          <OtherArrangements />
           <TurningBeside
             v-if="pausedBalance"
             :balance="pausedBalance"

@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import {
+  arrangementsOf,
+  cameraArrangements,
+  standoffArrangements,
+  type Arrangement,
+  type CameraArrangement,
+  type Outcome,
+} from '#core/aircraft/balance'
+import type { Command } from '#core/changes/commands'
+import { fixed, signed } from '#core/text/display'
+
+/** Ways to carry the pack, places of the camera, lengths of standoffs, side by side: how each hangs, turns and stands. */
+const store = useBuildStore()
+/** Counted only for those who look. */
+const isOpen = ref(false)
+
+interface Row extends Outcome {
+  readonly words: string
+  readonly isNow: boolean
+  readonly more: string
+  readonly command: Command
+}
+interface Part {
+  readonly title: string
+  readonly rows: readonly Row[]
+}
+const packWords = ({ side, turnDeg }: Arrangement) => `Pack ${side}, ${turnDeg === 0 ? 'along' : 'across'}`
+function cameraWords({ byMm }: CameraArrangement): string {
+  if (byMm === 0) return 'Camera where it is'
+  return `Camera ${Math.abs(byMm)} mm ${byMm > 0 ? 'forward' : 'back'}`
+}
+const clearWords = ({ clearDeg }: CameraArrangement) =>
+  clearDeg === null ? '' : `no prop seen from ${fixed(Math.ceil(10 * clearDeg - 1e-9) / 10, 1)}°`
+const parts = computed((): readonly Part[] => {
+  const { build, choice, estimates } = store
+  if (!build || !isOpen.value) return []
+  const packs = arrangementsOf(build, choice, estimates).map((row): Row => ({
+    ...row,
+    words: packWords(row),
+    more: '',
+    command: { type: 'places.pack', side: row.side, turnDeg: row.turnDeg },
+  }))
+  const cameras = cameraArrangements(build, choice, estimates).map((row): Row => ({
+    ...row,
+    words: cameraWords(row),
+    isNow: row.byMm === 0,
+    more: clearWords(row),
+    command: { type: 'places.put', pieces: [row.place] },
+  }))
+  const standoffs = standoffArrangements(build, choice, estimates).map((row): Row => ({
+    ...row,
+    words: `Standoffs of ${row.lengthMm} mm`,
+    more: row.isNow || row.moreG === null ? '' : `${signed(row.moreG, 2)} g by their length`,
+    command: { type: 'fit.set', fields: { stack: { layers: row.layers } } },
+  }))
+  return [
+    { title: 'The pack', rows: packs },
+    { title: 'The camera', rows: cameras },
+    { title: 'The standoffs', rows: standoffs },
+  ].filter(({ rows }) => rows.length > 1)
+})
+function hangs({ slide, inProps }: Outcome): string {
+  if (inProps) return 'in the props'
+  if (!slide) return '–'
+  return slide.missesMm < 0.05
+    ? 'hangs true'
+    : `${fixed(Math.abs(slide.remainsMm), 1)} mm ${slide.remainsMm < 0 ? 'tail-heavy' : 'nose-heavy'}`
+}
+const isGood = (row: Outcome) => !row.inProps && row.slide !== null && row.slide.missesMm < 0.05
+</script>
+
+<template>
+  <details @toggle="isOpen = ($event.target as HTMLDetailsElement).open">
+    <summary>Other arrangements</summary>
+    <p class="soft">
+      <template v-if="isOpen && parts.length === 0">
+        There is neither a pack on board, nor a camera, nor a stack with an upper plate and known heights.
+      </template>
+      <template v-else>
+        Each with the pack slid to where it hangs best on the tray, and all else as it is.
+      </template>
+    </p>
+    <table
+      v-if="parts.length > 0"
+      v-stacks
+    >
+      <thead>
+        <tr>
+          <th><span class="visually-hidden">Arrangement</span></th><th>Best it hangs</th><th class="right">
+            Above the props, mm
+          </th><th class="right">
+            <TermTip word="Radius of gyration">
+              Roll · pitch · yaw, mm
+            </TermTip>
+          </th><th class="right">
+            High, mm
+          </th><th>
+            <span class="visually-hidden">Choose it</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody
+        v-for="part in parts"
+        :key="part.title"
+      >
+        <tr
+          v-for="row in part.rows"
+          :key="row.words"
+          :class="{ now: row.isNow }"
+        >
+          <td class="words">
+            {{ row.words }}<small v-if="row.more">{{ row.more }}</small>
+          </td><td :class="isGood(row) ? 'word-clear' : 'word-close'">
+            {{ hangs(row) }}
+          </td><td class="right figure">
+            {{ row.abovePropsMm === null ? '–' : fixed(row.abovePropsMm, 1) }}
+          </td><td class="right figure">
+            {{ row.gyrationMm.map(mm => fixed(mm, 1)).join(' ') }}
+          </td><td class="right figure">
+            {{ fixed(row.highMm, 0) }}
+          </td><td class="right">
+            <span
+              v-if="row.isNow"
+              class="soft"
+            >so it is</span><el-button
+              v-else
+              link
+              type="primary"
+              :aria-label="`Do it: ${row.words}`"
+              @click="store.run(row.command)"
+            >
+              Do it
+            </el-button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </details>
+</template>
+
+<style scoped>
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 13px;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  font-size: 12px;
+  color: var(--ink-soft);
+  vertical-align: bottom;
+}
+th,
+td {
+  padding: 3px 6px 3px 0;
+  border-bottom: 1px solid var(--line);
+}
+.right {
+  text-align: right;
+}
+.right.figure {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.words,
+.word-clear,
+.word-close {
+  white-space: nowrap;
+}
+.words small {
+  white-space: normal;
+}
+td small {
+  display: block;
+  color: var(--ink-soft);
+}
+tbody + tbody tr:first-child td {
+  padding-top: 12px;
+}
+.now {
+  background: var(--selection);
+}
+</style>
