@@ -83,7 +83,8 @@ const rest = await frames(false)
 const moved = await frames(true)
 console.log(
   `${drawn} pieces: frames while the pack is dragged / at rest = ${(moved.perSecond / rest.perSecond).toFixed(2)}   ` +
-    `(${moved.perSecond.toFixed(0)} a second, ${moved.first} in the first, ${moved.perSecond >= 55 ? '' : 'NOT '}at least 55; longest between two ` +
+    `(${moved.perSecond.toFixed(0)} a second, ${moved.first} in the first, ` +
+    `${moved.perSecond >= 55 ? '' : 'NOT '}at least 55; longest between two ` +
     `${moved.longestMs.toFixed(0)} ms; ${moved.shown} different offsets shown)`,
 )
 await browser.close()

@@ -1,0 +1,250 @@
+import { CoreInputError, requireFinite } from '../../basics/errors'
+import { estimateOf, varianceG2, type Estimate } from '../../maths/estimate'
+import { coverageFactor95, normalCdf } from '../../maths/numbers'
+import { Conditioning, type LinearObservation } from '../../mass/observation'
+import { efficiencySpread, styleFactors, type Style } from '../power'
+
+/**
+ * What flights say of the power a craft asks for. The unknown is ln κ, κ = (P − P of the devices)/ideal hover power, with
+ * causes for the craft, its drive, the style, and each flight of its own. They are conditioned by the code that conditions
+ * grams; its fields in grams hold logarithms here.
+ */
+
+/** What the minutes of one loadout are asked for: the causes it shares with flights. */
+export interface Flying {
+  readonly buildId: string
+  /** Motors, props and cells in one word: another drive has an efficiency of its own. */
+  readonly drive: string
+  readonly style: Style
+  /** The efficiency of the class or the builder's own, 0 to 1. */
+  readonly efficiency: number
+}
+
+/** One flight as calibration sees it. */
+export interface FlownFlight extends Flying {
+  readonly id: string
+  /** When it was flown, to put flights in order; those of one moment by their id. */
+  readonly at: string
+  readonly idealW: number
+  readonly avionicsW: number
+  /** Mean power, W; null where none fits its minutes and charge. */
+  readonly powerW: number | null
+  /** Standard uncertainties of the charge and the time, as shares. */
+  readonly uCharge: number
+  readonly uTime: number
+  /** The builder takes it in although it does not agree. */
+  readonly isTakenIn: boolean
+}
+
+export type HeldFor = 'no power fits' | 'less than the devices' | 'does not agree'
+
+export interface HeldFlight {
+  readonly id: string
+  readonly why: HeldFor
+  /** How many standard uncertainties it is off; above 0 it asked for more power than expected. Null where it has no power. */
+  readonly z: number | null
+}
+
+/** How well one flight's own power is that of its style and drive, as a logarithm: wind, mood, a line flown otherwise. Our choice. */
+export const uOneFlight = 0.15
+/** Beyond so many standard uncertainties a flight is held. */
+const heldBeyondZ = 2.5
+/** So many held flights that agree among themselves say that something has changed. */
+const leastOffered = 3
+
+const uEfficiency = efficiencySpread / coverageFactor95
+const uStyle = (style: Style) => {
+  const { hard, gentle } = styleFactors[style]
+  return Math.log(hard / gentle) / (2 * coverageFactor95)
+}
+
+/** ln κ before any flight: by the style and the efficiency of the class. */
+function priorOf({ buildId, drive, style, efficiency }: Flying): Estimate {
+  if (!(efficiency > 0 && efficiency <= 1))
+    throw new CoreInputError('calibrate', 'efficiency', efficiency, { is: 'in range', above: 0, most: 1 })
+  const half = uEfficiency / Math.SQRT2
+  const ofStyle = uStyle(style)
+  return estimateOf(Math.log(styleFactors[style].usual / efficiency), {
+    [`eta:${JSON.stringify([buildId])}`]: half,
+    [`eta:${JSON.stringify([buildId, drive])}`]: half,
+    ...(ofStyle > 0 ? { [`style:${style}`]: ofStyle } : {}),
+  })
+}
+
+/** What a flight says: ln κ, and its own standard uncertainty. */
+interface Said {
+  readonly flight: FlownFlight
+  readonly prior: Estimate
+  readonly lnKappa: number
+  readonly uOwn: number
+}
+
+function saidBy(flight: FlownFlight): Said | HeldFlight {
+  const { id, powerW, idealW, avionicsW, uCharge, uTime } = flight
+  for (const [field, value] of Object.entries({ idealW, avionicsW, uCharge, uTime }))
+    requireFinite('calibrate', field, value)
+  if (powerW === null) return { id, why: 'no power fits', z: null }
+  if (!(powerW > avionicsW) || !(idealW > 0)) return { id, why: 'less than the devices', z: null }
+  const uPower = (Math.hypot(uCharge, uTime) * powerW) / (powerW - avionicsW)
+  return {
+    flight,
+    prior: priorOf(flight),
+    lnKappa: Math.log((powerW - avionicsW) / idealW),
+    uOwn: Math.hypot(uOneFlight, uPower),
+  }
+}
+
+/** Mean and covariance of the causes as flights come in one by one, to ask each whether it agrees with those before. */
+class SoFar {
+  private readonly places = new Map<string, number>()
+  private readonly mean: Float64Array
+  private readonly covariance: Float64Array
+
+  constructor(flights: readonly Said[]) {
+    for (const { prior } of flights)
+      for (const key in prior.contributions) if (!this.places.has(key)) this.places.set(key, this.places.size)
+    const n = this.places.size
+    this.mean = new Float64Array(n)
+    this.covariance = new Float64Array(n * n)
+    for (let i = 0; i < n; i++) this.covariance[i * n + i] = 1
+  }
+
+  /** What a flight departs from its expectation, its variance without what is its own, and what moves with it. */
+  private look({ prior, lnKappa }: Said) {
+    const n = this.places.size
+    const moved = new Float64Array(n)
+    let expected = prior.valueG
+    for (const key in prior.contributions) {
+      const [at, coefficient] = [this.places.get(key)!, prior.contributions[key]!]
+      expected += coefficient * this.mean[at]!
+      for (let i = 0; i < n; i++) moved[i]! += coefficient * this.covariance[i * n + at]!
+    }
+    let variance = 0
+    for (const key in prior.contributions) variance += prior.contributions[key]! * moved[this.places.get(key)!]!
+    return { off: lnKappa - expected, variance, moved }
+  }
+
+  zOf(said: Said): number {
+    const { off, variance } = this.look(said)
+    return off / Math.sqrt(variance + said.uOwn ** 2)
+  }
+
+  takeIn(said: Said): void {
+    const n = this.places.size
+    const { off, variance, moved } = this.look(said)
+    const total = variance + said.uOwn ** 2
+    for (let i = 0; i < n; i++) {
+      if (moved[i] === 0) continue
+      this.mean[i]! += (moved[i]! * off) / total
+      for (let k = 0; k < n; k++) this.covariance[i * n + k]! -= (moved[i]! * moved[k]!) / total
+    }
+  }
+}
+
+/** Flights of one craft, drive and style, given one efficiency, say one thing: their mean by inverse variance. */
+function asOne(said: readonly Said[]): LinearObservation[] {
+  const groups = new Map<string, Said[]>()
+  for (const one of said) {
+    const { buildId, drive, style, efficiency } = one.flight
+    const key = JSON.stringify([buildId, drive, style, efficiency])
+    const met = groups.get(key)
+    if (met) met.push(one)
+    else groups.set(key, [one])
+  }
+  return [...groups]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([key, members]) => {
+      const inOrder = [...members].sort(byTime)
+      const weight = inOrder.reduce((sum, { uOwn }) => sum + uOwn ** -2, 0)
+      const mean = inOrder.reduce((sum, { lnKappa, uOwn }) => sum + lnKappa * uOwn ** -2, 0) / weight
+      return {
+        id: key,
+        parts: [members[0]!.prior],
+        observed: { valueG: mean, contributions: { [`flights:${key}`]: weight ** -0.5 } },
+      }
+    })
+}
+
+const byTime = ({ flight: a }: Said, { flight: b }: Said) =>
+  a.at === b.at ? (a.id < b.id ? -1 : 1) : a.at < b.at ? -1 : 1
+
+/** ln κ of a loadout, and its standard uncertainty without what is one flight's own. */
+export interface LnKappa {
+  readonly value: number
+  readonly u: number
+}
+
+/** What all flights together say. */
+export class Calibration {
+  private readonly conditioning: Conditioning
+  readonly held: readonly HeldFlight[]
+  /** Held flights of one craft, drive and style that agree among themselves: something has changed since; ids. */
+  readonly offered: readonly (readonly string[])[]
+  private readonly takenIn: readonly Said[]
+
+  constructor(flights: readonly FlownFlight[]) {
+    const held: HeldFlight[] = []
+    const said: Said[] = []
+    for (const flight of flights) {
+      const one = saidBy(flight)
+      if ('why' in one) held.push(one)
+      else said.push(one)
+    }
+    const soFar = new SoFar(said)
+    const off: Said[] = []
+    const takenIn: Said[] = []
+    for (const one of said.sort(byTime)) {
+      const z = soFar.zOf(one)
+      if (Math.abs(z) > heldBeyondZ && !one.flight.isTakenIn) {
+        held.push({ id: one.flight.id, why: 'does not agree', z })
+        off.push(one)
+        continue
+      }
+      soFar.takeIn(one)
+      takenIn.push(one)
+    }
+    this.held = held
+    this.takenIn = takenIn
+    this.offered = agreeing(off)
+    this.conditioning = new Conditioning(asOne(takenIn))
+  }
+
+  /** ln κ of a loadout as far as flights tell, and without them where `isWithout`. */
+  lnKappa(flying: Flying, isWithout = false): LnKappa {
+    const prior = priorOf(flying)
+    const known = isWithout ? prior : this.conditioning.of(prior)
+    return { value: known.valueG, u: Math.sqrt(varianceG2(known)) }
+  }
+
+  /** On how many flights the minutes of a loadout rest: those of its craft, whichever their drive and style. */
+  restsOn({ buildId }: Pick<Flying, 'buildId'>): number {
+    return this.takenIn.filter(({ flight }) => flight.buildId === buildId).length
+  }
+}
+
+/** Lists of at least three flights of one craft, drive and style that agree with their own mean. */
+function agreeing(off: readonly Said[]): string[][] {
+  const groups = new Map<string, Said[]>()
+  for (const one of off) {
+    const key = JSON.stringify([one.flight.buildId, one.flight.drive, one.flight.style])
+    groups.set(key, [...(groups.get(key) ?? []), one])
+  }
+  return [...groups.values()]
+    .map(members => {
+      const mean = members.reduce((sum, { lnKappa }) => sum + lnKappa, 0) / members.length
+      return members.filter(({ lnKappa, uOwn }) => Math.abs(lnKappa - mean) <= heldBeyondZ * uOwn)
+    })
+    .filter(members => members.length >= leastOffered)
+    .map(members => members.map(({ flight }) => flight.id))
+}
+
+/** Power of one flight at so many standard uncertainties from the middle, W; at 0 the middle. */
+export function powerAtW({ value, u }: LnKappa, idealW: number, avionicsW: number, z = 0): number {
+  return avionicsW + idealW * Math.exp(value + z * Math.hypot(u, uOneFlight))
+}
+
+/** How likely one flight lasts to its goal, 0 to 1; `lastsW` is the greatest power at which the pack does. */
+export function chanceOfGoal({ value, u }: LnKappa, idealW: number, avionicsW: number, lastsW: number): number {
+  if (!(lastsW > avionicsW)) return 0
+  return normalCdf((Math.log((lastsW - avionicsW) / idealW) - value) / Math.hypot(u, uOneFlight))
+}
