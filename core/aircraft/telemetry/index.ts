@@ -1,0 +1,4 @@
+export * from './columns'
+export * from './log'
+export * from './work-out'
+export * from './resistance'
