@@ -282,7 +282,7 @@ test('beside the other builds it is told how lazily each turns; the go list and 
   await expect(rows.nth(0)).toContainText('Sherbet')
   await expect(rows.nth(1)).toContainText('Marzipan')
   const level = (await app.getByText(/^level .* : 1 instead of/).textContent())!
-  const [, share] = /level ([\d.]+) : 1/.exec(level)!
+  const [, share] = /level at least ([\d.]+) : 1/.exec(level)!
 
   await app.goto(`${server.address}/builds/marzipan/packs`)
   await expect(app.getByTestId('level')).toHaveText(`at least ${Number(share).toFixed(1)} : 1`)
