@@ -1,14 +1,15 @@
-import { balanceOf, layoutOf, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
+import {
+  balanceOf,
+  layoutOf,
+  pieceKey,
+  placeOfPiece,
+  withPlaces,
+  type Balance,
+  type Piece,
+  type Vec3,
+} from '#core/aircraft/balance'
 import { flightPlanOf, sheetFlight } from '#core/aircraft/flight'
-import { blankPlaces, type Build, type PiecePlace } from '#core/model/ledger'
-
-/** A build with some pieces placed as they are being dragged, before anything is kept. */
-function withPlaces(build: Build, places: readonly PiecePlace[]): Build {
-  if (places.length === 0) return build
-  const before = build.places ?? blankPlaces
-  const isMoved = (one: PiecePlace) => places.some(place => place.lineId === one.lineId && place.number === one.number)
-  return { ...build, places: { ...before, pieces: [...before.pieces.filter(one => !isMoved(one)), ...places] } }
-}
+import type { PiecePlace } from '#core/model/ledger'
 
 /** How near to the middle line a piece snaps onto it, mm. */
 const snapMm = 1
@@ -24,7 +25,7 @@ export function useBalance() {
   )
   /** Keys of the pieces on their way; the same set as long as they are the same pieces. */
   const movingKeys = computed((before?: ReadonlySet<string>): ReadonlySet<string> => {
-    const now = moving.value.map(({ lineId, number }) => `${lineId}#${number}`)
+    const now = moving.value.map(({ lineId, number }) => pieceKey(lineId, number))
     return before?.size === now.length && now.every(key => before.has(key)) ? before : new Set(now)
   })
 

@@ -1,3 +1,5 @@
+import { chanceOf } from '../../core/maths/numbers'
+
 /** What the stand-in is like. Masses in grams, times in seconds. */
 export interface PanTraits {
   readonly resolutionG: number
@@ -39,22 +41,12 @@ export interface Display {
 export const dialects = ['letters', 'commas', 'plain'] as const
 export type Dialect = (typeof dialects)[number]
 
-function seeded(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t ^= t + Math.imul(t ^ (t >>> 7), 61 | t)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
-
 /**
  * A pan with masses on it: the display settles, is noisy, creeps, depends on the temperature and says overload. Time is
  * given from outside, so that the same seed and the same steps show the same figures.
  */
 export class Pan {
-  private readonly random: () => number
+  private readonly normal: () => number
   private loadG = 0
   private placedG = 0
   private shownG = 0
@@ -64,17 +56,13 @@ export class Pan {
   temperatureC = 20
 
   constructor(readonly traits: PanTraits = pocketScale) {
-    this.random = seeded(traits.seed)
+    this.normal = chanceOf(traits.seed).normal
   }
 
   /** Puts these masses on, in the place of what was there. */
   put(massesG: readonly number[]): void {
     this.loadG = massesG.reduce((sum, massG) => sum + massG, 0)
     this.placedG = massesG.length === 0 ? 0 : this.traits.placingG * this.normal()
-  }
-
-  private normal(): number {
-    return Math.sqrt(-2 * Math.log(1 - this.random())) * Math.cos(2 * Math.PI * this.random())
   }
 
   /** Whatever lies there now reads zero. */

@@ -1,3 +1,4 @@
+import { chanceOf } from '../../core/maths/numbers'
 import { loadedV, openCircuitV, type PackModel } from '../../core/aircraft/power'
 
 /** A made-up flight, and how its log was written. Times in seconds, powers in watts. */
@@ -55,24 +56,12 @@ export interface FlightTruth {
   readonly airborneToS: number
 }
 
-/** A generator of numbers between 0 and 1 that gives the same ones for the same seed. */
-function seeded(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t ^= t + Math.imul(t ^ (t >>> 7), 61 | t)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
-
 const stepS = 0.002
 
 /** Flies it in steps of two milliseconds by the pack's own discharge, and writes its log with noise, lost rows and gaps. */
 export function flyAndLog(traits: FlightTraits): { readonly rows: readonly LogRow[]; readonly truth: FlightTruth } {
   const { pack, groundS, seconds, devicesW, meanW, changesS, swing, rowsPerSecond, gaps, lostShare } = traits
-  const random = seeded(traits.seed)
-  const normal = () => Math.sqrt(-2 * Math.log(random() + 1e-12)) * Math.cos(2 * Math.PI * random())
+  const { uniform: random, normal } = chanceOf(traits.seed)
   const ohm = (pack.cells * pack.cellResistanceMohm) / 1000
   const isInGap = (s: number) => gaps.some(([from, long]) => s > from && s < from + long)
   const rows: LogRow[] = []

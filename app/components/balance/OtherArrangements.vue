@@ -6,6 +6,7 @@ import {
   type Arrangement,
   type CameraArrangement,
   type Outcome,
+  type StandoffArrangement,
 } from '#core/aircraft/balance'
 import type { Command } from '#core/changes/commands'
 import { fixed, signed } from '#core/text/display'
@@ -19,7 +20,7 @@ interface Row extends Outcome {
   readonly words: string
   readonly isNow: boolean
   readonly more: string
-  readonly command: Command
+  readonly commands: readonly Command[]
 }
 interface Part {
   readonly title: string
@@ -31,7 +32,16 @@ function cameraWords({ byMm }: CameraArrangement): string {
   return `Camera ${Math.abs(byMm)} mm ${byMm > 0 ? 'forward' : 'back'}`
 }
 const clearWords = ({ clearDeg }: CameraArrangement) =>
-  clearDeg === null ? '' : `no prop seen from ${fixed(Math.ceil(10 * clearDeg - 1e-9) / 10, 1)}°`
+  clearDeg === null ? '' : `no prop seen from ${fixed(clearDeg, 1)}°`
+/** The frame's room is as high as its standoffs are long; a pack that was placed goes with the plate. */
+function standoffCommands({ frameId, lengthMm, place }: StandoffArrangement): Command[] {
+  const properties = { ...store.lineOf(frameId)?.properties, freeHeightMm: lengthMm }
+  return [
+    { type: 'lines.change', changes: [{ id: frameId, fields: { properties } }] },
+    ...(place ? [{ type: 'places.put' as const, pieces: [place] }] : []),
+  ]
+}
+const doIt = ({ commands }: Row) => commands.every(command => store.run(command))
 const parts = computed((): readonly Part[] => {
   const { build, choice, estimates } = store
   if (!build || !isOpen.value) return []
@@ -39,20 +49,20 @@ const parts = computed((): readonly Part[] => {
     ...row,
     words: packWords(row),
     more: '',
-    command: { type: 'places.pack', side: row.side, turnDeg: row.turnDeg },
+    commands: [{ type: 'places.pack', side: row.side, turnDeg: row.turnDeg }],
   }))
   const cameras = cameraArrangements(build, choice, estimates).map((row): Row => ({
     ...row,
     words: cameraWords(row),
     isNow: row.byMm === 0,
     more: clearWords(row),
-    command: { type: 'places.put', pieces: [row.place] },
+    commands: [{ type: 'places.put', pieces: [row.place] }],
   }))
   const standoffs = standoffArrangements(build, choice, estimates).map((row): Row => ({
     ...row,
     words: `Standoffs of ${row.lengthMm} mm`,
     more: row.isNow || row.moreG === null ? '' : `${signed(row.moreG, 2)} g by their length`,
-    command: { type: 'fit.set', fields: { stack: { layers: row.layers } } },
+    commands: standoffCommands(row),
   }))
   return [
     { title: 'The pack', rows: packs },
@@ -128,7 +138,7 @@ const isGood = (row: Outcome) => !row.inProps && row.slide !== null && row.slide
               link
               type="primary"
               :aria-label="`Do it: ${row.words}`"
-              @click="store.run(row.command)"
+              @click="doIt(row)"
             >
               Do it
             </el-button>

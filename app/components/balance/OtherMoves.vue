@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { movableLines, otherMoves, type Balance } from '#core/aircraft/balance'
+import { movableLines, otherMoves, placeOfPiece, type Balance } from '#core/aircraft/balance'
 import { fixed } from '#core/text/display'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 

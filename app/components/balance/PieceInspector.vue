@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Balance, Piece, Vec3 } from '#core/aircraft/balance'
+import { placeOfPiece, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
 import type { PiecePlace } from '#core/model/ledger'
 import { slotFacts } from '#core/model/ledger'
 import { piecePlaceSchema } from '#core/slices/places'

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { chanceOf } from '../../maths/numbers'
 import { estimateOf } from '../../maths/estimate'
 import {
   centreOf,
@@ -312,7 +313,7 @@ describe('what the lens sees', () => {
     }
   })
   it('agrees with a fine scan of the whole discs, rings too, on 200 random cameras', { timeout: 300_000 }, () => {
-    const random = seeded(11)
+    const { uniform: random } = chanceOf(11)
     const hits = { straight: 0, wide: 0, rings: 0, clear: 0, none: 0, several: 0 }
     for (let i = 0; i < 200; i++) {
       const lens: Lens =
@@ -378,11 +379,6 @@ describe('what the lens sees', () => {
     expect(() => clearTilts(lens, camera, pair(50, 50, 0))).toThrow(sentence),
   )
 })
-
-function seeded(seed: number): () => number {
-  let state = seed
-  return () => (state = (state * 48271) % 2147483647) / 2147483647
-}
 
 /** Whether any of very many points of the discs is in the picture: on each rim, and a web inside. */
 function scanSees(lens: Lens, at: Vec3, deg: number, discs: readonly Disc[], onRim = 3000): boolean {

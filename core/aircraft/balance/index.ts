@@ -1,4 +1,5 @@
 export * from './pieces'
+export * from './places'
 export * from './centre'
 export * from './loads'
 export * from './moves'

@@ -25,6 +25,7 @@ import {
   lensOf,
   movableLines,
   otherMoves,
+  placeOfPiece,
   rimInPicture,
   smallestTilt,
   slideTable,
@@ -211,53 +212,66 @@ describe('other places of the camera', () => {
   })
 })
 
-describe('other standoffs', () => {
-  const told = (build: Build) => standoffArrangements(build, build.flies, estimatesOf(build, nobody))
-  const withLayers = (layers: readonly Layer[]): Build => ({
-    ...marzipan,
-    fit: { ...marzipan.fit!, stack: { layers } },
+describe('the upper plate', () => {
+  const frameSays = (build: Build, freeHeightMm: number | undefined): Build => {
+    const { freeHeightMm: _, ...others } = build.lines.find(line => line.id === 'frame')!.properties!
+    const properties = freeHeightMm === undefined ? others : { ...others, freeHeightMm }
+    return applyCommand(build, { type: 'lines.change', changes: [{ id: 'frame', fields: { properties } }] })
+  }
+  const packZ = (build: Build) => hang(build).pack!.atMm[2]
+  it('lies where the frame has its room, with all above it; never lower than the boards need, 17.5 mm', () => {
+    const needs = packZ(frameSays(marzipan, undefined))
+    expect(packZ(marzipan) - needs).toBeCloseTo(20 - 17.5, 9)
+    expect(packZ(frameSays(marzipan, 25)) - needs).toBeCloseTo(25 - 17.5, 9)
+    expect(packZ(frameSays(marzipan, 12))).toBeCloseTo(needs, 9)
+    // Boards stay where they are stacked.
+    const boards = (build: Build) =>
+      hang(build)
+        .layout.pieces.filter(({ slot }) => slot === 'board')
+        .map(p => p.atMm[2])
+    expect(boards(frameSays(marzipan, 25))).toEqual(boards(marzipan))
   })
-  it('carry the upper plate and the pack by as much as they are longer, and weigh by their length', () => {
-    expect(told(marzipan).map(({ moreG }) => moreG)).toEqual([null, null, null, null])
-    const standoffs = makeLine({
-      id: 's',
-      name: 'Standoffs, 18 mm',
-      slot: 'standoff',
-      quantity: 4,
-      mass: makeMass({ versionId: 's1', evidence: 'weighed', valueG: 1.44 }),
-    })
-    const with18: Build = { ...marzipan, lines: [...marzipan.lines, standoffs] }
-    const rows = told(with18)
-    expect(rows.map(({ lengthMm, isNow }) => [lengthMm, isNow])).toEqual([
-      [18, true],
-      [20, false],
-      [22, false],
-      [25, false],
+  it('is carried by standoffs: each row comes as it is told, and they weigh by their length', () => {
+    const told = (build: Build) => standoffArrangements(build, build.flies, estimatesOf(build, nobody))
+    expect(told(marzipan).map(({ lengthMm, isNow, moreG }) => [lengthMm, isNow, moreG])).toEqual([
+      [18, false, null],
+      [20, true, null],
+      [22, false, null],
+      [25, false, null],
     ])
-    const massG = estimatesOf(with18, nobody).of(standoffs).valueG
-    const now = hang(with18)
-    for (const { lengthMm, isNow, layers, moreG, slide } of rows) {
-      expect(moreG).toBeCloseTo(massG * (lengthMm / 18 - 1), 9)
-      const hung = hang(isNow ? with18 : applyCommand(with18, { type: 'fit.set', fields: { stack: { layers } } }))
-      // The boards need 17.5 mm: the plate lies on them until longer standoffs are taken.
-      expect(hung.pack!.atMm[2] - now.pack!.atMm[2]).toBeCloseTo(isNow ? 0 : lengthMm - 17.5, 9)
-      expect(hung.slide!.byMm).toBeCloseTo(slide!.byMm, 9)
+    const weighed = makeMass({ versionId: 's1', evidence: 'weighed', valueG: 1.44 })
+    const standoffs = makeLine({ id: 's', name: 'Standoffs, 20 mm', slot: 'standoff', quantity: 4, mass: weighed })
+    const owned: Build = { ...marzipan, lines: [...marzipan.lines, standoffs] }
+    const massG = estimatesOf(owned, nobody).of(standoffs).valueG
+    for (const { lengthMm, moreG, slide, abovePropsMm } of told(owned)) {
+      expect(moreG).toBeCloseTo(massG * (lengthMm / 20 - 1), 9)
+      const chosen = frameSays(owned, lengthMm)
+      expect(hang(chosen).slide!.byMm).toBeCloseTo(slide!.byMm, 9)
+      expect(told(chosen).find(({ isNow }) => isNow)!.lengthMm).toBe(lengthMm)
+      expect(told(chosen).find(({ isNow }) => isNow)!.abovePropsMm).toBeCloseTo(abovePropsMm!, 9)
     }
+    // Where the frame says nothing they are the shortest that are sold and long enough.
+    expect(
+      told(frameSays(marzipan, undefined))
+        .filter(({ isNow }) => isNow)
+        .map(({ lengthMm }) => lengthMm),
+    ).toEqual([18])
   })
-  it('get shorter again by the air they made, and never by more', () => {
-    const [, , longer] = told(marzipan)
-    const back = told(withLayers(longer!.layers))
-    expect(back.filter(({ isNow }) => isNow).map(({ lengthMm }) => lengthMm)).toEqual([22])
-    expect(back.map(({ lengthMm }) => lengthMm)).toEqual([18, 20, 22, 25])
-    const shortest = back[0]!.layers
-    expect(shortest.map(({ heightMm }) => heightMm)).toEqual([2, 1.1, 1.4, 7.5, 1.5, 6, 0.5, 1.5, 28])
-    expect(new Set(shortest.map(({ id }) => id)).size).toBe(shortest.length)
+  it('takes a pack along that somebody has placed', () => {
+    const pack = { ...placeOfPiece(hang(marzipan).pack!), zMm: 33 }
+    const placed = applyCommand(marzipan, { type: 'places.put', pieces: [pack] })
+    const rows = standoffArrangements(placed, placed.flies, estimatesOf(placed, nobody))
+    expect(rows.map(({ place }) => place?.zMm ?? null)).toEqual([31, null, 35, 38])
   })
-  it('are none without an upper plate, and while a height between the plates is unknown', () => {
+  it('is none without standoffs: one plate, or a height between that is unknown', () => {
     const { layers } = marzipan.fit!.stack!
-    expect(told(withLayers(layers.filter(({ kind }, i) => kind !== 'plate' || i === 0)))).toEqual([])
-    expect(told(withLayers(layers.map(one => (one.kind === 'grommet' ? { ...one, heightMm: null } : one))))).toEqual([])
-    expect(told(withLayers([]))).toEqual([])
+    const told = (changed: readonly Layer[]) => {
+      const build: Build = { ...marzipan, fit: { ...marzipan.fit!, stack: { layers: changed } } }
+      return standoffArrangements(build, build.flies, estimatesOf(build, nobody))
+    }
+    expect(told(layers.filter(({ kind }, i) => kind !== 'plate' || i === 0))).toEqual([])
+    expect(told(layers.map(one => (one.kind === 'grommet' ? { ...one, heightMm: null } : one)))).toEqual([])
+    expect(told([])).toEqual([])
   })
 })
 

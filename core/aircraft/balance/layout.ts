@@ -1,7 +1,17 @@
 import { countedLines, type LineEstimates } from '../../mass/loadout'
 import { scaleEstimate } from '../../maths/estimate'
 import { blankPlaces, packLabel, type Build, type Line, type LoadoutChoice, type Slot } from '../../model/ledger'
-import { armsOf, saidOfFrame, stackOf, stackUp, suggestStack, type Arms, type Layer, type PlacedLayer } from '../fit'
+import {
+  armsOf,
+  saidOfFrame,
+  stackOf,
+  stackUp,
+  suggestStack,
+  upperPlate,
+  type Arms,
+  type Layer,
+  type PlacedLayer,
+} from '../fit'
 import type { Rotor } from './loads'
 import type { Range } from './moves'
 import { pieceKey, type Piece, type Vec3 } from './pieces'
@@ -61,15 +71,24 @@ interface Ground {
   readonly motorPlaces: ReadonlyMap<number, Vec3>
 }
 
+const liftedBy = (one: PlacedLayer, mm: number): PlacedLayer => ({
+  ...one,
+  fromMm: one.fromMm + mm,
+  toMm: one.toMm + mm,
+})
+
 /** The stack in the craft's own heights: what nobody has said is as usual. */
 function stackHeights(build: Build, lines: readonly Line[], armMm: number): Pick<Ground, 'topMm' | 'layers'> {
   let n = 0
   const stack = stackOf(build.fit?.stack ?? suggestStack(lines, () => `layer-${n++}`), lines)
-  const { placed } = stackUp(
+  const { placed: stacked, leftMm } = stackUp(
     { layers: stack.layers.map(layer => ({ ...layer, heightMm: layer.heightMm ?? usualLayerMm[layer.kind] })) },
-    null,
+    saidOfFrame(lines, 'freeHeightMm') ?? null,
     null,
   )
+  // Standoffs hold the upper plate, and all above it, where the frame has its room; never lower than the boards need.
+  const upper = upperPlate(stack.layers)
+  const placed = stacked.map((one, i) => (upper === null || i < upper ? one : liftedBy(one, Math.max(0, leftMm ?? 0))))
   const mid = ({ fromMm, toMm }: PlacedLayer) => (fromMm + toMm) / 2 - armMm
   const layers = new Map(
     placed.flatMap(one =>

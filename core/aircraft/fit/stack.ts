@@ -119,6 +119,12 @@ export function stackUp(stack: Stack, freeHeightMm: number | null, discs: Discs 
   }
 }
 
+/** Which layer is the plate that standoffs hold above another; null in a stack without one. */
+export function upperPlate(layers: readonly Layer[]): number | null {
+  const last = layers.findLastIndex(layer => layer.kind === 'plate')
+  return last > layers.findIndex(layer => layer.kind === 'plate') ? last : null
+}
+
 /** Looks from each bare upper face to the next plate or board above it. */
 function touchingOf(placed: readonly PlacedLayer[]): Touching[] {
   return placed.flatMap((below, i) => {

@@ -1,3 +1,4 @@
+import { quantile } from '../../maths/numbers'
 import type { Chemistry } from '../../model/data'
 import { chargeLeft, type Landing } from './charge-used'
 
@@ -31,14 +32,6 @@ export function usableByFlight(
   return { value, u: value * Math.hypot(used.uMah / used.mah, left.u / share), flights: 1 }
 }
 
-/** The middle of sorted figures at a share of their way, between two of them in proportion. */
-function at(sorted: readonly number[], share: number): number {
-  const place = share * (sorted.length - 1)
-  const below = Math.floor(place)
-  const above = sorted[Math.min(below + 1, sorted.length - 1)]!
-  return sorted[below]! + (place - below) * (above - sorted[below]!)
-}
-
 /**
  * A figure of a pack from those its flights say, in the order flown: the median of the last five, uncertain by half of the
  * range between their quartiles; of one flight its own. Null where no flight says any.
@@ -47,5 +40,9 @@ export function lastFiveOf(byFlight: readonly Learnt[]): Learnt | null {
   const last = byFlight.slice(-lastFlights)
   if (last.length <= 1) return last[0] ?? null
   const sorted = last.map(({ value }) => value).sort((a, b) => a - b)
-  return { value: at(sorted, 0.5), u: (at(sorted, 0.75) - at(sorted, 0.25)) / 2, flights: last.length }
+  return {
+    value: quantile(sorted, 0.5),
+    u: (quantile(sorted, 0.75) - quantile(sorted, 0.25)) / 2,
+    flights: last.length,
+  }
 }

@@ -1,48 +1,37 @@
 import { describe, expect, it } from 'vitest'
-import { coverageFactor95 } from '../../maths/numbers'
+import { chanceOf, coverageFactor95, quantile, type Chance } from '../../maths/numbers'
 import { discharge, efficiencySpread, openCircuitV, styleFactors, type PackModel } from '../power'
 import { Calibration, chargeUsed, meanPowerW, powerAtW, uOneFlight, type FlownFlight, type LnKappa } from './index'
 
-/** Numbers that come again: a linear congruence, two of them made normal. */
-function randomFrom(seed: number) {
-  let state = seed >>> 0
-  const next = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-    return (state + 0.5) / 2 ** 32
-  }
-  const between = (low: number, high: number) => low + (high - low) * next()
-  const normal = () => Math.sqrt(-2 * Math.log(next())) * Math.cos(2 * Math.PI * next())
-  return { next, between, normal }
-}
-type Random = ReturnType<typeof randomFrom>
+const between = ({ uniform }: Chance, low: number, high: number) => low + (high - low) * uniform()
 
 const styles = ['cruise', 'freestyle', 'race'] as const
 
 /** One made-up craft with the truth of its efficiency and style, and how it is flown. */
-function craftOf(random: Random, seed: number) {
+function craftOf(random: Chance, seed: number) {
   const style = styles[seed % styles.length]!
   const { usual, hard, gentle } = styleFactors[style]
   const efficiency = [0.28, 0.33, 0.38, 0.45][seed % 4]!
   const uEta = efficiencySpread / coverageFactor95 / Math.SQRT2
   const uStyle = Math.log(hard / gentle) / (2 * coverageFactor95)
   const lnKappa = Math.log(usual / efficiency) + uEta * (random.normal() + random.normal()) + uStyle * random.normal()
-  const capacityMah = random.between(450, 1500)
+  const capacityMah = between(random, 450, 1500)
   const pack: PackModel = {
     cells: 3 + (seed % 3),
     chemistry: 'LiPo',
     capacityMah,
-    cellResistanceMohm: random.between(4000, 8000) / capacityMah,
+    cellResistanceMohm: between(random, 4000, 8000) / capacityMah,
   }
   // Such a weight that the pack lasts some minutes.
-  const idealW = (capacityMah * pack.cells * random.between(0.0055, 0.011) * 3.7) / styleFactors[style].usual
-  return { style, efficiency, lnKappa, pack, idealW, avionicsW: random.between(4, 12) }
+  const idealW = (capacityMah * pack.cells * between(random, 0.0055, 0.011) * 3.7) / styleFactors[style].usual
+  return { style, efficiency, lnKappa, pack, idealW, avionicsW: between(random, 4, 12) }
 }
 
 /** One flight to some charge: what was true of it, and what is said of it with the usual errors. */
-function fly(random: Random, craft: ReturnType<typeof craftOf>, id: string, evidence: number) {
+function fly(random: Chance, craft: ReturnType<typeof craftOf>, id: string, evidence: number) {
   const { pack, idealW, avionicsW } = craft
   const powerW = avionicsW + idealW * Math.exp(craft.lnKappa + uOneFlight * random.normal())
-  const endCharge = random.between(0.12, 0.35)
+  const endCharge = between(random, 0.12, 0.35)
   const flown = discharge(pack, { powerW, startCharge: 1, cutOffCellV: 0, reserve: endCharge })
   const seconds = Math.round(flown.timeS)
   const usedMah = flown.consumedMah
@@ -77,14 +66,18 @@ function fly(random: Random, craft: ReturnType<typeof craftOf>, id: string, evid
   return { flight, endedBy: flown.endedBy, endCharge, seconds }
 }
 
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
+const median = (values: readonly number[]) =>
+  quantile(
+    [...values].sort((a, b) => a - b),
+    0.5,
+  )
 
 describe('500 made-up craft with twelve flights each', () => {
   it('the next flight lies in its band as often as it should, and the band narrows as flights come in', () => {
     let [forecasts, inside, good, goodHeld, wrong, wrongHeld, skipped] = [0, 0, 0, 0, 0, 0, 0]
     const widths: Record<string, number[]> = { next1: [], next5: [], middle1: [], middle5: [] }
     for (let seed = 0; seed < 520; seed++) {
-      const random = randomFrom(seed * 7919 + 1)
+      const random = chanceOf(seed * 7919 + 1)
       const craft = craftOf(random, seed)
       const { pack, idealW, avionicsW, efficiency, style } = craft
       const flying = { buildId: 'b', drive: 'd', style, efficiency }
@@ -113,7 +106,7 @@ describe('500 made-up craft with twelve flights each', () => {
         good++
         if (new Calibration(flights).held.some(({ id }) => id === next.flight.id)) goodHeld++
         if (n === 5) {
-          const off = withMinutes(next.flight, pack, next, random.next() < 0.5 ? 2.5 : 1 / 2.5)
+          const off = withMinutes(next.flight, pack, next, random.uniform() < 0.5 ? 2.5 : 1 / 2.5)
           wrong++
           if (new Calibration([...flights.slice(0, -1), off]).held.some(({ id }) => id === off.id)) wrongHeld++
         }

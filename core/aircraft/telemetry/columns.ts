@@ -1,3 +1,5 @@
+import { quantile } from '../../maths/numbers'
+
 /** What a column of a log can be, and the unit it is kept in. */
 export const quantities = {
   time: { name: 'Time', unit: 's' },
@@ -121,8 +123,6 @@ function unitSaid(quantity: Quantity, head: string): string | null {
   return units.at(-1) ?? null
 }
 
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN
-
 /** A unit by its figures, where no head says one. A pack has at most 60 V and is not flown under 2 V; motors draw under 400 A. */
 function unitJudged(quantity: Quantity, texts: readonly string[], isDecimalComma: boolean): string {
   if (quantity === 'time' && texts.some(text => !Number.isNaN(clockS(text)))) return 'h:m:s'
@@ -130,7 +130,11 @@ function unitJudged(quantity: Quantity, texts: readonly string[], isDecimalComma
   const most = Math.max(0, ...values.map(Math.abs))
   switch (quantity) {
     case 'time': {
-      const step = median(values.slice(1).map((value, i) => value - values[i]!))
+      const steps = values.slice(1).map((value, i) => value - values[i]!)
+      const step = quantile(
+        steps.sort((a, b) => a - b),
+        0.5,
+      )
       return step >= 500 ? 'µs' : step >= 5 ? 'ms' : 's'
     }
     case 'packV':

@@ -1,3 +1,4 @@
+import { factorise, solve } from '../../maths/matrix'
 import { packVolts, type Stretch } from './work-out'
 import type { TelemetryLog } from './log'
 
@@ -38,19 +39,8 @@ class Sums {
   }
   /** The coefficient of the amps; NaN where the rows do not tell them apart. */
   ofAmps(): number {
-    const rows = Array.from({ length: 4 }, (_, i) => [...this.products.subarray(4 * i, 4 * i + 4), this.right[i]!])
-    for (let i = 0; i < 4; i++) {
-      const pivot = rows.reduce(
-        (best, row, k) => (k >= i && Math.abs(row[i]!) > Math.abs(rows[best]![i]!) ? k : best),
-        i,
-      )
-      ;[rows[i], rows[pivot]] = [rows[pivot]!, rows[i]!]
-      for (let k = i + 1; k < 4; k++) {
-        const factor = rows[k]![i]! / rows[i]![i]!
-        for (let j = i; j < 5; j++) rows[k]![j]! -= factor * rows[i]![j]!
-      }
-    }
-    return rows[3]![4]! / rows[3]![3]!
+    const factor = factorise(4, (i, k) => this.products[4 * i + k]!)
+    return factor.kept.length < 4 ? NaN : solve(factor, this.right)[3]!
   }
 }
 

@@ -1,3 +1,4 @@
+import { quantile } from '../../maths/numbers'
 import type { TelemetryLog } from './log'
 
 /** Longer than this between two rows nothing is known of the time between, s. */
@@ -14,7 +15,7 @@ export interface Stretch {
 export function airborneThresholdA(log: TelemetryLog): number | null {
   const amps = log.of.amps?.filter(value => value > 0).sort()
   if (!amps || amps.length === 0) return null
-  return amps[Math.floor(0.75 * (amps.length - 1))]! / 2
+  return quantile(amps, 0.75) / 2
 }
 
 /** When the craft was in the air: stretches of more than 3 s above the threshold, cuts of less than 3 s among them. */

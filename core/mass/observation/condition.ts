@@ -3,7 +3,7 @@ import { asObserved } from '../scale'
 import { lineEstimate } from '../evidence'
 import { isPresentPiece, type Build, type Line, type Observation, type Subject, type Weighed } from '../../model/ledger'
 import type { ListingBiasTable } from '../listings'
-import { factorise, solve, type Factor } from './cholesky'
+import { factorise, solve, type Factor } from '../../maths/matrix'
 
 /** What an observation weighs: the estimates of what was on the pan, and the display corrected, with the weighing's own causes. */
 export interface LinearObservation {

@@ -1,3 +1,2 @@
-export * from './cholesky'
 export * from './condition'
 export * from './reconcile'

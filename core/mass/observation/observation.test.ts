@@ -1,19 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addEstimates, sigmaG, varianceG2, type Estimate } from '../../maths/estimate'
+import { factorise, solve } from '../../maths/matrix'
 import { makeLine, makeMass, type Line, type Observation } from '../../model/ledger'
 import { ListingBiasTable } from '../listings'
 import { estimatesOf } from '../loadout'
 import { asObserved, byDifference, evaluateCheck, weighedEstimate, type ScaleState } from '../scale'
-import {
-  Conditioning,
-  differenceAsMass,
-  isComparable,
-  factorise,
-  reconcile,
-  solve,
-  type LinearObservation,
-} from './index'
+import { Conditioning, differenceAsMass, isComparable, reconcile, type LinearObservation } from './index'
 
 const nobody = new ListingBiasTable()
 const own = (key: string, valueG: number, c: number, more: Record<string, number> = {}): Estimate => ({

@@ -1,6 +1,7 @@
 import type { CoreInputError } from '../../basics/errors'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { chanceOf } from '../../maths/numbers'
 import { sigmaG, subtractEstimates, type Estimate } from '../../maths/estimate'
 import {
   admitCheck,
@@ -43,17 +44,6 @@ const total = (estimate: Estimate, prefix: string) =>
       .filter(([key]) => key.startsWith(prefix))
       .map(([, c]) => c),
   )
-
-/** Random numbers with a seed: uniform from 0 to 1 (mulberry32), and normal with mean 0 and variance 1 (Box–Muller). */
-function chanceOf(seed: number) {
-  const uniform = () => {
-    seed = (seed + 0x6d2b79f5) | 0
-    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-  return { uniform, normal: () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform()) }
-}
 
 const twoMasses = { is: 'at least', count: 2, of: 'different masses (the empty pan is one)' } as const
 

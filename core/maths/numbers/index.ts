@@ -1,3 +1,5 @@
 export { sumCompensated } from './sum'
 export { normalCdf, normalQuantile, coverageFactor95 } from './normal'
 export { studentQuantile975 } from './student'
+export { quantile } from './quantile'
+export { chanceOf, type Chance } from './random'

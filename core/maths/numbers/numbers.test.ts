@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { normalCdf, normalQuantile, coverageFactor95, sumCompensated } from './index'
+import { chanceOf, quantile, normalCdf, normalQuantile, coverageFactor95, sumCompensated } from './index'
 
 describe('sumCompensated', () => {
   it('adds decimal grams as they add on paper', () => {
@@ -40,5 +40,29 @@ describe('the normal distribution', () => {
     expect(normalCdf(-Infinity)).toBe(0)
     expect(() => normalCdf(NaN)).toThrow('z must be')
     for (const p of [0, 1, -0.1, NaN]) expect(() => normalQuantile(p)).toThrow('p must be')
+  })
+})
+
+describe('a quantile', () => {
+  it('lies between sorted figures in proportion, and is none of none', () => {
+    expect([0, 0.25, 0.5, 1].map(share => quantile([1, 2, 4], share))).toEqual([1, 1.5, 2, 4])
+    expect(quantile([7], 0.3)).toBe(7)
+    expect(quantile([], 0.5)).toBeNaN()
+  })
+})
+
+describe('chance by a seed', () => {
+  it('comes again for the same seed, fills 0 to 1, and is normal where it is asked to be', () => {
+    const take = (seed: number) => Array.from({ length: 4000 }, chanceOf(seed).uniform)
+    expect(take(7)).toEqual(take(7))
+    expect(take(7)).not.toEqual(take(8))
+    expect(Math.min(...take(7))).toBeLessThan(0.01)
+    expect(Math.max(...take(7))).toBeGreaterThan(0.99)
+    expect(Math.max(...take(7))).toBeLessThan(1)
+    const normals = Array.from({ length: 4000 }, chanceOf(7).normal)
+    const mean = normals.reduce((sum, z) => sum + z, 0) / normals.length
+    const variance = normals.reduce((sum, z) => sum + (z - mean) ** 2, 0) / normals.length
+    expect(Math.abs(mean)).toBeLessThan(0.06)
+    expect(Math.abs(variance - 1)).toBeLessThan(0.09)
   })
 })

@@ -165,7 +165,8 @@ const views = [
               {{ title }}{{ from === 'front' ? '' : ', nose left' }}
             </figcaption>
             <CraftView
-              :balance="live!"
+              v-if="live"
+              :balance="live"
               :from="from"
               :title="title"
               :selected-key="selectedKey"

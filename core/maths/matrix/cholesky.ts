@@ -1,5 +1,5 @@
-/** A row whose pivot is below this, g², adds nothing that the rows before it do not say. */
-export const leastPivotG2 = 1e-12
+/** A row whose pivot is below this adds nothing that the rows before it do not say. */
+export const leastPivot = 1e-12
 
 /** The lower factor of a symmetric matrix whose dependent rows were left out. `kept` are the indices of the rows in it. */
 export interface Factor {
@@ -8,8 +8,8 @@ export interface Factor {
 }
 
 /**
- * Cholesky factor of a symmetric positive semidefinite matrix given by `entry(i, j)`, in g². Rows whose pivot falls below
- * {@link leastPivotG2} are left out; they are the ones not in `kept`.
+ * Cholesky factor of a symmetric positive semidefinite matrix given by `entry(i, j)`. Rows whose pivot falls below
+ * {@link leastPivot} are left out; they are the ones not in `kept`.
  */
 export function factorise(size: number, entry: (i: number, j: number) => number): Factor {
   const rows: Float64Array[] = []
@@ -23,7 +23,7 @@ export function factorise(size: number, entry: (i: number, j: number) => number)
       row[a] = sum / rows[a]![a]!
       pivot -= row[a]! ** 2
     }
-    if (pivot < leastPivotG2) continue
+    if (pivot < leastPivot) continue
     row[kept.length] = Math.sqrt(pivot)
     rows.push(row)
     kept.push(i)
