@@ -27,6 +27,8 @@ const views = [
     'assemble',
     'assemble?view=connections',
     'assemble?view=maiden',
+    'balance',
+    'balance?view=camera',
     'record',
   ].map(view => `/builds/marzipan/${view}`),
 ]

@@ -94,6 +94,7 @@ const isGood = (row: Outcome) => !row.inProps && row.slide !== null && row.slide
     <table
       v-if="parts.length > 0"
       v-stacks
+      class="answers-table"
     >
       <thead>
         <tr>
@@ -150,26 +151,6 @@ const isGood = (row: Outcome) => !row.inProps && row.slide !== null && row.slide
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 13px;
-}
-th {
-  text-align: left;
-  font-weight: 500;
-  font-size: 12px;
-  color: var(--ink-soft);
-  vertical-align: bottom;
-}
-th,
-td {
-  padding: 3px 6px 3px 0;
-  border-bottom: 1px solid var(--line);
-}
-.right {
-  text-align: right;
-}
 .right.figure {
   font-size: 12px;
   white-space: nowrap;
@@ -186,8 +167,10 @@ td small {
   display: block;
   color: var(--ink-soft);
 }
-tbody + tbody tr:first-child td {
-  padding-top: 12px;
+@media not screen and (max-width: 760px) {
+  tbody + tbody tr:first-child td {
+    padding-top: 12px;
+  }
 }
 .now {
   background: var(--selection);

@@ -30,7 +30,7 @@ const hasTray = computed(() => rows.some(row => row.cells.some(cell => cell.slid
     <h3 id="slides-head">
       {{ hasTray ? 'Front of the pack, behind the tray’s front edge' : 'How far each pack slides' }}
     </h3>
-    <table>
+    <table v-stacks>
       <thead>
         <tr>
           <th scope="col">
@@ -82,9 +82,6 @@ const hasTray = computed(() => rows.some(row => row.cells.some(cell => cell.slid
 </template>
 
 <style scoped>
-.slides {
-  overflow-x: auto;
-}
 table {
   width: 100%;
   border-collapse: separate;
@@ -140,5 +137,15 @@ tbody th {
 }
 small {
   color: var(--ink-soft);
+}
+@media screen and (max-width: 760px) {
+  .cell {
+    padding: 0 8px;
+    border-radius: 4px;
+  }
+  .cell :deep(.el-button) {
+    width: auto;
+    min-height: 44px;
+  }
 }
 </style>

@@ -60,7 +60,10 @@ const rows = computed(() => {
       How far out the mass sits, each build as it is flown: the less, the quicker it turns. Places that nobody has said are
       as usual.
     </p>
-    <table v-stacks>
+    <table
+      v-stacks
+      class="answers-table"
+    >
       <thead>
         <tr>
           <th>Build</th><th class="right">
@@ -113,25 +116,6 @@ const rows = computed(() => {
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 13px;
-}
-th {
-  text-align: left;
-  font-weight: 500;
-  font-size: 12px;
-  color: var(--ink-soft);
-}
-th,
-td {
-  padding: 3px 6px 3px 0;
-  border-bottom: 1px solid var(--line);
-}
-.right {
-  text-align: right;
-}
 .own td {
   font-weight: 600;
   background: var(--selection);
