@@ -18,7 +18,7 @@ test('every build of the demo hangs on first opening, with what is assumed marke
   for (const id of demoBuilds) {
     await app.goto(`${server.address}/builds/${id}/balance`)
     await expect(app.getByTestId('hangs')).toContainText('The bob hangs')
-    await expect(app.getByText(/pieces to scale, (none|4) of them placed by you/)).toBeVisible()
+    await expect(app.getByText(/pieces, (none|4) placed by you/)).toBeVisible()
     for (const title of ['From above', 'From the left side', 'From the front']) {
       const drawing = app.getByRole('group', { name: title })
       expect(await drawing.getByRole('button').count(), `${id}, ${title}`).toBeGreaterThan(10)

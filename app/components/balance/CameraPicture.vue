@@ -158,7 +158,7 @@ const partsOf = computed(() => ({ path: `/builds/${store.build!.id}/parts`, quer
           v-if="moves"
           class="soft"
         >
-          {{ moves }} Smaller or lower props and wide arms clear it too.
+          {{ moves }}
         </p>
         <el-button
           :disabled="Math.abs(tilt - view.tiltDeg) < 0.05"

@@ -44,7 +44,7 @@ const byLine = computed(() =>
 )
 const placedWords = computed(() => {
   const own = pieces.value.length - (balance.value?.assumed ?? 0)
-  return `${pieces.value.length} pieces to scale, ${own === 0 ? 'none' : own} of them placed by you`
+  return `${pieces.value.length} pieces, ${own === 0 ? 'none' : own} placed by you`
 })
 const meetings = computed(() => (balance.value ? meetingsOf(balance.value.layout) : []))
 /** Pieces that are in the way of others: marked in the drawings, and said. */
@@ -109,7 +109,7 @@ const views = [
   <div class="station">
     <main class="worksheet">
       <div class="station-head">
-        <h1>Balance</h1><span class="soft say">{{ placedWords }}; dashed ones sit where they usually do</span><span class="gap" />
+        <h1>Balance</h1><span class="soft say">{{ placedWords }}; dashed: as usual</span><span class="gap" />
         <el-segmented
           v-if="balance?.pack && view === 'layout'"
           v-model="packSide"
