@@ -74,7 +74,12 @@ export function useBalance() {
     const { build, choice, estimates } = store
     if (!build) return null
     const { totalG } = balanceOf(build, choice, estimates)
-    const { forecast } = sheetFlight(build, choice, totalG, flightPlanOf(build))
+    const { forecast } = sheetFlight(
+      build,
+      choice,
+      totalG,
+      flightPlanOf(build, lessonsFor(useFlightsStore(), build.id)),
+    )
     const ratio = forecast?.thrustToWeightStart ?? null
     return ratio === null ? null : { ratio, atLeast: forecast!.start?.atLeast ?? false }
   })

@@ -21,6 +21,7 @@ const useHanging = createSharedComposable(() => {
 /** What the stations tell their status from, as it is worked out so far. */
 export function useDesk() {
   const store = useBuildStore()
+  const flights = useFlightsStore()
   const { report: fit } = useFit()
   const { ownCells } = useLoadouts()
   const hanging = useHanging()
@@ -34,6 +35,10 @@ export function useDesk() {
       fit: fit.value,
       balance: hanging.value?.buildId === build.id ? hanging.value.balance : null,
       loadouts: ownCells.value,
+      flown:
+        flights.loaded && flights.buildId === build.id
+          ? { flights: flights.flights.length, open: flights.findings.filter(one => one.goneAt === null).length }
+          : null,
       lastChange: steps.undo,
     }
   })

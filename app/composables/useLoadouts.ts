@@ -1,6 +1,7 @@
 import { flightPlanOf, sheetCells, triedPacks, type LoadoutCell, type SheetFlight } from '#core/aircraft/flight'
 import { chosenCards } from '#core/mass/report'
-import { blankFlightPlan, type FlightPlan } from '#core/aircraft/power'
+import type { TaughtPlan } from '#core/aircraft/flown'
+import { blankFlightPlan } from '#core/aircraft/power'
 import type { FlightsReply, FlightsRequest } from '~/workers/loadouts.worker'
 
 /**
@@ -16,7 +17,10 @@ export const useLoadouts = createSharedComposable(() => {
   const withDrawer = ref(false)
   const withTypical = ref(false)
 
-  const plan = computed<FlightPlan>(() => (store.build ? flightPlanOf(store.build) : blankFlightPlan))
+  const flown = useFlightsStore()
+  const plan = computed<TaughtPlan>(() =>
+    store.build ? flightPlanOf(store.build, lessonsFor(flown, store.build.id)) : blankFlightPlan,
+  )
   const cards = computed(() => {
     if (!store.build) return []
     const own = chosenCards(store.build, rules.cards)

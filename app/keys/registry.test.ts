@@ -26,6 +26,6 @@ describe('keys', () => {
   it('are all in the list of keys, with the keys of the stations', () => {
     const told = keyList().flatMap(({ rows }) => rows.map(([key]) => key))
     expect(told).toEqual(expect.arrayContaining(every.map(keyLabel)))
-    expect(told[0]).toBe('1 2 3 4 5 6 7 8 0')
+    expect(told[0]).toBe('1 2 3 4 5 6 7 8 9 0')
   })
 })

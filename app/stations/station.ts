@@ -16,6 +16,8 @@ export interface Desk {
   readonly balance: Balance | null
   /** Every loadout of the build's own packs. */
   readonly loadouts: readonly LoadoutCell[]
+  /** How often it was flown, and how many findings are open; null while they are read. */
+  readonly flown: { readonly flights: number; readonly open: number } | null
   /** Titles of what would be taken back. */
   readonly lastChange: string | null
 }

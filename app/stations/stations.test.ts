@@ -28,6 +28,7 @@ function deskOf(build: Build): Desk {
     fit: fitReport(build, build.flies, noGear),
     balance: balanceOf(build, build.flies, estimates),
     loadouts: sheetCells(build, [], chosenCards(build, startingCards), estimates),
+    flown: { flights: 0, open: 0 },
     lastChange: null,
   }
 }
@@ -50,6 +51,7 @@ describe('stations', () => {
       aim: 'no limit chosen',
       parts: '0 of 0 weighed',
       fit: 'nothing to fit yet',
+      fly: 'not flown yet',
       weigh: 'no part weighed yet',
       shave: 'nothing on the list',
       packs: 'no pack yet',

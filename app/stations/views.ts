@@ -8,6 +8,7 @@ export const stationViews = {
   packs: ['', '?view=discharge', '?view=setups', '?view=go'],
   assemble: ['', '?view=connections', '?view=maiden', '?view=repair'],
   balance: ['', '?view=camera'],
+  fly: ['', '?view=findings'],
   record: [''],
 } as const satisfies Readonly<Record<string, readonly string[]>>
 

@@ -24,6 +24,9 @@ export interface QueuedCommand {
   readonly command: Command
   readonly note: string
 }
+const queryOf = (scope: string) => (scope === '' ? '' : `?scope=${encodeURIComponent(scope)}`)
+/** Flights are taken back by build: `scope` is its id, '' for the other documents. */
+export const stepsKey = (document: string, scope = '') => (scope === '' ? document : `${document}/${scope}`)
 export const documentOfBuild = (id: string) => `build:${id}`
 
 /** An edit is small: an answer that takes longer is asked for again. */
@@ -114,10 +117,12 @@ export const useEditsStore = defineStore('edits', () => {
     onlyHere.value = true
   })
 
-  const steps = shallowRef<Partial<Record<KeptDocument, KeptReply['steps']>>>({})
+  const steps = shallowRef<Readonly<Record<string, KeptReply['steps']>>>({})
   queue.listen({
     accepted(document, _sent, reply) {
-      if (!document.startsWith('build:')) steps.value = { ...steps.value, [document]: (reply as KeptReply).steps }
+      if (document.startsWith('build:')) return
+      const { scope, steps: now } = reply as KeptReply
+      steps.value = { ...steps.value, [stepsKey(document, scope)]: now }
     },
   })
 
@@ -164,17 +169,17 @@ export const useEditsStore = defineStore('edits', () => {
     return fate.sentence
   }
 
-  async function loadSteps(document: KeptDocument) {
-    steps.value = { ...steps.value, [document]: (await askServer<KeptReply>(`/api/kept/${document}`)).steps }
+  async function loadSteps(document: KeptDocument, scope = '') {
+    const { steps: now } = await askServer<KeptReply>(`/api/kept/${document}${queryOf(scope)}`)
+    steps.value = { ...steps.value, [stepsKey(document, scope)]: now }
   }
   /** Takes the last change of a document back, or does it again; what was not sent yet is taken out of its line. */
-  async function step(document: KeptDocument, kind: 'undo' | 'redo') {
+  async function step(document: KeptDocument, kind: 'undo' | 'redo', scope = '') {
     if (kind === 'undo' && queue.state(document).why !== null && queue.takeBackLast(document)) return
     await queue.settled(document)
-    steps.value = {
-      ...steps.value,
-      [document]: (await askServer<KeptReply>(`/api/kept/${document}/${kind}`, { method: 'POST' })).steps,
-    }
+    const path = `/api/kept/${document}/${kind}${queryOf(scope)}`
+    const { steps: now } = await askServer<KeptReply>(path, { method: 'POST' })
+    steps.value = { ...steps.value, [stepsKey(document, scope)]: now }
   }
 
   const waiting = computed(() => states.value.filter(state => state.why !== null || state.met !== null))

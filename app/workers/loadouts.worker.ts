@@ -1,13 +1,13 @@
 import { sheetFlights, type LoadoutCell, type SheetFlight } from '#core/aircraft/flight'
 import type { GroundGear } from '#core/aircraft/fit'
 import type { Build } from '#core/model/ledger'
-import type { FlightPlan } from '#core/aircraft/power'
+import type { TaughtPlan } from '#core/aircraft/flown'
 
 /** Loadouts whose flights are wanted; `fits` also asks whether their packs fit. A newer request takes the place of an older one. */
 export interface FlightsRequest {
   readonly number: number
   readonly build: Build
-  readonly plan: FlightPlan
+  readonly plan: TaughtPlan
   readonly gear: GroundGear | null
   readonly cells: readonly Pick<LoadoutCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[]
 }

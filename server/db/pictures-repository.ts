@@ -1,11 +1,12 @@
 import type { Db } from './open-database'
 
-/** SQL of what names a picture: lines, parts of the drawer, and everything that can still be undone. */
+/** SQL of what names a picture: lines, parts of the drawer, findings, and everything that can still be undone. */
 export function picturesRepository(db: Db) {
   const named = db
     .prepare(
       `SELECT EXISTS (SELECT 1 FROM lines WHERE instr(picture_ids, :id))
            OR EXISTS (SELECT 1 FROM parts WHERE instr(picture_ids, :id))
+           OR EXISTS (SELECT 1 FROM findings WHERE instr(value, :id))
            OR EXISTS (SELECT 1 FROM journal WHERE instr(patch, :id))
            OR EXISTS (SELECT 1 FROM kept_journal WHERE instr(changes, :id))`,
     )

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { buildsRepository } from '../db/builds-repository'
+import { flightsRepository } from '../db/flights-repository'
 import { groupCommit } from '../db/group-commit'
 import { journalRepository } from '../db/journal-repository'
 import { keptJournalRepository } from '../db/kept-journal-repository'
@@ -18,6 +19,7 @@ import { templatesRepository } from '../db/templates-repository'
 import { buildService } from './build-service'
 import { BuildCache } from './builds/build-cache'
 import { fileService } from './file-service'
+import { flightService } from './flight-service'
 import { keepingService } from './keeping-service'
 import { keptHandlers } from './kept-kinds'
 import { newBuildService } from './new-build-service'
@@ -51,33 +53,43 @@ export function makeApplication(
   const journal = journalRepository(db)
   const cache = new BuildCache(buildRows, journal)
   /** A commit that was lost takes what was held with it. */
+  const flights = flightService({
+    flights: flightsRepository(db),
+    isBuild: id => buildRows.headOf(id) !== undefined && buildRows.headOf(id) !== null,
+  })
   const forget = () => {
     cache.forget()
     rules.forget()
+    flights.forget()
   }
   const writer = groupCommit(db, forget, () => inodeOf(databasePath) === inode)
-  const builds = buildService({ builds: buildRows, journal, parts, rules, reports, cache, writer, now, newId })
+  const builds = buildService({ builds: buildRows, journal, parts, rules, reports, cache, writer, now, newId, flights })
   const drawer = partService({ parts, builds, writer, now })
   const templates = templateService(templatesRepository(db))
   const sessions = sessionService(sessionsRepository(db), now, newId)
   const keeping = keepingService({
     journal: keptJournalRepository(db),
-    handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings }),
-    write: work =>
-      builds.changeAnywhere(writing => {
+    handlers: keptHandlers({ parts: drawer, rules, scales, templates, settings, flights }),
+    async write(work) {
+      const answer = await builds.changeAnywhere(writing => {
         try {
           return work(writing)
         } catch (error) {
           rules.forget()
+          flights.forgetChanged()
           throw error
         }
-      }),
+      })
+      flights.written()
+      return answer
+    },
     now,
   })
   return {
     builds,
     parts: drawer,
     keeping,
+    flights,
     sessions,
     rules,
     settings,

@@ -18,6 +18,7 @@ import { BuildWrites, type Writing } from './builds/build-writes'
 import { DrawerFollowing } from './builds/drawer-following'
 import { Followers } from './builds/followers'
 import { HandOvers } from './builds/hand-over'
+import type { FlightService } from './flight-service'
 import type { ReportRunner } from './report-runner'
 import type { RuleService } from './rule-service'
 
@@ -35,6 +36,7 @@ export interface BuildDependencies {
   readonly writer: GroupCommit
   readonly now: () => string
   readonly newId: () => string
+  readonly flights: Pick<FlightService, 'lessonsOf' | 'dropBuild'>
 }
 
 /** The use cases of builds: read, change, undo, redo, report. */
@@ -85,7 +87,11 @@ export function buildService(has: BuildDependencies) {
       }),
 
     rescue: (id: string, what: Rescue) => writer.write(() => rescue.rescue(id, what)),
-    remove: (id: string) => writes.run(() => rescue.remove(id)),
+    remove: (id: string) =>
+      writes.run(() => {
+        rescue.remove(id)
+        has.flights.dropBuild(id)
+      }),
     /** Puts a whole build in, with its history when it has one, and whatever belongs to it (`also`): all of it or nothing. */
     insert: (
       build: Build,

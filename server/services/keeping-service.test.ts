@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { makeFinding, makeFlight } from '../../core/aircraft/flown/testing'
 import { makePart } from '../../core/parts/drawer'
 import { makeMass } from '../../core/model/ledger'
 import { keptKinds, type KeptChange, type KeptDocument, type KeptKind } from '../../shared/schemas/kept'
@@ -23,6 +24,8 @@ const { id: _id, ...strap } = makePart({
   owned: 5,
   mass: makeMass({ versionId: 's1', evidence: 'listed', valueG: 2.2 }),
 })
+/** The fields of a thing without its id. */
+const fieldsOf = ({ id: _one, ...fields }: { readonly id: string }): Record<string, unknown> => fields
 const part = () => disk.app.parts.one('strap')
 const put = () => change('drawer', [{ kind: 'part', id: 'strap', seen: null, set: strap }])
 
@@ -73,6 +76,8 @@ const samples: Record<
   },
   template: { set: { name: 'my way', order: [], own: [] }, then: { name: 'my new way' } },
   settings: { set: { currency: 'kr' }, then: { currency: 'mark' } },
+  flight: { set: fieldsOf(makeFlight({ id: 'thing' })), then: { durationS: 200, note: 'gusty' } },
+  finding: { set: fieldsOf(makeFinding({ id: 'thing' })), then: { goneAt: '2026-11-05T12:00' } },
 }
 const everything = () => ({
   parts: disk.app.parts.all(),
@@ -80,11 +85,16 @@ const everything = () => ({
   scales: disk.app.scales.all(),
   templates: disk.app.templates.all(),
   settings: disk.app.settings.load(),
+  flown: disk.app.builds.exists('marzipan') ? disk.app.flights.ofBuild('marzipan') : null,
 })
 
 describe.each(Object.entries(samples))('a %s', (kind, { set, then, first }) => {
   const document = keptKinds[kind as KeptKind]
   const id = kind === 'verified' ? 'jp-100' : 'thing'
+  const scope = document === 'flights' ? 'marzipan' : ''
+  beforeEach(async () => {
+    if (document === 'flights') await disk.app.files.importBuild(demoFile('marzipan'))
+  })
   it('is put in, changed by field and taken back step by step, after a restart too', async () => {
     if (first) await change(document, first)
     const states = [everything()]
@@ -105,11 +115,11 @@ describe.each(Object.entries(samples))('a %s', (kind, { set, then, first }) => {
     disk.app.close()
     disk.app = disk.again()
     for (const state of states.slice(0, -1).reverse()) {
-      await disk.app.keeping.undo(document)
+      await disk.app.keeping.undo(document, scope)
       expect(everything()).toEqual(state)
     }
     for (const state of states.slice(1)) {
-      await disk.app.keeping.redo(document)
+      await disk.app.keeping.redo(document, scope)
       expect(everything()).toEqual(state)
     }
   })

@@ -2,7 +2,7 @@ import { valueWords, type MeetingWords } from '../../core/changes/commands'
 import { wordsOfField } from '../../core/text/display'
 import { mergeByField, sameData, type MergeRules } from '../../core/basics/merge'
 import { keptKinds, type KeptChange, type KeptDocument, type KeptEdit, type KeptReply } from '../../shared/schemas/kept'
-import type { KeptChangeRecord, KeptJournalRepository } from '../db/kept-journal-repository'
+import type { KeptChangeRecord, KeptJournalRepository, KeptScope } from '../db/kept-journal-repository'
 import { DomainProblem } from '../problems'
 import type { Writing } from './build-service'
 import type { Fields, KeptHandler } from './kept-kinds'
@@ -16,7 +16,21 @@ interface Dependencies {
 
 const sets = new Set(['tags'])
 const rules: MergeRules = {
-  whole: new Set(['mass', 'listing', 'limit', 'placings', 'order', 'own', 'conditions', 'within', 'beyond', 'always']),
+  whole: new Set([
+    'mass',
+    'listing',
+    'limit',
+    'placings',
+    'order',
+    'own',
+    'conditions',
+    'within',
+    'beyond',
+    'always',
+    'landing',
+    'resistance',
+    'snapshot',
+  ]),
   keyOf: (_list, path) => (sets.has(path.at(-1) ?? '') ? String : null),
 }
 const picked = (from: Fields, keys: readonly string[]): Fields =>
@@ -30,9 +44,16 @@ export const settingsOfTheMachine = ['benchScale', 'networkNames'] as const
  * saw of the fields it changes; where somebody else has changed one of them meanwhile it is refused in words.
  */
 export function keepingService({ journal, handlers, write, now }: Dependencies) {
-  const steps = (document: KeptDocument): KeptReply => ({
-    steps: { undo: journal.nextUndo(document)?.title ?? null, redo: journal.nextRedo(document)?.title ?? null },
+  const steps = (document: KeptDocument, scope = ''): KeptReply => ({
+    scope,
+    steps: {
+      undo: journal.nextUndo({ document, scope })?.title ?? null,
+      redo: journal.nextRedo({ document, scope })?.title ?? null,
+    },
   })
+  /** Whose changes an entry is taken back with. */
+  const scopeOf = ([first]: readonly KeptChangeRecord[]): string =>
+    handlers[first!.kind]!.scopeOf?.((first!.after ?? first!.before)!) ?? ''
 
   function parsed(handler: KeptHandler, fields: Fields): Fields {
     const result = handler.schema.safeParse(fields)
@@ -116,18 +137,21 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     return what.slice(0, 300)
   }
 
-  function carryOutEdit(writing: Writing, document: KeptDocument, { changes, key, onTop }: KeptEdit): void {
-    if (key !== null && journal.has(document, key)) return
+  function carryOutEdit(writing: Writing, document: KeptDocument, { changes, key, onTop }: KeptEdit): string {
+    if (key !== null && journal.has(document, key)) return ''
     for (const { kind } of changes)
       if (keptKinds[kind] !== document)
         throw new DomainProblem('invalid', `A ${kind} does not belong to ${document}.`, 'kind')
     const done = changes.flatMap(change => carryOut(writing, change, onTop) ?? [])
-    if (done.length > 0) journal.append(document, now(), titleOf(done), key, done)
+    if (done.length === 0) return ''
+    const scope = scopeOf(done)
+    journal.append({ document, scope }, now(), titleOf(done), key, done)
+    return scope
   }
 
   /** Takes changes back, or does them again: refused where a field was changed since. */
-  function replay(writing: Writing, document: KeptDocument, kind: 'undo' | 'redo'): void {
-    const entry = kind === 'undo' ? journal.nextUndo(document) : journal.nextRedo(document)
+  function replay(writing: Writing, of: KeptScope, kind: 'undo' | 'redo'): void {
+    const entry = kind === 'undo' ? journal.nextUndo(of) : journal.nextRedo(of)
     if (!entry)
       throw new DomainProblem(
         'nothing-to-undo',
@@ -157,18 +181,20 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
     journal.mark(entry.seq, kind === 'redo' ? 'in force' : again ? 'taken back' : 'overtaken')
   }
 
-  const step = (kind: 'undo' | 'redo') => (document: KeptDocument) =>
-    write(writing => {
-      replay(writing, document, kind)
-      return steps(document)
-    })
+  const step =
+    (kind: 'undo' | 'redo') =>
+    (document: KeptDocument, scope = '') =>
+      write(writing => {
+        replay(writing, { document, scope }, kind)
+        return steps(document, scope)
+      })
   return {
     steps,
     /** Several edits one after another, in one transaction: all of them or none. */
     change: (document: KeptDocument, edits: readonly KeptEdit[]) =>
       write(writing => {
-        for (const edit of edits) carryOutEdit(writing, document, edit)
-        return steps(document)
+        const scopes = edits.map(edit => carryOutEdit(writing, document, edit))
+        return steps(document, scopes.at(-1))
       }),
     undo: step('undo'),
     redo: step('redo'),
@@ -178,7 +204,7 @@ export function keepingService({ journal, handlers, write, now }: Dependencies) 
         if (key !== null && journal.has('drawer', key)) return
         put()
         journal.append(
-          'drawer',
+          { document: 'drawer', scope: '' },
           now(),
           `Brought in ${ids.length === 1 ? 'a part' : `${ids.length} parts`} from a list`,
           key,

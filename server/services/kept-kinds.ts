@@ -16,6 +16,9 @@ import {
 } from '../../shared/schemas/scales'
 import { settingsSchema } from '../../shared/schemas/settings'
 import type { Settings } from '../../shared/settings'
+import type { Finding, Flight } from '../../core/aircraft/flown'
+import { findingSchema, flightSchema } from '../../shared/schemas/flights'
+import type { FlightService } from './flight-service'
 import type { Writing } from './build-service'
 import type { PartService } from './part-service'
 import type { RuleService } from './rule-service'
@@ -32,6 +35,8 @@ export interface KeptHandler {
   readonly nameOf: (fields: Fields) => string
   readonly get: (id: string) => Fields | null
   readonly put: (id: string, fields: Fields, before: Fields | null, writing: Writing) => void
+  /** Of which build it is, where what is changed of it is taken back by build. */
+  readonly scopeOf?: (fields: Fields) => string
   /** Takes it out; what else must be kept to bring it back is returned. Refuses with a sentence. */
   readonly remove: (id: string) => unknown
   /** Brings back what was kept beside it when it was taken out. */
@@ -43,6 +48,7 @@ interface Dependencies {
   readonly rules: RuleService
   readonly scales: ScaleService
   readonly templates: TemplateService
+  readonly flights: FlightService
   readonly settings: { load: () => Settings; save: (settings: Settings) => void }
 }
 
@@ -53,12 +59,15 @@ const withoutId = <T extends { readonly id: string }>(thing: T | null | undefine
   return fields as unknown as Fields
 }
 
+const buildOf = (fields: Fields) => String(fields.buildId)
+
 export function keptHandlers({
   parts,
   rules,
   scales,
   templates,
   settings,
+  flights,
 }: Dependencies): Readonly<Record<KeptKind, KeptHandler>> {
   return {
     part: {
@@ -130,6 +139,24 @@ export function keptHandlers({
       get: id => withoutId(templates.all().find(t => t.id === id)),
       put: (id, fields) => templates.put({ ...fields, id } as unknown as AssemblyTemplate),
       remove: id => templates.remove(id),
+    },
+    flight: {
+      schema: flightSchema,
+      needsId: true,
+      nameOf: fields => `Flight of ${String(fields.flownAt).replace('T', ', ')}`,
+      scopeOf: buildOf,
+      get: id => withoutId(flights.flight(id)),
+      put: (id, fields) => flights.putFlight({ ...fields, id } as unknown as Flight),
+      remove: id => flights.removeFlight(id),
+    },
+    finding: {
+      schema: findingSchema,
+      needsId: true,
+      nameOf: fields => `Finding: ${String(fields.kind)}`,
+      scopeOf: buildOf,
+      get: id => withoutId(flights.finding(id)),
+      put: (id, fields) => flights.putFinding({ ...fields, id } as unknown as Finding),
+      remove: id => flights.removeFinding(id),
     },
     settings: {
       schema: settingsSchema,

@@ -1,5 +1,6 @@
 import type { H3Event } from 'h3'
 import { keptDocuments, type KeptChange, type KeptDocument } from '../../shared/schemas/kept'
+import { idSchema } from '../../core/text/schemas'
 import { sameData } from '../../core/basics/merge'
 import { settingsOfTheMachine } from '../services/keeping-service'
 import type { Application } from '../services/application'
@@ -10,6 +11,15 @@ export function documentParameter(event: H3Event): KeptDocument {
   const known = keptDocuments.find(document => document === name)
   if (!known) throw new DomainProblem('not-found', 'There is nothing at this address.')
   return known
+}
+
+/** The build whose changes are meant, where a document is taken back by build. */
+export function scopeOf(event: H3Event): string {
+  const { scope } = getQuery(event)
+  if (scope === undefined) return ''
+  const known = idSchema.safeParse(scope)
+  if (!known.success) throw new DomainProblem('invalid', known.error.issues[0]!.message, 'scope')
+  return known.data
 }
 
 /** Refuses a change, from another device, of what is set at the machine itself. */

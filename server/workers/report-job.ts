@@ -1,4 +1,5 @@
 import type { Build } from '../../core/model/ledger'
+import type { Lessons } from '../../core/aircraft/flown'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
 import { ListingBiasTable, type ListingObservation } from '../../core/mass/listings'
 import type { RuleCard } from '../../core/limits/rules'
@@ -9,6 +10,7 @@ export type ReportJob = {
   readonly build: Build
   readonly cards: readonly RuleCard[]
   readonly observations: readonly ListingObservation[]
+  readonly lessons: Lessons | null
 } & (
   | { readonly kind: 'rows' }
   | { readonly kind: 'sheet'; readonly writing: SheetWriting; readonly reasons: readonly NotedChange[] }
@@ -21,7 +23,7 @@ export function doReportJob<Job extends ReportJob>(job: Job): ReportResult<Job> 
   const honesty = new ListingBiasTable(job.observations)
   const result =
     job.kind === 'rows'
-      ? flightReport(job.build, job.cards, honesty)
-      : buildSheet(job.build, job.cards, honesty, job.writing, job.reasons)
+      ? flightReport(job.build, job.cards, honesty, job.lessons)
+      : buildSheet(job.build, job.cards, honesty, job.writing, job.reasons, job.lessons)
   return result as ReportResult<Job>
 }

@@ -14,6 +14,7 @@ import { slotFacts, type Build, type Line } from '../../core/model/ledger'
 import type { ListingBiasTable } from '../../core/mass/listings'
 import { defaultLoadout, estimatesOf, loadoutName, type LineEstimates } from '../../core/mass/loadout'
 import { spreadG } from '../../core/maths/estimate'
+import type { Lessons } from '../../core/aircraft/flown'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
 import { judgementWord, overviewOf, type CardJudgement, type Overview } from '../../core/mass/report'
 import { layoutDrawing } from './layout-drawing'
@@ -101,7 +102,18 @@ function ledger(overview: Overview, estimates: LineEstimates, currency: string):
   ]
 }
 
-function loadouts(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): string[] {
+/** What the minutes rest on besides the computation; nothing where no flight says anything. */
+function minutesRestOn(build: Build, lessons: Lessons | null): string[] {
+  const own = lessons?.said.reduce((sum, one) => sum + (one.buildId === build.id ? one.flights : 0), 0) ?? 0
+  return own === 0 ? [] : ['', `Minutes rest on ${own} ${own === 1 ? 'flight' : 'flights'}.`]
+}
+
+function loadouts(
+  build: Build,
+  cards: readonly RuleCard[],
+  honesty: ListingBiasTable,
+  lessons: Lessons | null,
+): string[] {
   const nameOf = new Map(cards.map(card => [card.id, cell(cardName(card))]))
   const loadoutRow = (flight: FlightReportRow) => {
     const { auwG, spreadG: spread, minutes, hardMinutes, gentleMinutes } = flight
@@ -114,7 +126,8 @@ function loadouts(build: Build, cards: readonly RuleCard[], honesty: ListingBias
     '',
     '| Loadout | All-up weight | Minutes | Verdicts |',
     '| --- | ---: | ---: | --- |',
-    ...flightReport(build, cards, honesty).map(loadoutRow),
+    ...flightReport(build, cards, honesty, lessons).map(loadoutRow),
+    ...minutesRestOn(build, lessons),
   ]
 }
 
@@ -172,6 +185,7 @@ export function buildSheet(
   honesty: ListingBiasTable,
   writing: SheetWriting,
   reasons: readonly NotedChange[] = [],
+  lessons: Lessons | null = null,
 ): string {
   const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
@@ -179,7 +193,7 @@ export function buildSheet(
     ...totals(build, overview, writing),
     ...judgements(build, cards, overview),
     ...ledger(overview, estimates, writing.currency),
-    ...loadouts(build, cards, honesty),
+    ...loadouts(build, cards, honesty, lessons),
     ...balance(build, overview, estimates),
     ...notes(build, reasons),
     '',

@@ -3,7 +3,7 @@ import { keySchema } from './command'
 import { idSchema } from '../../core/text/schemas'
 
 /** What is kept outside the builds, each with a journal of its own. */
-export const keptDocuments = ['drawer', 'rules', 'scales', 'templates', 'settings'] as const
+export const keptDocuments = ['drawer', 'rules', 'scales', 'templates', 'settings', 'flights'] as const
 export type KeptDocument = (typeof keptDocuments)[number]
 
 /** The kinds of things kept, by the document they belong to. */
@@ -18,6 +18,8 @@ export const keptKinds = {
   tare: 'scales',
   template: 'templates',
   settings: 'settings',
+  flight: 'flights',
+  finding: 'flights',
 } as const satisfies Record<string, KeptDocument>
 export type KeptKind = keyof typeof keptKinds
 
@@ -47,6 +49,8 @@ export const keptRequestSchema = z.strictObject({
 })
 /** What undo and redo would do next. */
 export const keptReplySchema = z.strictObject({
+  /** The build whose flights are meant; '' where nothing is told apart by build. */
+  scope: z.string(),
   steps: z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() }),
 })
 export type KeptReply = z.infer<typeof keptReplySchema>

@@ -7,6 +7,7 @@ import type { BuildFields } from '#core/slices/head'
 import { shortTextSchema } from '#core/text/schemas'
 
 const store = useBuildStore()
+const flown = useFlightsStore()
 const { settings } = storeToRefs(useSettingsStore())
 const problems = reactive<Record<string, string>>({})
 const aim = computed(() => store.build!.aim)
@@ -73,7 +74,7 @@ const goalWords = computed(() => {
     )
   if (aim.value.goalPriceCents !== null) out.push(priceGoal(aim.value.goalPriceCents))
   if (aim.value.goalMinutes !== null) {
-    const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, flightPlanOf(store.build!))
+    const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, flightPlanOf(store.build!, lessonsFor(flown, store.build!.id)))
     if (forecast && forecast.why === null)
       out.push(
         `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` +

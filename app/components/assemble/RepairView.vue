@@ -10,7 +10,9 @@ const props = defineProps<{ run: AssemblyRun }>()
 const store = useBuildStore()
 const rules = useRulesStore()
 const lines = computed(() => countedLines(store.build!, store.choice))
-const brokenId = ref('')
+const route = useRoute()
+/** A crash noted on Fly names the first part that was hurt. */
+const brokenId = ref(String(route.query.broken ?? ''))
 const broken = computed(() => lines.value.find(line => line.id === brokenId.value) ?? null)
 const path = computed(() => (broken.value ? repairPath(props.run.steps.value, broken.value.id) : null))
 /** What each candidate for its place would make of grams and verdict; the same part again changes neither. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { line as lineOf, scaleLinear } from 'd3'
 import { fixed, minutesFigure, figure } from '#core/text/display'
-import { craftOf, packModelOf } from '#core/aircraft/currents'
+import { craftOf } from '#core/aircraft/currents'
+import { taughtPackModel } from '#core/aircraft/flown'
 import { dischargeAsked, landsWeakly, withTried, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { countedLines, withSetup } from '#core/mass/loadout'
@@ -55,7 +56,7 @@ const asked = computed(() => {
     ? own
     : { ...own, startCharge: chargeAtV(props.cell.pack.pack!.chemistry, chargedToV.value) }
 })
-const points = computed(() => (asked.value ? dischargePoints(packModelOf(props.cell.pack), asked.value) : []))
+const points = computed(() => (asked.value ? dischargePoints(taughtPackModel(props.cell.pack, plan.value), asked.value) : []))
 const endS = computed(() => points.value.at(-1)?.timeS ?? 0)
 const warnS = computed(() =>
   plan.value.warnCellV === null ? null : warningAfterS(points.value, props.cell.pack.pack!.cells, plan.value.warnCellV),

@@ -2,14 +2,14 @@
 import type { KeptDocument } from '#shared/schemas/kept'
 
 /** Takes back the last change of what the page keeps outside the builds. */
-const props = defineProps<{ document: KeptDocument }>()
+const props = defineProps<{ document: KeptDocument; scope?: string }>()
 const edits = useEditsStore()
 const { said } = useShell()
-const steps = computed(() => edits.steps[props.document] ?? { undo: null, redo: null })
+const steps = computed(() => edits.steps[stepsKey(props.document, props.scope)] ?? { undo: null, redo: null })
 watch(
-  () => props.document,
-  document => {
-    edits.loadSteps(document).catch(() => undefined)
+  () => [props.document, props.scope ?? ''] as const,
+  ([document, scope]) => {
+    edits.loadSteps(document, scope).catch(() => undefined)
   },
   { immediate: true },
 )
@@ -20,16 +20,17 @@ const reload: Record<KeptDocument, () => Promise<unknown>> = {
   scales: () => useScalesStore().load(),
   settings: () => useSettingsStore().load(),
   templates: () => useAssemblyStore().load(),
+  flights: () => useFlightsStore().load(props.scope ?? ''),
 }
 async function step(kind: 'undo' | 'redo') {
   said.value = ''
   try {
-    await edits.step(props.document, kind)
+    await edits.step(props.document, kind, props.scope)
   } catch (error) {
     said.value = sentenceOf(error)
   }
   await reload[props.document]().catch(() => undefined)
-  await edits.loadSteps(props.document).catch(() => undefined)
+  await edits.loadSteps(props.document, props.scope).catch(() => undefined)
 }
 useSingleKeys({ undo: () => step('undo'), redo: () => step('redo') })
 </script>

@@ -4,8 +4,11 @@ const route = useRoute()
 /** What belongs to the open build is loaded with it: the shelf does without. */
 const inBuild = computed(() => route.path.startsWith('/builds/'))
 /** What of the page is kept outside the builds. */
+const onFly = computed(() => inBuild.value && route.path.endsWith('/fly'))
 const keptHere = computed(() =>
-  (['drawer', 'scales', 'rules', 'settings'] as const).find(document => route.path === `/${document}`),
+  onFly.value
+    ? 'flights'
+    : (['drawer', 'scales', 'rules', 'settings'] as const).find(document => route.path === `/${document}`),
 )
 /** What waits to be written is looked for once the page stands. */
 const stands = ref(false)
@@ -34,11 +37,12 @@ onceDrawn(() => {
       >
         Find <KeyHint does="find" />
       </el-button>
-      <LazyUndoButton v-if="inBuild" />
       <LazyKeptUndo
-        v-else-if="keptHere"
+        v-if="keptHere"
         :document="keptHere"
+        :scope="onFly ? String(route.params.id) : ''"
       />
+      <LazyUndoButton v-else-if="inBuild" />
       <el-button
         aria-label="Keys"
         title="All keys"

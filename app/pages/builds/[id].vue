@@ -35,6 +35,17 @@ watch(
   { immediate: true },
 )
 
+// Minutes rest on what was flown: flights come a moment after the build, and never keep it waiting.
+const flights = useFlightsStore()
+const loadFlights = (of: string) => flights.load(of).catch(() => undefined)
+watch(
+  () => store.build?.id,
+  of => {
+    if (of && of === id.value) void loadFlights(of)
+  },
+  { immediate: true },
+)
+
 useFrameChange()
 
 // Another window or the phone at the bench may change the build: it is followed here.
@@ -42,6 +53,9 @@ useEventStream(() => `/api/builds/${id.value}/stream`, {
   deleted() {
     problem.value =
       'This build was deleted for good in another window. What still waited for it is listed above as not written.'
+  },
+  flights() {
+    if (store.build?.id === id.value) void loadFlights(id.value)
   },
   revision(data) {
     void store.follow(id.value, (JSON.parse(data) as { revision: number }).revision)
@@ -59,11 +73,9 @@ whenKeyIsFree(({ key }) => {
   const station = stations.find(one => one.key === key)
   return station ? () => stationAt(station) : null
 })
-useSingleKeys({
-  weigh: () => navigateTo(`/builds/${id.value}/weigh`),
-  undo: () => store.step('undo'),
-  redo: () => store.step('redo'),
-})
+useSingleKeys({ weigh: () => navigateTo(`/builds/${id.value}/weigh`) })
+// On Fly the last change of a flight is taken back, not that of the build.
+useSingleKeys({ undo: () => store.step('undo'), redo: () => store.step('redo') }, () => !route.path.endsWith('/fly'))
 </script>
 
 <template>

@@ -10,6 +10,7 @@ import {
 } from '../power'
 import { benchOf, measureOf } from '../../model/properties'
 import { deviceWatts, type DeviceWatts } from './devices'
+import { driveOf } from './drive'
 
 /** What the power model needs of one loadout, pack apart. */
 export interface Craft {
@@ -24,6 +25,8 @@ export interface Craft {
   readonly devices: readonly DeviceWatts[]
   readonly avionicsW: number
   readonly motors: readonly MotorsOn[]
+  /** Motors, props and cells in one word. */
+  readonly drive: string
 }
 
 /** Where the most current of a motor comes from, surest first. */
@@ -80,6 +83,7 @@ export function craftOf(lines: readonly Line[], pack: Line, plan: FlightPlan): C
     efficiencyIsOwn: plan.efficiency !== null,
     avionicsW: devices.reduce((sum, device) => sum + device.watts, 0),
     motors: motorsOn(lines, plan),
+    drive: driveOf(lines, pack),
   }
 }
 

@@ -1,28 +1,28 @@
+import { coverageFactor95 } from '../../maths/numbers'
 import { fixed } from '../../text/display'
 import { packLabel, type Line } from '../../model/ledger'
-import {
-  bearingsOf,
-  cellResistanceOf,
-  fullThrottle,
-  packModelOf,
-  startChargeOf,
-  type Craft,
-  type FullThrottle,
-} from '../currents'
+import { bearingsOf, cellResistanceOf, fullThrottle, startChargeOf, type Craft, type FullThrottle } from '../currents'
 import {
   assumedResistanceSpread,
   discharge,
   dischargePoints,
   efficiencySpread,
   idealHoverW,
-  meanFlightW,
   styleFactors,
   usualCutOffV,
   type DischargeOf,
   type DischargePoint,
   type Ending,
-  type FlightPlan,
 } from '../power'
+import {
+  learntOf,
+  taughtLnKappa,
+  taughtPackModel,
+  uOneFlight,
+  usualLiftW,
+  type RestsOn,
+  type TaughtPlan,
+} from '../flown'
 
 /** One thing the current goes through, against what it bears. */
 export interface Link {
@@ -62,6 +62,10 @@ export interface Forecast {
   readonly thrustToWeightEnd: number | null
   readonly links: readonly Link[]
   readonly weakest: Link | null
+  /** The flights its minutes rest on; null where none has taught anything of it. */
+  readonly restsOn: RestsOn | null
+  /** On how many flights the pack's own charge or resistance rests; 0 where both are as said or assumed. */
+  readonly packFlights: number
 }
 
 /** Landing asks for at least this much thrust over the weight. */
@@ -71,15 +75,10 @@ export const landsWeakly = ({ thrustToWeightEnd }: Pick<Forecast, 'thrustToWeigh
   thrustToWeightEnd !== null && thrustToWeightEnd < landingThrustToWeight
 
 /** What the discharge of one loadout at its mean power is asked for. */
-export function dischargeAsked(craft: Craft, pack: Line, massG: number, plan: FlightPlan): DischargeOf {
+export function dischargeAsked(craft: Craft, pack: Line, massG: number, plan: TaughtPlan): DischargeOf {
   const idealW = idealHoverW(massG, craft.areaM2, craft.densityKgM3)
   return {
-    powerW: meanFlightW({
-      idealW,
-      style: styleFactors[plan.style].usual,
-      efficiency: craft.efficiency,
-      avionicsW: craft.avionicsW,
-    }),
+    powerW: usualLiftW(craft, idealW, plan) + craft.avionicsW,
     startCharge: startChargeOf(pack),
     cutOffCellV: plan.endCellV ?? usualCutOffV(pack.pack!.chemistry),
     reserve: plan.reservePercent / 100,
@@ -87,38 +86,62 @@ export function dischargeAsked(craft: Craft, pack: Line, massG: number, plan: Fl
 }
 
 /** A loadout's flight as points in time. */
-export function flightPoints(craft: Craft, pack: Line, massG: number, plan: FlightPlan): DischargePoint[] {
-  return dischargePoints(packModelOf(pack), dischargeAsked(craft, pack, massG, plan))
+export function flightPoints(craft: Craft, pack: Line, massG: number, plan: TaughtPlan): DischargePoint[] {
+  return dischargePoints(taughtPackModel(pack, plan), dischargeAsked(craft, pack, massG, plan))
 }
 
-/** Minutes at the usual power of the style alone: what sensitivities are taken from. */
-export function minutesOf(craft: Craft, pack: Line, massG: number, plan: FlightPlan): number {
-  return discharge(packModelOf(pack), dischargeAsked(craft, pack, massG, plan)).timeS / 60
+/** Minutes at the usual power of the style alone: what sensitivities are taken from. `capacity` makes the pack so much larger. */
+export function minutesOf(craft: Craft, pack: Line, massG: number, plan: TaughtPlan, capacity = 1): number {
+  return discharge(taughtPackModel(pack, plan, capacity), dischargeAsked(craft, pack, massG, plan)).timeS / 60
+}
+
+/**
+ * Power of hard and gentle flying against the usual: of style and efficiency, or what flights have left of both with what
+ * is one flight's own.
+ */
+function bandOfPower(craft: Craft, plan: TaughtPlan): { readonly gentle: number; readonly hard: number } {
+  const taught = taughtLnKappa(craft, plan)
+  if (taught) {
+    const spread = coverageFactor95 * Math.hypot(taught.u, uOneFlight)
+    return { gentle: Math.exp(-spread), hard: Math.exp(spread) }
+  }
+  const { usual, gentle, hard } = styleFactors[plan.style]
+  const spread = Math.log(1 / (1 - efficiencySpread))
+  return {
+    gentle: Math.exp(-Math.hypot(Math.log(gentle / usual), spread)),
+    hard: Math.exp(Math.hypot(Math.log(hard / usual), spread)),
+  }
+}
+
+/** How far the resistance of a pack may be off, as a share. */
+function resistanceSpread(pack: Line, plan: TaughtPlan): number {
+  const { resistance } = learntOf(pack, plan)
+  // At most as far as it could be off before any flight.
+  if (resistance) return Math.min(assumedResistanceSpread, (coverageFactor95 * resistance.u) / resistance.value)
+  return cellResistanceOf(pack).from === 'assumed' ? assumedResistanceSpread : 0
 }
 
 /**
  * How a loadout of `massG` grams flies on a pack. `lines` are those on board (for what bears the current). The band goes
  * from hard to gentle flying of the style and over what the efficiency may be; the two are independent, so their logarithms
- * add as squares. An assumed resistance widens it a little.
+ * add as squares. Where flights have taught something it is what they leave, with what is one flight's own.
+ * An assumed resistance widens it a little.
  */
-export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG: number, plan: FlightPlan): Forecast {
-  const model = packModelOf(pack)
+export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG: number, plan: TaughtPlan): Forecast {
+  const model = taughtPackModel(pack, plan)
   const asked = dischargeAsked(craft, pack, massG, plan)
   const idealW = idealHoverW(massG, craft.areaM2, craft.densityKgM3)
-  const factors = styleFactors[plan.style]
-  const spread = Math.log(1 / (1 - efficiencySpread))
-  const usualLiftW = asked.powerW - craft.avionicsW
-  const lift = (extreme: number) =>
-    usualLiftW * Math.exp((extreme > factors.usual ? 1 : -1) * Math.hypot(Math.log(extreme / factors.usual), spread))
-  const off = cellResistanceOf(pack).from === 'assumed' ? assumedResistanceSpread : 0
-  const at = (liftW: number, resistance: number) =>
+  const liftW = asked.powerW - craft.avionicsW
+  const band = bandOfPower(craft, plan)
+  const off = resistanceSpread(pack, plan)
+  const at = (factor: number, resistance: number) =>
     discharge(
       { ...model, cellResistanceMohm: model.cellResistanceMohm * resistance },
-      { ...asked, powerW: liftW + craft.avionicsW },
+      { ...asked, powerW: liftW * factor + craft.avionicsW },
     )
-  const usual = at(usualLiftW, 1)
-  const gentle = at(factors.gentle === factors.usual ? usualLiftW * Math.exp(-spread) : lift(factors.gentle), 1 - off)
-  const hard = at(factors.hard === factors.usual ? usualLiftW * Math.exp(spread) : lift(factors.hard), 1 + off)
+  const usual = at(1, 1)
+  const gentle = at(band.gentle, 1 - off)
+  const hard = at(band.hard, 1 + off)
   const throttle = (charge: number) => fullThrottle(craft.motors, craft.avionicsW, model, charge)
   const atStart = throttle(asked.startCharge)
   const atEnd = usual.timeS > 0 ? throttle(usual.endCharge) : null
@@ -156,6 +179,8 @@ export function forecast(craft: Craft, lines: readonly Line[], pack: Line, massG
     thrustToWeightEnd: end?.thrustG == null ? null : end.thrustG / massG,
     collapses: atStart === 'collapses' ? 'at the start' : atEnd === 'collapses' ? 'at the end' : null,
     links,
+    restsOn: taughtLnKappa(craft, plan)?.restsOn ?? null,
+    packFlights: Math.max(learntOf(pack, plan).usable?.flights ?? 0, learntOf(pack, plan).resistance?.flights ?? 0),
     weakest: links.reduce<Link | null>((worst, link) => (worst && worst.share >= link.share ? worst : link), null),
   }
 }

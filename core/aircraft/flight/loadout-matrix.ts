@@ -3,7 +3,8 @@ import type { Build, Line, LoadoutChoice } from '../../model/ledger'
 import { countedLines, packLines, type LineEstimates } from '../../mass/loadout'
 import { loadoutVerdicts, type LoadoutVerdicts } from '../../mass/report'
 import type { RuleCard } from '../../limits/rules'
-import { blankFlightPlan, type FlightPlan } from '../power'
+import type { Lessons, TaughtPlan } from '../flown'
+import { blankFlightPlan } from '../power'
 import { craftOf, fullThrottleOf, type CraftMissing } from '../currents'
 import { forecast, type Forecast } from './forecast'
 import { type PackSource, type TriedPack, withTried } from './hypothetical-packs'
@@ -26,7 +27,11 @@ export interface LoadoutCell extends LoadoutVerdicts {
 
 export const loadoutKey = ({ setupId, packLineId }: LoadoutChoice): string => `${setupId}.${packLineId ?? ''}`
 
-export const flightPlanOf = (build: Build): FlightPlan => build.flying ?? blankFlightPlan
+/** How a build is flown, with what flights teach of it. */
+export const flightPlanOf = (build: Build, lessons: Lessons | null = null): TaughtPlan => ({
+  ...(build.flying ?? blankFlightPlan),
+  lessons,
+})
 
 /** Packs of the sheet: those on the build, then those tried. */
 export function sheetPacks(build: Build, tried: readonly TriedPack[]): SheetPack[] {
@@ -117,7 +122,7 @@ export function sheetFlight(
   build: Build,
   choice: LoadoutChoice,
   massG: number,
-  plan: FlightPlan,
+  plan: TaughtPlan,
 ): Pick<SheetFlight, 'forecast' | 'missing'> {
   const lines = countedLines(build, choice)
   const pack = lines.find(line => line.id === choice.packLineId)
@@ -137,7 +142,7 @@ export function sheetFlight(
 export function sheetFlights(
   build: Build,
   cells: readonly Pick<LoadoutCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[],
-  plan: FlightPlan,
+  plan: TaughtPlan,
   gear: GroundGear | null,
 ): SheetFlight[] {
   return cells.map(({ key, choice, massG, pack, source }) => {

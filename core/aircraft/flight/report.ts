@@ -1,6 +1,7 @@
 import type { Build } from '../../model/ledger'
 import type { ListingBiasTable } from '../../mass/listings'
 import { reportRows, type ReportRow } from '../../mass/report'
+import type { Lessons } from '../flown'
 import type { RuleCard } from '../../limits/rules'
 import { flightPlanOf, sheetFlight } from './loadout-matrix'
 
@@ -14,8 +15,13 @@ export interface FlightReportRow extends ReportRow {
 }
 
 /** Every loadout with weight, verdicts and minutes. */
-export function flightReport(build: Build, cards: readonly RuleCard[], honesty: ListingBiasTable): FlightReportRow[] {
-  const plan = flightPlanOf(build)
+export function flightReport(
+  build: Build,
+  cards: readonly RuleCard[],
+  honesty: ListingBiasTable,
+  lessons: Lessons | null = null,
+): FlightReportRow[] {
+  const plan = flightPlanOf(build, lessons)
   return reportRows(build, cards, honesty).map(row => {
     const { forecast, missing } = sheetFlight(build, row.choice, row.auwG, plan)
     const told = forecast && forecast.why === null

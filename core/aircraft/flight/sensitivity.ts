@@ -1,6 +1,6 @@
 import type { Build, LoadoutChoice } from '../../model/ledger'
 import { countedLines } from '../../mass/loadout'
-import type { FlightPlan } from '../power'
+import type { TaughtPlan } from '../flown'
 import { craftOf } from '../currents'
 import { minutesOf } from './forecast'
 import type { LoadoutCell, SheetFlight } from './loadout-matrix'
@@ -22,7 +22,7 @@ export function worthOf(
   build: Build,
   choice: LoadoutChoice,
   massG: number,
-  plan: FlightPlan,
+  plan: TaughtPlan,
   gramsOf: (lineId: string) => number,
 ): Worth | null {
   const lines = countedLines(build, choice)
@@ -30,9 +30,7 @@ export function worthOf(
   if (!pack?.pack || !(massG > 1)) return null
   const craft = craftOf(lines, pack, plan)
   if ('missing' in craft) return null
-  const at = (grams: number, capacity = 1) =>
-    60 *
-    minutesOf(craft, { ...pack, pack: { ...pack.pack!, capacityMah: pack.pack!.capacityMah * capacity } }, grams, plan)
+  const at = (grams: number, capacity = 1) => 60 * minutesOf(craft, pack, grams, plan, capacity)
   const now = at(massG)
   if (now === 0) return null
   const frameG = lines.filter(line => line.slot === 'frame').reduce((sum, line) => sum + gramsOf(line.id), 0) / 10

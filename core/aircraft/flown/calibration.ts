@@ -71,6 +71,12 @@ function priorOf({ buildId, drive, style, efficiency }: Flying): Estimate {
   })
 }
 
+/** ln κ of a loadout, and its standard uncertainty without what is one flight's own. */
+export interface LnKappa {
+  readonly value: number
+  readonly u: number
+}
+
 /** What a flight says: ln κ, and its own standard uncertainty. */
 interface Said {
   readonly flight: FlownFlight
@@ -124,9 +130,12 @@ class SoFar {
     return { off: lnKappa - expected, variance, moved }
   }
 
-  zOf(said: Said): number {
+  meet(said: Said): Asked {
     const { off, variance } = this.look(said)
-    return off / Math.sqrt(variance + said.uOwn ** 2)
+    return {
+      before: { value: said.lnKappa - off, u: Math.sqrt(Math.max(0, variance)) },
+      z: off / Math.sqrt(variance + said.uOwn ** 2),
+    }
   }
 
   takeIn(said: Said): void {
@@ -141,8 +150,15 @@ class SoFar {
   }
 }
 
-/** Flights of one craft, drive and style, given one efficiency, say one thing: their mean by inverse variance. */
-function asOne(said: readonly Said[]): LinearObservation[] {
+/** What flights of one craft, drive and style, given one efficiency, say together: their mean by inverse variance. */
+export interface SaidTogether extends Flying {
+  readonly lnKappa: number
+  readonly u: number
+  /** How many flights it rests on. */
+  readonly flights: number
+}
+
+function together(said: readonly Said[]): SaidTogether[] {
   const groups = new Map<string, Said[]>()
   for (const one of said) {
     const { buildId, drive, style, efficiency } = one.flight
@@ -153,34 +169,66 @@ function asOne(said: readonly Said[]): LinearObservation[] {
   }
   return [...groups]
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([key, members]) => {
+    .map(([, members]) => {
       const inOrder = [...members].sort(byTime)
       const weight = inOrder.reduce((sum, { uOwn }) => sum + uOwn ** -2, 0)
-      const mean = inOrder.reduce((sum, { lnKappa, uOwn }) => sum + lnKappa * uOwn ** -2, 0) / weight
-      return {
-        id: key,
-        parts: [members[0]!.prior],
-        observed: { valueG: mean, contributions: { [`flights:${key}`]: weight ** -0.5 } },
-      }
+      const lnKappa = inOrder.reduce((sum, one) => sum + one.lnKappa * one.uOwn ** -2, 0) / weight
+      const { buildId, drive, style, efficiency } = members[0]!.flight
+      return { buildId, drive, style, efficiency, lnKappa, u: weight ** -0.5, flights: members.length }
     })
+}
+
+function observationOf(said: SaidTogether): LinearObservation {
+  const { buildId, drive, style, efficiency, lnKappa, u } = said
+  const id = JSON.stringify([buildId, drive, style, efficiency])
+  return { id, parts: [priorOf(said)], observed: { valueG: lnKappa, contributions: { [`flights:${id}`]: u } } }
 }
 
 const byTime = ({ flight: a }: Said, { flight: b }: Said) =>
   a.at === b.at ? (a.id < b.id ? -1 : 1) : a.at < b.at ? -1 : 1
 
-/** ln κ of a loadout, and its standard uncertainty without what is one flight's own. */
-export interface LnKappa {
-  readonly value: number
-  readonly u: number
+/** What flights teach about the power of any loadout: a few statements, which can be sent and kept. */
+export class Taught {
+  private readonly conditioning: Conditioning
+
+  constructor(private readonly said: readonly SaidTogether[]) {
+    this.conditioning = new Conditioning(said.map(observationOf))
+  }
+
+  /** ln κ of a loadout as far as flights tell, and without them where `isWithout`. */
+  lnKappa(flying: Flying, isWithout = false): LnKappa {
+    const prior = priorOf(flying)
+    const known = isWithout ? prior : this.conditioning.of(prior)
+    return { value: known.valueG, u: Math.sqrt(varianceG2(known)) }
+  }
+
+  /** On how many flights the minutes of a loadout rest: those of its craft, whichever their drive and style. */
+  restsOn({ buildId }: Pick<Flying, 'buildId'>): number {
+    return this.said.reduce((sum, one) => sum + (one.buildId === buildId ? one.flights : 0), 0)
+  }
+
+  /** How many flights of other craft in its style say something of it. */
+  restsOnOthers({ buildId, style }: Pick<Flying, 'buildId' | 'style'>): number {
+    if (uStyle(style) === 0) return 0
+    return this.said.reduce((sum, one) => sum + (one.buildId !== buildId && one.style === style ? one.flights : 0), 0)
+  }
 }
 
-/** What all flights together say. */
+/** A flight against what was expected of it: of the flights before it, in the order flown. */
+export interface Asked {
+  readonly before: LnKappa
+  readonly z: number
+}
+
+/** What all flights together say, and which of them are held. */
 export class Calibration {
-  private readonly conditioning: Conditioning
+  readonly said: readonly SaidTogether[]
+  readonly taught: Taught
   readonly held: readonly HeldFlight[]
   /** Held flights of one craft, drive and style that agree among themselves: something has changed since; ids. */
   readonly offered: readonly (readonly string[])[]
-  private readonly takenIn: readonly Said[]
+  /** What was expected of each flight that has a power, by its id. */
+  readonly asked: ReadonlyMap<string, Asked>
 
   constructor(flights: readonly FlownFlight[]) {
     const held: HeldFlight[] = []
@@ -193,10 +241,13 @@ export class Calibration {
     const soFar = new SoFar(said)
     const off: Said[] = []
     const takenIn: Said[] = []
+    const asked = new Map<string, Asked>()
     for (const one of said.sort(byTime)) {
-      const z = soFar.zOf(one)
-      if (Math.abs(z) > heldBeyondZ && !one.flight.isTakenIn) {
-        held.push({ id: one.flight.id, why: 'does not agree', z })
+      const met = soFar.meet(one)
+      const { id, isTakenIn } = one.flight
+      asked.set(id, met)
+      if (Math.abs(met.z) > heldBeyondZ && !isTakenIn) {
+        held.push({ id, why: 'does not agree', z: met.z })
         off.push(one)
         continue
       }
@@ -204,21 +255,18 @@ export class Calibration {
       takenIn.push(one)
     }
     this.held = held
-    this.takenIn = takenIn
+    this.asked = asked
     this.offered = agreeing(off)
-    this.conditioning = new Conditioning(asOne(takenIn))
+    this.said = together(takenIn)
+    this.taught = new Taught(this.said)
   }
 
-  /** ln κ of a loadout as far as flights tell, and without them where `isWithout`. */
   lnKappa(flying: Flying, isWithout = false): LnKappa {
-    const prior = priorOf(flying)
-    const known = isWithout ? prior : this.conditioning.of(prior)
-    return { value: known.valueG, u: Math.sqrt(varianceG2(known)) }
+    return this.taught.lnKappa(flying, isWithout)
   }
 
-  /** On how many flights the minutes of a loadout rest: those of its craft, whichever their drive and style. */
-  restsOn({ buildId }: Pick<Flying, 'buildId'>): number {
-    return this.takenIn.filter(({ flight }) => flight.buildId === buildId).length
+  restsOn(flying: Pick<Flying, 'buildId'>): number {
+    return this.taught.restsOn(flying)
   }
 }
 

@@ -101,6 +101,19 @@ export const glossary = [
     ],
   },
   {
+    about: 'Flights',
+    terms: [
+      {
+        word: 'With the reserve kept',
+        says: 'Minutes a flight would have lasted at its own mean power until the reserve of the pack is reached.',
+      },
+      {
+        word: 'Held flight',
+        says: 'A flight that does not agree with the others: it is kept and counted, but changes no forecast until you take it in.',
+      },
+    ],
+  },
+  {
     about: 'The build',
     terms: [
       {

@@ -6,6 +6,7 @@ import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
 import type { JournalRepository } from '../../db/journal-repository'
 import { DomainProblem } from '../../problems'
+import type { FlightService } from '../flight-service'
 import type { ReportRunner } from '../report-runner'
 import type { RuleService } from '../rule-service'
 import { noSuchBuild, type BuildCache } from './build-cache'
@@ -24,6 +25,7 @@ interface Dependencies {
   readonly cache: BuildCache
   readonly rules: RuleService
   readonly reports: ReportRunner
+  readonly flights: Pick<FlightService, 'lessonsOf'>
 }
 
 /** How many entries of a journal are told at once. */
@@ -71,17 +73,23 @@ export class BuildQueries {
   }
 
   async report(id: string) {
-    const { cache, rules, reports } = this.has
+    const { cache, rules, reports, flights } = this.has
     const { build, revision } = cache.get(id)
-    const rows = await reports.run({ kind: 'rows', build, cards: rules.cards(), observations: cache.listings() })
+    const rows = await reports.run({
+      kind: 'rows',
+      build,
+      cards: rules.cards(),
+      observations: cache.listings(),
+      lessons: flights.lessonsOf(id),
+    })
     return { name: build.name, revision, rows }
   }
 
   sheet(id: string, writing: SheetWriting) {
-    const { cache, rules, reports, journal } = this.has
+    const { cache, rules, reports, journal, flights } = this.has
     const { build } = cache.get(id)
     const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
-    return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons })
+    return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons, lessons: flights.lessonsOf(id) })
   }
 
   /** The rows of a build as they lie there, for one that cannot be read. */

@@ -1,3 +1,3 @@
 import { keptReplySchema } from '../../../../shared/schemas/kept'
 
-export default jsonRoute(keptReplySchema, (event, app) => app.keeping.undo(documentParameter(event)))
+export default jsonRoute(keptReplySchema, (event, app) => app.keeping.undo(documentParameter(event), scopeOf(event)))

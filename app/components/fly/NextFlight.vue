@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { fixed, minutesBand, minutesFigure, percentSure } from '#core/text/display'
+
+/** The loadout on view before it takes off: how long it may fly, what it rests on, its chance of the goal, what is open. */
+const store = useBuildStore()
+const flights = useFlightsStore()
+const { next, chance, goal } = useNextFlight()
+const last = computed(() =>
+  flights.flights.findLast(({ snapshot }) => snapshot.packLineId === store.choice.packLineId) ?? null,
+)
+const lastWords = computed(() => {
+  if (!last.value) return 'not flown yet'
+  const worked = flights.worked.get(last.value.id)
+  const { pack } = last.value.snapshot
+  const left = worked?.used && pack ? 100 * (pack.startCharge - worked.used.mah / pack.capacityMah) : null
+  return `${flightDay(last.value.flownAt)}${left === null ? '' : `, ${fixed(Math.max(0, left), 0)} % left`}`
+})
+const open = computed(() => flights.findings.filter(({ goneAt }) => goneAt === null).length)
+</script>
+
+<template>
+  <div
+    class="next"
+    data-test="next-flight"
+  >
+    <div>
+      <span class="soft">Next, {{ next?.style }}</span>
+      <b class="figure">{{ next?.band ? minutesBand(next.band.low, next.band.high) : '–' }}</b>
+      <small>{{ next?.why || restsOnWords(next?.restsOn ?? null, next?.packFlights) || 'before any flight' }}</small>
+    </div>
+    <div v-if="goal !== null && chance !== null">
+      <span class="soft">Reaches {{ minutesFigure(goal) }} min</span>
+      <b class="figure">{{ percentSure(chance) }}</b>
+      <small>of flights with this pack</small>
+    </div>
+    <div>
+      <span class="soft">Under the cards</span>
+      <b><VerdictMark
+        v-if="store.overview?.binding?.verdict"
+        :word="store.overview.binding.verdict.word"
+      /><template v-else>no limit</template></b>
+    </div>
+    <div>
+      <span class="soft">Last with this pack</span>
+      <b>{{ lastWords }}</b>
+    </div>
+    <div v-if="open > 0">
+      <span class="soft">Found and not gone</span>
+      <b class="open">{{ open === 1 ? 'one finding' : `${open} findings` }}</b>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.next {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 26px;
+  padding: 8px 14px;
+  margin-bottom: 12px;
+  background: var(--aside);
+  border-radius: 8px;
+  font-size: 13px;
+}
+.next span,
+.next small {
+  display: block;
+  font-size: 12px;
+}
+.next small {
+  color: var(--ink-soft);
+}
+.open {
+  color: var(--close);
+}
+</style>

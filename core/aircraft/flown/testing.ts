@@ -1,0 +1,76 @@
+import type { Finding } from './finding'
+import type { Flight, FlownCraft, FlownPack } from './flight'
+
+/** Flights for tests: a 4S craft of 17 W ideal hover power on a pack of 850 mAh, 160 W for 228 s. */
+export const testPack: FlownPack = {
+  key: 'p',
+  label: 'P7',
+  cells: 4,
+  chemistry: 'LiPo',
+  capacityMah: 850,
+  cellMohm: 35.3 / 4,
+  resistanceFrom: 'measured',
+  startCharge: 1,
+}
+export const testCraft: FlownCraft = {
+  idealW: 17.07988,
+  avionicsW: 9,
+  efficiency: 0.38,
+  drive: 'd',
+  reservePercent: 15,
+  endCellV: 3.5,
+}
+
+export function makeFlight(given: { readonly id: string } & Partial<Flight>): Flight {
+  return {
+    buildId: 'marzipan',
+    flownAt: '2026-11-02T10:00',
+    style: 'freestyle',
+    durationS: 228,
+    stepS: 1,
+    firstWarningS: null,
+    landing: null,
+    putBackMah: null,
+    loggedMah: null,
+    resistance: null,
+    windMps: null,
+    airC: null,
+    place: '',
+    note: '',
+    isTakenIn: false,
+    snapshot: {
+      revision: 1,
+      setupId: 'day',
+      setup: 'day',
+      packLineId: 'p7',
+      auwG: 248,
+      sigmaG: 1,
+      altitudeM: 0,
+      temperatureC: 15,
+      pack: testPack,
+      craft: testCraft,
+    },
+    ...given,
+  }
+}
+
+export function makeFinding(given: { readonly id: string } & Partial<Finding>): Finding {
+  return {
+    buildId: 'marzipan',
+    flightId: null,
+    foundAt: '2026-11-02T10:05',
+    kind: 'vibration in the picture',
+    severity: 2,
+    distanceM: null,
+    atS: null,
+    suspectLineId: null,
+    suspect: '',
+    damagedLineIds: [],
+    note: '',
+    lesson: '',
+    tried: [],
+    goneAt: null,
+    pictureIds: [],
+    ...given,
+  }
+}

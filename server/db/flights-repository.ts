@@ -1,0 +1,45 @@
+import type { Finding, Flight } from '../../core/aircraft/flown'
+import { findingSchema, flightSchema } from '../../shared/schemas/flights'
+import type { Db } from './open-database'
+
+/** SQL of flights and findings. */
+export function flightsRepository(db: Db) {
+  const sql = {
+    flights: db.prepare('SELECT value FROM flights ORDER BY flown_at, id').pluck(),
+    flight: db.prepare('SELECT value FROM flights WHERE id = :id').pluck(),
+    putFlight: db.prepare(`
+      INSERT INTO flights (id, build_id, flown_at, value) VALUES (:id, :buildId, :flownAt, :value)
+      ON CONFLICT (id) DO UPDATE SET build_id = excluded.build_id, flown_at = excluded.flown_at, value = excluded.value`),
+    removeFlight: db.prepare('DELETE FROM flights WHERE id = :id'),
+    findings: db.prepare('SELECT value FROM findings WHERE build_id = :buildId ORDER BY found_at, id').pluck(),
+    finding: db.prepare('SELECT value FROM findings WHERE id = :id').pluck(),
+    putFinding: db.prepare(`
+      INSERT INTO findings (id, build_id, found_at, value) VALUES (:id, :buildId, :foundAt, :value)
+      ON CONFLICT (id) DO UPDATE SET build_id = excluded.build_id, found_at = excluded.found_at, value = excluded.value`),
+    removeFinding: db.prepare('DELETE FROM findings WHERE id = :id'),
+  }
+  const one = <T>(text: unknown, parse: (value: unknown) => T): T | null =>
+    text === undefined ? null : parse(JSON.parse(text as string))
+  return {
+    allFlights: (): Flight[] => (sql.flights.all() as string[]).map(text => flightSchema.parse(JSON.parse(text))),
+    flight: (id: string): Flight | null => one(sql.flight.get({ id }), flightSchema.parse),
+    putFlight: (flight: Flight) => {
+      const { id, buildId, flownAt } = flight
+      sql.putFlight.run({ id, buildId, flownAt, value: JSON.stringify(flight) })
+    },
+    removeFlight: (id: string) => {
+      sql.removeFlight.run({ id })
+    },
+    findingsOf: (buildId: string): Finding[] =>
+      (sql.findings.all({ buildId }) as string[]).map(text => findingSchema.parse(JSON.parse(text))),
+    finding: (id: string): Finding | null => one(sql.finding.get({ id }), findingSchema.parse),
+    putFinding: (finding: Finding) => {
+      const { id, buildId, foundAt } = finding
+      sql.putFinding.run({ id, buildId, foundAt, value: JSON.stringify(finding) })
+    },
+    removeFinding: (id: string) => {
+      sql.removeFinding.run({ id })
+    },
+  }
+}
+export type FlightsRepository = ReturnType<typeof flightsRepository>

@@ -1,0 +1,115 @@
+import {
+  FlightSums,
+  workedFlights,
+  type Finding,
+  type Flight,
+  type FlightsWorkedOut,
+  type Lessons,
+} from '../../core/aircraft/flown'
+import type { FlightsReply } from '../../shared/schemas/flights'
+import type { FlightsRepository } from '../db/flights-repository'
+import { DomainProblem } from '../problems'
+import { Followers } from './builds/followers'
+
+interface Dependencies {
+  readonly flights: FlightsRepository
+  readonly isBuild: (id: string) => boolean
+}
+
+/** Flights and findings: kept, followed, and worked out together. */
+export function flightService({ flights: rows, isBuild }: Dependencies) {
+  const followers = new Followers()
+  const sums = new FlightSums()
+  /** All flights by id, read once; the same objects as long as nothing of them changes. */
+  let held: Map<string, Flight> | null = null
+  let workedOut: FlightsWorkedOut | null = null
+
+  const all = () => (held ??= new Map(rows.allFlights().map(flight => [flight.id, flight])))
+  const out = () => (workedOut ??= sums.workOut([...all().values()]))
+  function requireBuild(id: string): void {
+    if (!isBuild(id)) throw new DomainProblem('refused', 'The build is no longer there: it was deleted meanwhile.')
+  }
+  /** Builds whose flights or findings this write has changed: told once it is on disk. */
+  const changed = new Set<string>()
+  let version = 0
+  function change(buildId: string): void {
+    workedOut = null
+    changed.add(buildId)
+  }
+  function forget(): void {
+    held = null
+    workedOut = null
+    changed.clear()
+  }
+  function lessonsOf(buildId: string): Lessons {
+    const { calibration, packs } = out()
+    const own = [...all().values()].flatMap(({ buildId: of, snapshot }) =>
+      of === buildId && snapshot.pack ? [snapshot.pack.key] : [],
+    )
+    // A pack of the drawer may have been flown on other craft only: what they say of it holds here too.
+    const shared = [...packs.keys()].filter(key => !key.includes('/'))
+    const keys = new Set([...own, ...shared])
+    return {
+      buildId,
+      said: calibration.said,
+      packs: Object.fromEntries([...keys].flatMap(key => (packs.has(key) ? [[key, packs.get(key)!] as const] : []))),
+    }
+  }
+  return {
+    ofBuild(buildId: string): FlightsReply {
+      if (!isBuild(buildId)) throw new DomainProblem('not-found', 'There is no such build.')
+      const own = [...all().values()].filter(flight => flight.buildId === buildId)
+      const ids = new Set(own.map(({ id }) => id))
+      return {
+        flights: own,
+        findings: rows.findingsOf(buildId),
+        worked: workedFlights(own, out()),
+        offered: out().calibration.offered.filter(offer => offer.every(id => ids.has(id))),
+        lessons: lessonsOf(buildId),
+      } as FlightsReply
+    },
+    lessonsOf,
+    flight: (id: string): Flight | null => all().get(id) ?? null,
+    putFlight(flight: Flight) {
+      requireBuild(flight.buildId)
+      rows.putFlight(flight)
+      held?.set(flight.id, flight)
+      change(flight.buildId)
+    },
+    removeFlight(id: string) {
+      const flight = all().get(id)
+      rows.removeFlight(id)
+      held?.delete(id)
+      if (flight) change(flight.buildId)
+    },
+    finding: (id: string): Finding | null => rows.finding(id),
+    putFinding(finding: Finding) {
+      requireBuild(finding.buildId)
+      rows.putFinding(finding)
+      changed.add(finding.buildId)
+    },
+    removeFinding(id: string) {
+      const finding = rows.finding(id)
+      rows.removeFinding(id)
+      if (finding) changed.add(finding.buildId)
+    },
+    follow: followers.follow.bind(followers),
+    /** A build went for good, and its flights with it. */
+    dropBuild(buildId: string) {
+      for (const { id, buildId: of } of all().values()) if (of === buildId) held!.delete(id)
+      workedOut = null
+    },
+    /** What the last write changed is on disk. */
+    written() {
+      const told = [...changed]
+      changed.clear()
+      for (const buildId of told) followers.tell(buildId, ++version)
+    },
+    /** A write that threw, or a commit that was lost, takes what was held with it. */
+    forget,
+    forgetChanged() {
+      if (changed.size > 0) forget()
+    },
+  }
+}
+export type FlightService = ReturnType<typeof flightService>
