@@ -20,6 +20,11 @@ import { typicalMass } from '../core/parts/catalogue'
 import type { FlightPlan } from '../core/aircraft/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
+import { demoFindings, demoSeasons, lastDemoDay } from './flights'
+import { flySeason } from '../simulators/flights/season'
+import { flightPlanOf } from '../core/aircraft/flight'
+import { ListingBiasTable } from '../core/mass/listings'
+import { estimatesOf } from '../core/mass/loadout'
 import { nougatShavings } from './shavings'
 import { assemblyOfDemo } from './assembly'
 import { fitOf } from './fit'
@@ -559,6 +564,19 @@ writeFileSync(
   join(here, 'drawer.json'),
   `${JSON.stringify({ gear, kits: demoKits, parts: app.parts.all().parts }, null, 1)}\n`,
 )
+
+// The seasons of the craft that have flown, on top of the builds as they are.
+for (const [id, season] of Object.entries(demoSeasons)) {
+  const { build, revision } = app.builds.read(id)
+  const estimates = estimatesOf(build, new ListingBiasTable())
+  const flights = flySeason(build, revision, estimates, flightPlanOf(build), season.truth, season.flights, lastDemoDay)
+  const findings = demoFindings(flights).filter(finding => finding.buildId === id)
+  const changesOf = (kind: 'flight' | 'finding', things: readonly { readonly id: string }[]) =>
+    things.map(({ id: of, ...set }) => ({ kind, id: of, seen: null, set: set as Record<string, unknown> }))
+  const changes = [...changesOf('flight', flights), ...changesOf('finding', findings)]
+  await app.keeping.change('flights', [{ changes, key: null, onTop: false }])
+  writeFileSync(join(here, 'builds', `${id}.build.json`), app.files.exportBuild(id, true))
+}
 
 for (const entry of app.builds.shelf()) {
   console.log(

@@ -43,8 +43,8 @@ export function heldSentence({ held, z }: WorkedFlight): string {
 }
 
 const sourceWords = {
-  'put back': 'put back by the charger',
-  logged: 'counted on board',
+  'put back': 'what was put back',
+  logged: 'the count on board',
   'landing volts': 'landing volts',
   assumed: 'assumed: 20 % left',
 } as const

@@ -103,7 +103,7 @@ export function makeApplication(
       photos: photoService(join(dirname(databasePath), 'pictures'), newId),
       isNamed: picturesRepository(db).isNamed,
     }),
-    files: fileService({ builds, rules, settings, newId }),
+    files: fileService({ builds, rules, settings, flights, newId }),
     newBuilds: newBuildService({ builds, settings, newId }),
     /** Reads something, to know that it can be read. */
     look() {

@@ -86,7 +86,7 @@ describe('what an earlier version of the application kept', () => {
     await app.builds.undo('b', 2)
     expect(app.builds.read('b').build.lines[0]!.mass).toMatchObject({ versionId: 'v1', valueG: 9 })
     expect(app.builds.shelf()[0]).toMatchObject({ name: 'Old', lines: 1 })
-    expect(JSON.parse(app.files.exportBuild('b'))).toMatchObject({ version: 4, build: { observations: [] } })
+    expect(JSON.parse(app.files.exportBuild('b'))).toMatchObject({ version: 5, build: { observations: [] } })
     disk.app = app
   })
   it('packs of a database that were made up are asked about, those somebody said are kept', async () => {
@@ -152,7 +152,7 @@ describe('what a joint holds', () => {
 describe('build files', () => {
   it.each(demo)('%s comes in and goes out the same to the last byte', async name => {
     const id = await disk.app.files.importBuild(demoFile(name))
-    expect(disk.app.files.exportBuild(id)).toBe(demoFile(name))
+    expect(disk.app.files.exportBuild(id, true)).toBe(demoFile(name))
   })
   it('stay whole through a second export and import beside the first', async () => {
     const first = await disk.app.files.importBuild(demoFile('marzipan'))
@@ -176,7 +176,7 @@ describe('build files', () => {
   it.each([
     ['no JSON', () => '{"format":', 'cannot be read as JSON'],
     ['something else', () => '{"hello": 1}', 'does not say so'],
-    ['a newer version', () => demoFile('sherbet').replace('"version": 4', '"version": 99'), 'version 99'],
+    ['a newer version', () => demoFile('sherbet').replace('"version": 5', '"version": 99'), 'version 99'],
     [
       'a part in a newer version',
       () => demoFile('sherbet').replace(/"fit":\d+/, '"fit":9'),
@@ -335,5 +335,53 @@ describe('other files', () => {
     await expect(disk.app.newBuilds.start({ from: 'class', name: 'X', craftClass: 'submarine' })).rejects.toThrow(
       'no such craft class',
     )
+  })
+})
+
+describe('flights in a build file', () => {
+  interface Flown {
+    flights: { id: string; buildId: string; place: string; snapshot: { pack: { key: string } } }[]
+    findings: { id: string; flightId: string; buildId: string }[]
+  }
+  const exported = (id: string, withPlaces = false) =>
+    JSON.parse(disk.app.files.exportBuild(id, withPlaces)) as Flown & Record<string, unknown>
+
+  it('leave out where they were flown, unless that is asked for', async () => {
+    await disk.app.files.importBuild(demoFile('praline'))
+    expect(new Set(exported('praline').flights.map(({ place }) => place))).toEqual(new Set(['']))
+    expect(exported('praline', true).flights[0]!.place).toBe('harbour wall')
+  })
+  it('of a build that is there already come in beside it, with their findings and packs', async () => {
+    await disk.app.files.importBuild(demoFile('praline'))
+    const first = exported('praline')
+    const copy = await disk.app.files.importBuild(demoFile('praline'))
+    expect(exported('praline')).toEqual(first)
+    const { flights, findings } = exported(copy)
+    expect(flights).toHaveLength(first.flights.length)
+    expect(flights.every(({ buildId }) => buildId === copy)).toBe(true)
+    const ids = new Set(flights.map(({ id }) => id))
+    expect(first.flights.some(({ id }) => ids.has(id))).toBe(false)
+    expect(findings.map(({ flightId }) => ids.has(flightId))).toEqual(first.findings.map(() => true))
+    expect(new Set(flights.map(({ snapshot }) => snapshot.pack.key))).toEqual(new Set([`${copy}/q1`, `${copy}/q2`]))
+    expect(disk.app.flights.ofBuild(copy).worked.map(({ held }) => held)).toContain('does not agree')
+  })
+  it('are none in a file of version 4, and one that cannot be refuses the whole file', async () => {
+    const file = JSON.parse(demoFile('praline')) as Flown & Record<string, unknown>
+    const { flights, findings: _findings, ...before } = file
+    await disk.app.files.importBuild(JSON.stringify({ ...before, version: 4 }))
+    expect(exported('praline').flights).toEqual([])
+    await disk.app.builds.command(
+      'praline',
+      disk.app.builds.read('praline').revision,
+      { type: 'build.set', fields: { archived: true } },
+      '',
+    )
+    await disk.app.builds.remove('praline')
+    const spoilt = { ...file, flights: [{ ...flights[0], durationS: 24_000 }] }
+    await expect(disk.app.files.importBuild(JSON.stringify(spoilt))).rejects.toMatchObject({
+      code: 'invalid',
+      message: expect.stringMatching(/flights\.0\.durationS: A flight lasts/),
+    })
+    expect(disk.app.builds.exists('praline')).toBe(false)
   })
 })

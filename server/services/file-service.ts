@@ -4,25 +4,28 @@ import { journalProblem, nextStateProblem, presentVersions } from '../../core/ch
 import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
+import type { FlightService } from './flight-service'
 import type { RuleService } from './rule-service'
 import { DomainProblem } from '../problems'
 
 interface Dependencies {
   builds: BuildService
   rules: RuleService
+  flights: FlightService
   settings: ReturnType<typeof settingsRepository>
   newId: () => string
 }
 
 /** The use cases of files: a build out and in, the parts list, the build sheet. */
-export function fileService({ builds, rules, settings, newId }: Dependencies) {
+export function fileService({ builds, rules, settings, flights, newId }: Dependencies) {
   /**
    * The build file line by line, its fields in the order of the schema, a line of the ledger, a version and an entry of the
    * journal to each: the same build always gives the same text. What is written is what there was when the first line was
-   * asked for; the rest of the work is done as the lines are.
+   * asked for; the rest of the work is done as the lines are. Where it was flown is left out, unless it is asked for.
    */
-  function exportLines(id: string): Generator<string> {
+  function exportLines(id: string, withPlaces = false): Generator<string> {
     const { build, massVersions, journal } = builds.wholeOf(id)
+    const flown = flights.kept(id)
     const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
     return linesOfFile({
       format: buildFileFormat,
@@ -32,13 +35,15 @@ export function fileService({ builds, rules, settings, newId }: Dependencies) {
       ownCards,
       massVersions,
       journal,
+      flights: flown.flights.map(flight => (withPlaces ? flight : { ...flight, place: '' })),
+      findings: flown.findings,
     })
   }
 
   return {
     exportLines,
     /** The build file as one text. */
-    exportBuild: (id: string): string => [...exportLines(id)].join(''),
+    exportBuild: (id: string, withPlaces = false): string => [...exportLines(id, withPlaces)].join(''),
     /**
      * Takes a build file in with its own cards, all of it or nothing. A build that is there already comes in as a second one
      * beside it. A history that does not lead to the build is refused, unless it is left out (`withoutJournal`).
@@ -69,11 +74,14 @@ export function fileService({ builds, rules, settings, newId }: Dependencies) {
             rules.add(cardId, fields)
             if (verifiedOn) rules.verify(cardId, verifiedOn)
           }
+          flights.bringIn(id, read.file, newId)
         })
       } catch (error) {
         rules.forget()
+        flights.forget()
         throw error
       }
+      flights.written()
       return id
     },
     /** The rows of a build that cannot be read, as they lie there. */

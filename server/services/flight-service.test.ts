@@ -7,7 +7,7 @@ import { applicationOnDisk, demoFile } from '../testing'
 let disk: ReturnType<typeof applicationOnDisk>
 beforeEach(async () => {
   disk = applicationOnDisk()
-  for (const name of ['marzipan', 'praline']) await disk.app.files.importBuild(demoFile(name))
+  for (const name of ['marzipan', 'treacle']) await disk.app.files.importBuild(demoFile(name))
 })
 afterEach(() => {
   disk.app.close()
@@ -26,14 +26,14 @@ const ids = (build: string) => disk.app.flights.ofBuild(build).flights.map(({ id
 describe('flights', () => {
   it('stand by build, worked out, and are there after a restart', async () => {
     await put('a', { putBackMah: 668 })
-    await put('b', { buildId: 'praline' })
+    await put('b', { buildId: 'treacle' })
     const before = disk.app.flights.ofBuild('marzipan')
     expect(before.worked).toEqual([expect.objectContaining({ id: 'a', held: null })])
     expect(before.worked[0]!.powerW).toBeGreaterThan(100)
     disk.app.close()
     disk.app = disk.again()
     expect(disk.app.flights.ofBuild('marzipan')).toEqual(before)
-    expect(ids('praline')).toEqual(['b'])
+    expect(ids('treacle')).toEqual(['b'])
   })
   it('leave revision and journal of the build as they are', async () => {
     const [revision, journal] = [disk.app.builds.read('marzipan').revision, disk.app.builds.journal('marzipan')]
@@ -43,15 +43,15 @@ describe('flights', () => {
   })
   it('are taken back by build: another build’s last flight stays', async () => {
     await put('a')
-    await put('b', { buildId: 'praline' })
+    await put('b', { buildId: 'treacle' })
     await disk.app.keeping.undo('flights', 'marzipan')
-    expect([ids('marzipan'), ids('praline')]).toEqual([[], ['b']])
-    expect(disk.app.keeping.steps('flights', 'praline').steps.undo).toMatch(/Added Flight of 2026-11-02, 10:00/)
+    expect([ids('marzipan'), ids('treacle')]).toEqual([[], ['b']])
+    expect(disk.app.keeping.steps('flights', 'treacle').steps.undo).toMatch(/Added Flight of 2026-11-02, 10:00/)
     await expect(disk.app.keeping.undo('flights', 'marzipan')).rejects.toMatchObject({ code: 'nothing-to-undo' })
   })
   it('teach the forecasts of the build, and by the style those of others', async () => {
     await put('a', { putBackMah: 668 })
-    const [own, other] = [disk.app.flights.lessonsOf('marzipan'), disk.app.flights.lessonsOf('praline')]
+    const [own, other] = [disk.app.flights.lessonsOf('marzipan'), disk.app.flights.lessonsOf('treacle')]
     expect(own.said).toEqual(other.said)
     expect(own.said).toEqual([expect.objectContaining({ buildId: 'marzipan', style: 'freestyle', flights: 1 })])
     expect(Object.keys(own.packs)).toEqual([testPack.key])
@@ -62,7 +62,7 @@ describe('flights', () => {
     await disk.app.builds.command(build.id, revision, { type: 'build.set', fields: { archived: true } }, '')
     await disk.app.builds.remove('marzipan')
     expect(() => disk.app.flights.ofBuild('marzipan')).toThrow(/no such build/)
-    expect(disk.app.flights.lessonsOf('praline').said).toEqual([])
+    expect(disk.app.flights.lessonsOf('treacle').said).toEqual([])
     await expect(put('b')).rejects.toMatchObject({ code: 'refused' })
     await expect(disk.app.keeping.undo('flights', 'marzipan')).resolves.toBeDefined()
     await expect(disk.app.keeping.redo('flights', 'marzipan')).rejects.toMatchObject({ code: 'refused' })
@@ -78,7 +78,7 @@ describe('flights', () => {
   it('tell those who follow their build, once each write is on disk', async () => {
     const told: string[] = []
     const stop = disk.app.flights.follow('marzipan', () => told.push('marzipan'))
-    disk.app.flights.follow('praline', () => told.push('praline'))
+    disk.app.flights.follow('treacle', () => told.push('treacle'))
     await put('a')
     expect(told).toEqual(['marzipan'])
     const { id, ...set } = makeFinding({ id: 'f' })

@@ -6,7 +6,7 @@ import {
   type FlightsWorkedOut,
   type Lessons,
 } from '../../core/aircraft/flown'
-import type { FlightsReply } from '../../shared/schemas/flights'
+import { mostFlights, type FlightsReply } from '../../shared/schemas/flights'
 import type { FlightsRepository } from '../db/flights-repository'
 import { DomainProblem } from '../problems'
 import { Followers } from './builds/followers'
@@ -28,6 +28,16 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
   const out = () => (workedOut ??= sums.workOut([...all().values()]))
   function requireBuild(id: string): void {
     if (!isBuild(id)) throw new DomainProblem('refused', 'The build is no longer there: it was deleted meanwhile.')
+  }
+  function requireRoom({ id, buildId }: Flight): void {
+    if (all().has(id)) return
+    let count = 0
+    for (const flight of all().values()) if (flight.buildId === buildId) count++
+    if (count >= mostFlights)
+      throw new DomainProblem(
+        'refused',
+        `A build keeps at most ${mostFlights.toLocaleString('en')} flights. Nothing was written.`,
+      )
   }
   /** Builds whose flights or findings this write has changed: told once it is on disk. */
   const changed = new Set<string>()
@@ -69,9 +79,35 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       } as FlightsReply
     },
     lessonsOf,
+    /** Flights and findings of a build as they are kept. */
+    kept: (buildId: string) => ({
+      flights: [...all().values()].filter(flight => flight.buildId === buildId).sort(byTime),
+      findings: rows.findingsOf(buildId),
+    }),
+    /** Takes in what was flown with a build that comes in; ids that are there already become new ones. */
+    bringIn(
+      buildId: string,
+      from: { readonly flights: readonly Flight[]; readonly findings: readonly Finding[] },
+      newId: () => string,
+    ) {
+      const ids = new Map(from.flights.map(({ id }) => [id, all().has(id) ? newId() : id]))
+      for (const flight of from.flights) {
+        const one = { ...flight, id: ids.get(flight.id)!, buildId, snapshot: ofBuild(flight, buildId) }
+        rows.putFlight(one)
+        held!.set(one.id, one)
+        change(buildId)
+      }
+      for (const finding of from.findings) {
+        const id = rows.finding(finding.id) ? newId() : finding.id
+        const flightId = finding.flightId === null ? null : (ids.get(finding.flightId) ?? null)
+        rows.putFinding({ ...finding, id, buildId, flightId })
+        changed.add(buildId)
+      }
+    },
     flight: (id: string): Flight | null => all().get(id) ?? null,
     putFlight(flight: Flight) {
       requireBuild(flight.buildId)
+      requireRoom(flight)
       rows.putFlight(flight)
       held?.set(flight.id, flight)
       change(flight.buildId)
@@ -112,4 +148,14 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
     },
   }
 }
+/** A pack that is known by its build alone belongs to the build it comes in as. */
+function ofBuild({ buildId, snapshot }: Flight, to: string): Flight['snapshot'] {
+  const { pack } = snapshot
+  const own = `${buildId}/`
+  return pack?.key.startsWith(own)
+    ? { ...snapshot, pack: { ...pack, key: `${to}/${pack.key.slice(own.length)}` } }
+    : snapshot
+}
+const byTime = (a: Flight, b: Flight) =>
+  a.flownAt === b.flownAt ? (a.id < b.id ? -1 : 1) : a.flownAt < b.flownAt ? -1 : 1
 export type FlightService = ReturnType<typeof flightService>

@@ -1,9 +1,11 @@
 import { z } from 'zod'
 import { firstVersions, newerThanKnown, saysEveryPart, upcastFile, type Versions } from '../../core/changes/commands'
+import type { Finding, Flight } from '../../core/aircraft/flown'
 import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
 import { idSchema } from '../../core/text/schemas'
 import { buildSchema, massSchema } from './build'
+import { findingSchema, flightSchema, mostFlights } from './flights'
 import { journalRecordSchema, type JournalRecord } from './journal'
 import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
@@ -11,10 +13,11 @@ import { ruleCardSchema } from './rule-card'
 export const buildFileFormat = 'jolly-gram build'
 /**
  * Version 1 knew no weighings on scales, version 2 kept lists whole in its journal, version 3 did not say in which version
- * each part of a build was written; all are still read.
+ * each part of a build was written, version 4 had no flights; all are still read.
  */
-export const buildFileVersion = 4
+export const buildFileVersion = 5
 const firstWithVersions = 4
+const firstWithFlights = 5
 
 export const massVersionSchema = z.strictObject({ lineId: idSchema, madeAt: z.iso.datetime(), mass: massSchema })
 export interface MassVersion {
@@ -34,6 +37,8 @@ export const buildFileSchema = z.strictObject({
   ownCards: z.array(ruleCardSchema).max(50),
   massVersions: z.array(massVersionSchema).max(1_000_000),
   journal: z.array(journalRecordSchema).max(1_000_000),
+  flights: z.array(flightSchema).max(mostFlights),
+  findings: z.array(findingSchema).max(mostFlights),
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat
@@ -44,6 +49,9 @@ export interface BuildFile {
   readonly ownCards: readonly RuleCard[]
   readonly massVersions: readonly MassVersion[]
   readonly journal: readonly JournalRecord[]
+  /** What was flown with it and found on it; flights leave out where they were flown, unless that was asked for. */
+  readonly flights: readonly Flight[]
+  readonly findings: readonly Finding[]
 }
 
 /** The first thing wrong with parsed data, as one sentence that names the place. */
@@ -74,6 +82,7 @@ export function readBuildFile(text: string): { file: BuildFile } | { problem: st
   const newer = newerThanKnown(versions)
   if (newer !== null) return { problem: newerPart(newer) }
   const parsed = buildFileSchema.safeParse({
+    ...(version < firstWithFlights ? { flights: [], findings: [] } : {}),
     ...upcastFile(data as Readonly<Record<string, unknown>>, versions),
     version: buildFileVersion,
     versions,

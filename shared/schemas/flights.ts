@@ -55,6 +55,9 @@ const snapshotSchema = z.strictObject({
     .nullable(),
 }) satisfies z.ZodType<FlightSnapshot>
 
+/** The most flights of one build, and the most findings. Our choice: ten a day for years. */
+export const mostFlights = 20_000
+
 const minutesWords = `A flight lasts from one second to ${mostMinutes} minutes.`
 const landingShape = z.strictObject({
   volts: number('Landing volts are from 0 to 70 V.', 0, 70),

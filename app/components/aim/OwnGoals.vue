@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { centsFigure, fixed, minutesBand, minutesFigure, priceWords, percentFigure } from '#core/text/display'
-import { flightPlanOf, sheetFlight } from '#core/aircraft/flight'
+import { centsFigure, fixed, minutesBand, minutesFigure, priceWords, percentFigure, percentSure } from '#core/text/display'
+import { flightPlanOf, goalChance, sheetFlight } from '#core/aircraft/flight'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { Aim } from '#core/model/ledger'
 import type { BuildFields } from '#core/slices/head'
@@ -79,11 +79,20 @@ const goalWords = computed(() => {
       out.push(
         `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` +
           `${minutesFigure(aim.value.goalMinutes)} as it is flown: ` +
-          `${minutesMet(forecast, aim.value.goalMinutes)}.`,
+          `${minutesMet(forecast, aim.value.goalMinutes)}${chanceWords(aim.value.goalMinutes)}.`,
       )
   }
   return out
 })
+
+/** How many flights of a hundred reach it, and on what that rests. */
+function chanceWords(goal: number): string {
+  const plan = flightPlanOf(store.build!, lessonsFor(flown, store.build!.id))
+  const chance = goalChance(store.build!, store.choice, store.estimates, plan, goal)
+  if (chance === null) return ''
+  const own = plan.lessons?.said.some(({ buildId }) => buildId === store.build!.id)
+  return `; a flight reaches it in ${percentSure(chance)}${own ? ', by what was flown' : ', before any flight'}`
+}
 
 function minutesMet(
   { hardMinutes, minutes, gentleMinutes }: { hardMinutes: number, minutes: number, gentleMinutes: number },

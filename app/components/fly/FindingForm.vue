@@ -155,8 +155,9 @@ async function keep() {
 </template>
 
 <style scoped>
-.field {
-  margin-bottom: 14px;
+.el-form {
+  display: grid;
+  gap: 10px;
 }
 .label {
   display: block;

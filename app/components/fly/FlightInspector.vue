@@ -330,14 +330,15 @@ const isElsewhere = computed(() => !packs.value.some(({ value }) => value === fl
 .known {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 0 10px;
-  align-items: end;
+  gap: 8px 10px;
+  align-items: start;
 }
 .wide {
   grid-column: 1 / -1;
 }
 .fresh {
-  padding-bottom: 20px;
+  align-self: end;
+  white-space: normal;
 }
 .words {
   text-align: right;

@@ -100,7 +100,7 @@ function step(event: KeyboardEvent, by: number) {
           scope="col"
           class="right"
         >
-          <TermTip word="With the reserve kept" />
+          <TermTip word="Reserve kept" />
         </th>
         <th
           scope="col"
@@ -210,6 +210,7 @@ function step(event: KeyboardEvent, by: number) {
 <style scoped>
 .flights :deep(.el-input) {
   width: 74px;
+  height: 26px;
 }
 .flights :deep(.el-input__wrapper) {
   padding: 0 6px;
@@ -250,6 +251,7 @@ tr.selected {
 @media screen and (max-width: 760px) {
   .flights :deep(.el-input) {
     width: 110px;
+    height: 44px;
   }
 }
 </style>

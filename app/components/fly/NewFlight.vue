@@ -115,7 +115,7 @@ async function keep() {
   grid-template-columns: 92px repeat(auto-fit, minmax(104px, 1fr));
   gap: 0 12px;
   align-items: start;
-  padding: 10px 14px 0;
+  padding: 10px 14px 12px;
   margin-bottom: 12px;
   background: var(--aside);
   border-radius: 8px;
@@ -123,7 +123,7 @@ async function keep() {
 .acts {
   display: flex;
   gap: 4px;
-  padding-top: 21px;
+  padding-top: 19px;
 }
 .acts :deep(.el-button) {
   margin: 0;

@@ -62,7 +62,7 @@ const open = computed(() => flights.findings.filter(({ goneAt }) => goneAt === n
   border-radius: 8px;
   font-size: 13px;
 }
-.next span,
+.next > div > span,
 .next small {
   display: block;
   font-size: 12px;

@@ -21,6 +21,7 @@ const words = computed(() => severityWords[severity] ?? '')
 .dots {
   display: inline-flex;
   gap: 2px;
+  margin-right: 5px;
   vertical-align: 1px;
 }
 i {

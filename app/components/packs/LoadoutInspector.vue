@@ -5,13 +5,14 @@ import {
   headroomWords,
   minutesBand,
   minutesFigure,
+  percentSure,
   reserveWords,
   spreadFigure,
   sureWords,
 } from '#core/text/display'
 import { balanceOf } from '#core/aircraft/balance'
 import { cellResistanceOf, craftOf, type CurrentFrom } from '#core/aircraft/currents'
-import { frontierOf, landsWeakly, longerBy, withTried, worthOf, type LoadoutCell } from '#core/aircraft/flight'
+import { frontierOf, goalChance, landsWeakly, longerBy, withTried, worthOf, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
 import { judgementWord } from '#core/mass/report'
 import { countedLines, isOnPurpose, sameLoadout, withSetup } from '#core/mass/loadout'
@@ -66,6 +67,15 @@ const currentFromWords: Record<CurrentFrom, string> = {
   'bench table': 'by the bench table',
   'kV and prop': 'from kV and prop, rough',
 }
+const restsOnSentence = computed(() => {
+  const words = restsOnWords(told.value!.restsOn, told.value!.packFlights)
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`
+})
+/** The chance of the minutes goal with this loadout; null without a goal, or where minutes cannot be told. */
+const goalChanceHere = computed(() => {
+  const goal = store.build!.aim.goalMinutes
+  return goal === null ? null : goalChance(build.value, props.cell.choice, store.estimates, plan.value, goal)
+})
 const landing = computed(() => told.value !== null && landsWeakly(told.value))
 
 function fly() {
@@ -156,6 +166,11 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
         {{ minutesBand(told.hardMinutes, told.gentleMinutes) }}
       </dd>
       <dt>middle of it</dt><dd>{{ minutesFigure(told.minutes) }} min</dd>
+      <template v-if="goalChanceHere !== null">
+        <dt>reaches {{ minutesFigure(store.build!.aim.goalMinutes!) }} min</dt><dd data-test="goal-chance">
+          {{ percentSure(goalChanceHere) }}
+        </dd>
+      </template>
       <template v-if="longer">
         <dt>against {{ packLabel(flownCell!.pack) }}</dt><dd data-test="longer">
           {{ longerWords(longer) }}
@@ -180,6 +195,13 @@ const seconds = (value: number) => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)
         </dd>
       </template>
     </dl>
+    <p
+      v-if="told.restsOn"
+      class="soft"
+      data-test="rests-on"
+    >
+      {{ restsOnSentence }}
+    </p>
     <p
       v-if="landing"
       class="note"

@@ -2,7 +2,9 @@
 import { gramsWithSpread, fixed } from '#core/text/display'
 import { spreadG } from '#core/maths/estimate'
 import { cellResistanceOf } from '#core/aircraft/currents'
-import { packNotes } from '#core/aircraft/flight'
+import { flightPlanOf, packNotes } from '#core/aircraft/flight'
+import { learntOf, packAge } from '#core/aircraft/flown'
+import { coverageFactor95 } from '#core/maths/numbers'
 import { packLabel, type Line, type PackFacts } from '#core/model/ledger'
 import { textOf, type Properties } from '#core/model/properties'
 import { cellText, editCellAt } from '#shared/sheet/edit-cell'
@@ -13,6 +15,28 @@ const scales = useScalesStore()
 const problem = ref('')
 const today = localDay()
 const resistance = computed(() => (props.pack.pack ? cellResistanceOf(props.pack) : null))
+const flights = useFlightsStore()
+/** What the flights of this pack say of it: they take the place of what was assumed. */
+const learnt = computed(() => learntOf(props.pack, flightPlanOf(store.build!, lessonsFor(flights, store.build!.id))))
+const age = computed(() => props.pack.pack && packAge(props.pack.pack.capacityMah, learnt.value))
+const learntWords = computed(() => {
+  const { usable, resistance: flown } = learnt.value
+  const on = (count: number) => (count === 1 ? 'one flight' : `${count} flights`)
+  return [
+    ...(usable
+      ? [
+          `By ${on(usable.flights)} it holds ${fixed(usable.value, 0)} ± ${fixed(coverageFactor95 * usable.u, 0)} mAh, ` +
+            `${fixed(100 * age.value!.share!, 0)} % of what it was sold with.`,
+        ]
+      : []),
+    ...(flown
+      ? [
+          `By ${on(flown.flights)} it resists ${fixed(flown.value, 0)} ± ${fixed(coverageFactor95 * flown.u, 0)} mΩ in all` +
+            `${age.value?.grown ? `, ${fixed(age.value.grown, 1)} times as much as at first` : ''}.`,
+        ]
+      : []),
+  ]
+})
 const estimate = computed(() => store.estimates.of(props.pack))
 
 function change(fields: Partial<Line>) {
@@ -93,6 +117,26 @@ function charged() {
     A cell resists {{ fixed(resistance.mohm, 1) }} mΩ,
     {{ resistance.from }}{{ resistance.from === 'assumed' ? ' from its capacity, 40 % either way' : '' }}.
   </p>
+  <template v-if="learntWords.length > 0">
+    <p
+      v-for="words in learntWords"
+      :key="words"
+      data-test="pack-learnt"
+    >
+      {{ words }}
+    </p>
+    <div
+      v-if="age?.isTired && textOf(pack, 'packState') !== 'tired'"
+      class="note"
+    >
+      Its flights say that it is tired. <el-button
+        size="small"
+        @click="change({ properties: { ...pack.properties, packState: 'tired' } })"
+      >
+        Mark it tired
+      </el-button>
+    </div>
+  </template>
   <PropertyFields
     slot-name="pack"
     :properties="pack.properties"

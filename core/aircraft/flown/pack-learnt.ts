@@ -1,4 +1,4 @@
-import { quantile } from '../../maths/numbers'
+import { coverageFactor95, quantile } from '../../maths/numbers'
 import type { Chemistry } from '../../model/data'
 import { chargeLeft, type Landing } from './charge-used'
 
@@ -45,4 +45,36 @@ export function lastFiveOf(byFlight: readonly Learnt[]): Learnt | null {
     u: (quantile(sorted, 0.75) - quantile(sorted, 0.25)) / 2,
     flights: last.length,
   }
+}
+
+/** Below this share of its capacity a pack is tired. Our choice, by what is usually said of lithium cells. */
+export const tiredShare = 0.85
+/** Beyond so many times its first resistance a pack is tired. Our choice. */
+export const tiredResistance = 1.5
+
+/** How a pack has aged by its flights: share of its capacity, and resistance against its first flights; null where unknown. */
+export interface PackAge {
+  readonly share: number | null
+  readonly grown: number | null
+  /** One of them says so beyond its own doubt. */
+  readonly isTired: boolean
+}
+
+/** Whether a pack has become tired, by flights that say it surely. `capacityMah` is what it was sold with. */
+export function packAge(
+  capacityMah: number,
+  {
+    usable,
+    resistance,
+    resistanceAtFirst,
+  }: { readonly usable: Learnt | null; readonly resistance: Learnt | null; readonly resistanceAtFirst: Learnt | null },
+): PackAge {
+  const share = usable && usable.value / capacityMah
+  const grown = resistance && resistanceAtFirst && resistance.value / resistanceAtFirst.value
+  const holdsLittle = usable !== null && usable.value + coverageFactor95 * usable.u < tiredShare * capacityMah
+  const resistsMore =
+    resistance !== null &&
+    resistanceAtFirst !== null &&
+    resistance.value - coverageFactor95 * resistance.u > tiredResistance * resistanceAtFirst.value
+  return { share, grown, isTired: holdsLittle || resistsMore }
 }

@@ -104,7 +104,7 @@ export const glossary = [
     about: 'Flights',
     terms: [
       {
-        word: 'With the reserve kept',
+        word: 'Reserve kept',
         says: 'Minutes a flight would have lasted at its own mean power until the reserve of the pack is reached.',
       },
       {
