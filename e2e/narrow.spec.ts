@@ -8,6 +8,7 @@ const views = [
   '/rules',
   '/settings',
   '/glossary',
+  '/field',
   ...[
     'aim',
     'parts',
@@ -29,15 +30,19 @@ const views = [
     'assemble?view=maiden',
     'balance',
     'balance?view=camera',
+    'fly',
+    'fly?view=findings',
     'record',
   ].map(view => `/builds/marzipan/${view}`),
+  '/builds/praline/fly',
+  '/builds/praline/fly?view=findings',
 ]
 
 test('nothing on the phone is wider than the phone: no page and no part of one goes sideways', async ({
   browser,
   server,
 }) => {
-  await server.bringIn('marzipan')
+  await server.bringIn('marzipan', 'praline')
   const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
   for (const view of views) {
     await page.goto(server.address + view)

@@ -118,8 +118,10 @@ export class OwnServer {
 export const demoBuilds = ['sherbet', 'praline', 'marzipan', 'nougat', 'treacle']
 
 /** Does something and waits until the server has acknowledged the write it makes: “Saved” may still be there from before. */
-export async function written(page: Page, act: () => Promise<unknown>): Promise<void> {
-  const answered = page.waitForResponse(response => response.url().includes('/commands') && response.ok())
+export async function written(page: Page, act: () => Promise<unknown>, path = '/commands'): Promise<void> {
+  const answered = page.waitForResponse(
+    response => response.request().method() === 'POST' && response.url().includes(path) && response.ok(),
+  )
   await act()
   await answered
 }

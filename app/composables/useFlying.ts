@@ -23,7 +23,7 @@ export function useFlying() {
     return {
       id: newId(),
       buildId: store.build!.id,
-      flownAt: localMinute(),
+      flownAt: localMoment(),
       style,
       durationS: seconds,
       stepS,

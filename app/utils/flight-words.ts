@@ -7,7 +7,7 @@ const several = (count: number, one: string, many: string) => `${count} ${count 
 
 /** The day of a flight without its year: `22 Nov`. */
 export const flightDay = (flownAt: string): string => dayOf(flownAt.slice(0, 10), 'short').replace(/,? \d{4}$/, '')
-export const flightTime = (flownAt: string): string => flownAt.slice(11)
+export const flightTime = (flownAt: string): string => flownAt.slice(11, 16)
 
 /** How often and how long it was flown, and since when. */
 export function flownWords(flights: readonly Flight[]): string {
@@ -77,7 +77,7 @@ export function landingText(landing: Flight['landing']): string {
   return landing.of === 'cell' ? `${landing.volts} a cell` : String(landing.volts)
 }
 
-export const severityWords = ['noticed', 'mild', 'bad', 'stops flying'] as const
+export const severityWords = ['noticed', 'mild', 'bad', 'grave'] as const
 export const findingTitle = (kind: Finding['kind']) => kind.charAt(0).toUpperCase() + kind.slice(1)
 export const flightTitle = ({ flownAt, durationS }: Pick<Flight, 'flownAt' | 'durationS'>) =>
   `${flightDay(flownAt)}, ${flightTime(flownAt)} · ${flightTimeWords(durationS)}`

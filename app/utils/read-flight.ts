@@ -2,8 +2,8 @@ import type { LandingRead } from '#core/aircraft/flown'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 import { localDay } from './local-day'
 
-/** The day and time it is where the builder is, to the minute. */
-export const localMinute = (at = new Date()): string => `${localDay(at)}T${at.toTimeString().slice(0, 5)}`
+/** The day and time it is where the builder is: to the second, so that what is noted after another comes after it. */
+export const localMoment = (at = new Date()): string => `${localDay(at)}T${at.toTimeString().slice(0, 8)}`
 
 /** A figure typed into a field of a flight: empty is nothing said. */
 export function readOptional(text: string, ...units: string[]): { value: number | null } | { problem: string } {

@@ -36,7 +36,7 @@ export interface BuildDependencies {
   readonly writer: GroupCommit
   readonly now: () => string
   readonly newId: () => string
-  readonly flights: Pick<FlightService, 'lessonsOf' | 'dropBuild'>
+  readonly flights: Pick<FlightService, 'lessonsOf' | 'kept' | 'dropBuild'>
 }
 
 /** The use cases of builds: read, change, undo, redo, report. */
@@ -56,6 +56,7 @@ export function buildService(has: BuildDependencies) {
     shelf: () => queries.shelfWithUnreadable().entries,
     shelfWithUnreadable: () => queries.shelfWithUnreadable(),
     placements: () => queries.placements(),
+    field: () => queries.field(),
     sheet: (id: string, writing: SheetWriting) => queries.sheet(id, writing),
     rawRows: (id: string) => queries.rawRows(id),
     journal: (id: string, before?: number) => queries.journal(id, before),

@@ -14,15 +14,15 @@ import { idSchema, nameSchema, noteSchema, shortTextSchema } from '../../core/te
 const number = (sentence: string, least: number, most: number) =>
   z.number({ error: sentence }).min(least, sentence).max(most, sentence)
 
-/** A local day and time, to the minute. */
+/** A local day and time, to the minute or second. */
 export const localTimeSchema = z
   .string()
   .regex(
-    /^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])T(?:[01]\d|2[0-3]):[0-5]\d$/,
+    /^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])T(?:[01]\d|2[0-3]):[0-5]\d(?::[0-5]\d)?$/,
     'A day and time is written as in 2026-11-22T15:42.',
   )
 
-const snapshotSchema = z.strictObject({
+export const snapshotSchema = z.strictObject({
   revision: z.int().nonnegative(),
   setupId: z.string().max(64),
   setup: shortTextSchema('The set-up'),

@@ -31,7 +31,7 @@ async function keep() {
     id: newId(),
     buildId: store.build!.id,
     flightId: flight?.id ?? null,
-    foundAt: flight?.flownAt ?? localMinute(),
+    foundAt: flight?.flownAt ?? localMoment(),
     kind: kind.value,
     severity: severity.value,
     distanceM: metres.value,

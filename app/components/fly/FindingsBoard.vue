@@ -44,7 +44,7 @@ function sentenceOfFinding(finding: Finding): string {
 async function put(finding: Finding) {
   problem.value = await kept.putFinding(finding)
 }
-const gone = (finding: Finding) => put({ ...finding, goneAt: localMinute() })
+const gone = (finding: Finding) => put({ ...finding, goneAt: localMoment() })
 const back = (finding: Finding) => put({ ...finding, goneAt: null })
 
 /** What was changed for a finding: told in words, or one of the last entries of the build's journal. */
@@ -70,7 +70,7 @@ async function keepChange(finding: Finding) {
     problem.value = 'Say what was changed, or choose the change.'
     return
   }
-  const tried = { id: newId(), at: localMinute(), what: words, revision: chosen?.seq ?? null }
+  const tried = { id: newId(), at: localMoment(), what: words, revision: chosen?.seq ?? null }
   await put({ ...finding, goneAt: null, tried: [...finding.tried, tried] })
   if (problem.value === '') changingId.value = null
 }

@@ -61,7 +61,7 @@ export interface LandingRead {
 export interface Flight {
   readonly id: string
   readonly buildId: string
-  /** Local day and time of take-off, as `2026-11-22T15:42`. */
+  /** Local day and time of take-off, as `2026-11-22T15:42`, or to the second. */
   readonly flownAt: string
   readonly style: Style
   readonly durationS: number

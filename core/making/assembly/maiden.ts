@@ -78,3 +78,19 @@ export function maidenChecks(
     check('First hover one minute at knee height; land, feel every motor: all alike and no hotter than a hand bears'),
   ]
 }
+
+/** What changes between one flight and the next: the card of the first flight, cut down to it. */
+export function betweenFlights(build: Build, choice: LoadoutChoice, overview: Overview): MaidenCheck[] {
+  const lines = countedLines(build, choice)
+  const pack = lines.find(line => line.id === choice.packLineId)
+  const has = (slot: Slot) => providersOf(lines, slot).length > 0
+  const weight = weightCheck(build, choice, overview)
+  return [
+    ...(weight.open ? [weight] : []),
+    packCheck(pack),
+    ...(has('propeller') ? [check('Props fast, none nicked')] : []),
+    ...(has('video transmitter') ? [check('Video aerial on; channel free; a spotter where goggles are worn')] : []),
+    ...(has('navigation') ? [check('Satellites found before arming')] : []),
+    check(ofEveryCraft[0]!),
+  ]
+}

@@ -6,6 +6,8 @@ import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
 import type { JournalRepository } from '../../db/journal-repository'
 import { DomainProblem } from '../../problems'
+import { estimatesOf } from '../../../core/mass/loadout'
+import { fieldBuild, type FieldBuild } from '../../../core/making/field'
 import type { FlightService } from '../flight-service'
 import type { ReportRunner } from '../report-runner'
 import type { RuleService } from '../rule-service'
@@ -25,7 +27,7 @@ interface Dependencies {
   readonly cache: BuildCache
   readonly rules: RuleService
   readonly reports: ReportRunner
-  readonly flights: Pick<FlightService, 'lessonsOf'>
+  readonly flights: Pick<FlightService, 'lessonsOf' | 'kept'>
 }
 
 /** How many entries of a journal are told at once. */
@@ -90,6 +92,21 @@ export class BuildQueries {
     const { build } = cache.get(id)
     const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
     return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons, lessons: flights.lessonsOf(id) })
+  }
+
+  /** Every build on the shelf as it is taken to the field; one that cannot be read is left at home. */
+  field(): FieldBuild[] {
+    const { cache, rules, flights } = this.has
+    const cards = rules.cards()
+    return cache
+      .all()
+      .filter(({ build }) => !build.archived && !build.reference)
+      .map(({ build, revision }) => {
+        const { flights: flown, findings } = flights.kept(build.id)
+        const lessons = flights.lessonsOf(build.id)
+        const estimates = estimatesOf(build, cache.honesty())
+        return fieldBuild({ build, revision, estimates, cards, lessons, flights: flown.length, findings })
+      })
   }
 
   /** The rows of a build as they lie there, for one that cannot be read. */

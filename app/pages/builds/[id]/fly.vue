@@ -63,6 +63,10 @@ const nextBand = computed(() => {
           class="no-print"
           @show="show"
         />
+        <NuxtLink
+          to="/field"
+          class="button no-print"
+        >In the field</NuxtLink>
         <el-button
           type="primary"
           class="no-print"

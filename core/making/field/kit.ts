@@ -1,0 +1,91 @@
+import { allLoadouts, loadoutMasses, type LineEstimates } from '../../mass/loadout'
+import { snapshotOf, type Finding, type FlightSnapshot, type Lessons } from '../../aircraft/flown'
+import { flightPlanOf, loadoutKey, sheetFlight } from '../../aircraft/flight'
+import { styles, type Style } from '../../aircraft/power'
+import type { RuleCard } from '../../limits/rules'
+import type { VerdictWord } from '../../limits/verdict'
+import { overviewOf } from '../../mass/report'
+import { packLabel, type Build, type LoadoutChoice } from '../../model/ledger'
+import { betweenFlights, type MaidenCheck } from '../assembly'
+
+/** Minutes from hard to gentle flying. */
+export interface FieldMinutes {
+  readonly low: number
+  readonly middle: number
+  readonly high: number
+}
+
+/** One loadout as it is taken to the field: everything a flight needs, so that nothing has to be asked for there. */
+export interface FieldLoadout {
+  readonly key: string
+  readonly choice: LoadoutChoice
+  readonly pack: string
+  readonly setup: string
+  readonly snapshot: FlightSnapshot
+  readonly word: VerdictWord | null
+  readonly minutes: Readonly<Record<Style, FieldMinutes | null>>
+  readonly checks: readonly MaidenCheck[]
+}
+
+/** A build as it is taken to the field. */
+export interface FieldBuild {
+  readonly id: string
+  readonly name: string
+  readonly style: Style
+  /** On how many flights its minutes rest, and how many it has. */
+  readonly restsOn: number
+  readonly flights: number
+  readonly flies: string
+  readonly loadouts: readonly FieldLoadout[]
+  /** What was found and is not gone. */
+  readonly open: readonly string[]
+}
+
+interface Given {
+  readonly build: Build
+  readonly revision: number
+  readonly estimates: LineEstimates
+  readonly cards: readonly RuleCard[]
+  readonly lessons: Lessons
+  readonly flights: number
+  readonly findings: readonly Finding[]
+}
+
+function loadoutOf({ build, revision, estimates, cards, lessons }: Given, choice: LoadoutChoice): FieldLoadout {
+  const plan = flightPlanOf(build, lessons)
+  const mass = loadoutMasses(build, [choice], estimates)[0]!
+  const overview = overviewOf(build, choice, cards, estimates)
+  const pack = build.lines.find(line => line.id === choice.packLineId)
+  const minutesIn = (style: Style): FieldMinutes | null => {
+    const { forecast } = sheetFlight(build, choice, mass.massG, { ...plan, style })
+    return forecast && forecast.why === null
+      ? { low: forecast.hardMinutes, middle: forecast.minutes, high: forecast.gentleMinutes }
+      : null
+  }
+  return {
+    key: loadoutKey(choice),
+    choice,
+    pack: pack ? packLabel(pack) : 'no pack',
+    setup: build.setups.find(setup => setup.id === choice.setupId)?.name ?? '',
+    snapshot: snapshotOf(build, revision, choice, mass, plan),
+    word: overview.binding?.verdict?.word ?? null,
+    minutes: Object.fromEntries(styles.map(style => [style, minutesIn(style)])) as FieldLoadout['minutes'],
+    checks: betweenFlights(build, choice, overview),
+  }
+}
+
+/** Everything of a build that flights in the field need. */
+export function fieldBuild(given: Given): FieldBuild {
+  const { build, lessons, flights, findings } = given
+  const choices = allLoadouts(build).filter(choice => choice.packLineId !== null)
+  return {
+    id: build.id,
+    name: build.name,
+    style: flightPlanOf(build).style,
+    restsOn: lessons.said.reduce((sum, one) => sum + (one.buildId === build.id ? one.flights : 0), 0),
+    flights,
+    flies: loadoutKey(build.flies),
+    loadouts: choices.map(choice => loadoutOf(given, choice)),
+    open: findings.filter(({ goneAt }) => goneAt === null).map(({ kind }) => kind),
+  }
+}
