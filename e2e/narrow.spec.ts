@@ -36,6 +36,7 @@ const views = [
   ].map(view => `/builds/marzipan/${view}`),
   '/builds/praline/fly',
   '/builds/praline/fly?view=findings',
+  '/builds/praline/fly?view=lives',
 ]
 
 test('nothing on the phone is wider than the phone: no page and no part of one goes sideways', async ({

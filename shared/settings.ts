@@ -1,5 +1,6 @@
 import { usualConfidence } from '../core/limits/verdict'
 import { plainStyle, type FigureStyle } from '../core/text/display'
+import type { LifeSlot } from '../core/aircraft/flown'
 import { noGear, type GroundGear, type Hand } from '../core/model/data'
 
 /** The most commands one request carries. */
@@ -26,6 +27,8 @@ export interface Settings {
   readonly hand: Hand
   /** What the builder flies with on the ground. */
   readonly gear: GroundGear
+  /** After how many flights a kind of part is looked at; none where it is not said. */
+  readonly lifeLimits: Readonly<Partial<Record<LifeSlot, number>>>
 }
 
 export const defaultSettings: Settings = {
@@ -41,4 +44,5 @@ export const defaultSettings: Settings = {
   networkNames: '',
   hand: 'usual',
   gear: noGear,
+  lifeLimits: {},
 }

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { Finding, Flight, Lessons, WorkedFlight } from '#core/aircraft/flown'
+import type { Finding, Flight, Lessons, Renewal, WorkedFlight } from '#core/aircraft/flown'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { FlightsReply } from '#shared/schemas/flights'
 import type { QueuedEdit } from '../queue'
@@ -14,6 +14,8 @@ export const useFlightsStore = defineStore('flights', () => {
   const flights = shallowRef<readonly Flight[]>([])
   const findings = shallowRef<readonly Finding[]>([])
   const worked = shallowRef<ReadonlyMap<string, WorkedFlight>>(new Map())
+  const renewals = shallowRef<readonly Renewal[]>([])
+  const lives = shallowRef<FlightsReply['lives']>([])
   const offered = shallowRef<FlightsReply['offered']>([])
   const lessons = shallowRef<Lessons | null>(null)
   const loaded = ref(false)
@@ -53,6 +55,8 @@ export const useFlightsStore = defineStore('flights', () => {
     written = reply
     worked.value = new Map(reply.worked.map(one => [one.id, one]))
     offered.value = reply.offered
+    lives.value = reply.lives
+    renewals.value = reply.renewals
     lessons.value = reply.lessons
     loaded.value = true
     show()
@@ -74,6 +78,9 @@ export const useFlightsStore = defineStore('flights', () => {
       some.length === 1 ? 'Flight' : `${some.length} flights`,
     )
   const putFinding = (finding: Finding) => keep([changeBetween('finding', findingOf(finding.id), finding)], 'Finding')
+  /** A new part in the place of an old one, from now on. */
+  const renew = (key: string, at: string) =>
+    keep([{ kind: 'renewal', id: newId(), seen: null, set: { buildId: buildId.value, key, at } }], 'New part fitted')
   async function removeFinding(id: string) {
     const finding = findingOf(id)
     return finding ? keep([removalOf('finding', finding)], 'Finding deleted') : ''
@@ -91,6 +98,8 @@ export const useFlightsStore = defineStore('flights', () => {
     findings.value = []
     worked.value = new Map()
     offered.value = []
+    lives.value = []
+    renewals.value = []
     lessons.value = null
   }
   return {
@@ -99,6 +108,8 @@ export const useFlightsStore = defineStore('flights', () => {
     findings,
     worked,
     offered,
+    lives,
+    renewals,
     lessons,
     loaded,
     isWithout,
@@ -111,6 +122,7 @@ export const useFlightsStore = defineStore('flights', () => {
     removeFlight,
     putFinding,
     removeFinding,
+    renew,
     reset,
   }
 })

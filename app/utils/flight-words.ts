@@ -1,5 +1,6 @@
 import type { Finding, Flight, HeldFor, RestsOn, WorkedFlight } from '#core/aircraft/flown'
-import { fixed, minutesFigure } from '#core/text/display'
+import type { MinutesAgainst } from '#core/aircraft/flight'
+import { fixed, minutesFigure, signed } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
 import { dayOf } from './local-day'
 
@@ -81,3 +82,13 @@ export const severityWords = ['noticed', 'mild', 'bad', 'grave'] as const
 export const findingTitle = (kind: Finding['kind']) => kind.charAt(0).toUpperCase() + kind.slice(1)
 export const flightTitle = ({ flownAt, durationS }: Pick<Flight, 'flownAt' | 'durationS'>) =>
   `${flightDay(flownAt)}, ${flightTime(flownAt)} · ${flightTimeWords(durationS)}`
+
+const knownByWords: Readonly<Record<MinutesAgainst['from'], string>> = {
+  flights: 'by flights on both',
+  'bench tables': 'by their bench tables',
+  'the class': 'by their class alone: a flight or a bench table of each would tell it better',
+  'the same drive': 'by the grams alone: the drive is the same',
+}
+/** How much longer one would fly than now, and what that is known by. */
+export const minutesAgainstWords = ({ deltaMin, spreadMin, from }: MinutesAgainst): string =>
+  `${signed(deltaMin, 2)} ± ${fixed(spreadMin, 2)} min against now, ${knownByWords[from]}.`

@@ -1,5 +1,5 @@
-import type { Finding, Flight } from '../../core/aircraft/flown'
-import { findingSchema, flightSchema } from '../../shared/schemas/flights'
+import type { Finding, Flight, Renewal } from '../../core/aircraft/flown'
+import { findingSchema, flightSchema, renewalSchema } from '../../shared/schemas/flights'
 import type { Db } from './open-database'
 
 /** SQL of flights and findings. */
@@ -17,6 +17,12 @@ export function flightsRepository(db: Db) {
       INSERT INTO findings (id, build_id, found_at, value) VALUES (:id, :buildId, :foundAt, :value)
       ON CONFLICT (id) DO UPDATE SET build_id = excluded.build_id, found_at = excluded.found_at, value = excluded.value`),
     removeFinding: db.prepare('DELETE FROM findings WHERE id = :id'),
+    renewals: db.prepare('SELECT value FROM renewals ORDER BY id').pluck(),
+    renewal: db.prepare('SELECT value FROM renewals WHERE id = :id').pluck(),
+    putRenewal: db.prepare(`
+      INSERT INTO renewals (id, build_id, value) VALUES (:id, :buildId, :value)
+      ON CONFLICT (id) DO UPDATE SET build_id = excluded.build_id, value = excluded.value`),
+    removeRenewal: db.prepare('DELETE FROM renewals WHERE id = :id'),
   }
   const one = <T>(text: unknown, parse: (value: unknown) => T): T | null =>
     text === undefined ? null : parse(JSON.parse(text as string))
@@ -36,6 +42,14 @@ export function flightsRepository(db: Db) {
     putFinding: (finding: Finding) => {
       const { id, buildId, foundAt } = finding
       sql.putFinding.run({ id, buildId, foundAt, value: JSON.stringify(finding) })
+    },
+    allRenewals: (): Renewal[] => (sql.renewals.all() as string[]).map(text => renewalSchema.parse(JSON.parse(text))),
+    renewal: (id: string): Renewal | null => one(sql.renewal.get({ id }), renewalSchema.parse),
+    putRenewal: (renewal: Renewal) => {
+      sql.putRenewal.run({ id: renewal.id, buildId: renewal.buildId, value: JSON.stringify(renewal) })
+    },
+    removeRenewal: (id: string) => {
+      sql.removeRenewal.run({ id })
     },
     removeFinding: (id: string) => {
       sql.removeFinding.run({ id })

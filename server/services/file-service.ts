@@ -37,6 +37,7 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
       journal,
       flights: flown.flights.map(flight => (withPlaces ? flight : { ...flight, place: '' })),
       findings: flown.findings,
+      renewals: flown.renewals,
     })
   }
 

@@ -1,10 +1,12 @@
 import {
   FlightSums,
+  partLives,
   workedFlights,
   type Finding,
   type Flight,
   type FlightsWorkedOut,
   type Lessons,
+  type Renewal,
 } from '../../core/aircraft/flown'
 import { mostFlights, type FlightsReply } from '../../shared/schemas/flights'
 import type { FlightsRepository } from '../db/flights-repository'
@@ -14,6 +16,13 @@ import { Followers } from './builds/followers'
 interface Dependencies {
   readonly flights: FlightsRepository
   readonly isBuild: (id: string) => boolean
+}
+
+/** What a build file holds of flights. */
+interface Flown {
+  readonly flights: readonly Flight[]
+  readonly findings: readonly Finding[]
+  readonly renewals: readonly Renewal[]
 }
 
 /** Flights and findings: kept, followed, and worked out together. */
@@ -65,6 +74,12 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       packs: Object.fromEntries([...keys].flatMap(key => (packs.has(key) ? [[key, packs.get(key)!] as const] : []))),
     }
   }
+  /** What the parts that have flown on a build have flown, on whichever craft. */
+  function livesOf(own: readonly Flight[]) {
+    const keys = new Set(own.flatMap(({ snapshot }) => snapshot.parts.map(({ key }) => key)))
+    const of = [...all().values()].filter(({ snapshot }) => snapshot.parts.some(({ key }) => keys.has(key)))
+    return partLives(of, rows.allRenewals()).filter(({ key }) => keys.has(key))
+  }
   return {
     ofBuild(buildId: string): FlightsReply {
       if (!isBuild(buildId)) throw new DomainProblem('not-found', 'There is no such build.')
@@ -73,6 +88,8 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       return {
         flights: own,
         findings: rows.findingsOf(buildId),
+        renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
+        lives: livesOf(own),
         worked: workedFlights(own, out()),
         offered: out().calibration.offered.filter(offer => offer.every(id => ids.has(id))),
         lessons: lessonsOf(buildId),
@@ -83,13 +100,10 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
     kept: (buildId: string) => ({
       flights: [...all().values()].filter(flight => flight.buildId === buildId).sort(byTime),
       findings: rows.findingsOf(buildId),
+      renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
     }),
     /** Takes in what was flown with a build that comes in; ids that are there already become new ones. */
-    bringIn(
-      buildId: string,
-      from: { readonly flights: readonly Flight[]; readonly findings: readonly Finding[] },
-      newId: () => string,
-    ) {
+    bringIn(buildId: string, from: Flown, newId: () => string) {
       const ids = new Map(from.flights.map(({ id }) => [id, all().has(id) ? newId() : id]))
       for (const flight of from.flights) {
         const one = { ...flight, id: ids.get(flight.id)!, buildId, snapshot: ofBuild(flight, buildId) }
@@ -102,6 +116,10 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
         const flightId = finding.flightId === null ? null : (ids.get(finding.flightId) ?? null)
         rows.putFinding({ ...finding, id, buildId, flightId })
         changed.add(buildId)
+      }
+      for (const renewal of from.renewals) {
+        const id = rows.renewal(renewal.id) ? newId() : renewal.id
+        rows.putRenewal({ ...renewal, id, buildId, key: keyIn(renewal.key, renewal.buildId, buildId) })
       }
     },
     flight: (id: string): Flight | null => all().get(id) ?? null,
@@ -129,6 +147,17 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       rows.removeFinding(id)
       if (finding) changed.add(finding.buildId)
     },
+    renewal: (id: string): Renewal | null => rows.renewal(id),
+    putRenewal(renewal: Renewal) {
+      requireBuild(renewal.buildId)
+      rows.putRenewal(renewal)
+      changed.add(renewal.buildId)
+    },
+    removeRenewal(id: string) {
+      const renewal = rows.renewal(id)
+      rows.removeRenewal(id)
+      if (renewal) changed.add(renewal.buildId)
+    },
     follow: followers.follow.bind(followers),
     /** A build went for good, and its flights with it. */
     dropBuild(buildId: string) {
@@ -148,14 +177,17 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
     },
   }
 }
-/** A pack that is known by its build alone belongs to the build it comes in as. */
+/** A part that is known by its build alone belongs to the build it comes in as. */
 function ofBuild({ buildId, snapshot }: Flight, to: string): Flight['snapshot'] {
-  const { pack } = snapshot
-  const own = `${buildId}/`
-  return pack?.key.startsWith(own)
-    ? { ...snapshot, pack: { ...pack, key: `${to}/${pack.key.slice(own.length)}` } }
-    : snapshot
+  const { pack, parts } = snapshot
+  return {
+    ...snapshot,
+    parts: parts.map(part => ({ ...part, key: keyIn(part.key, buildId, to) })),
+    pack: pack && { ...pack, key: keyIn(pack.key, buildId, to) },
+  }
 }
+const keyIn = (key: string, from: string, to: string): string =>
+  key.startsWith(`${from}/`) ? `${to}/${key.slice(from.length + 1)}` : key
 const byTime = (a: Flight, b: Flight) =>
   a.flownAt === b.flownAt ? (a.id < b.id ? -1 : 1) : a.flownAt < b.flownAt ? -1 : 1
 export type FlightService = ReturnType<typeof flightService>

@@ -77,6 +77,7 @@ const samples: Record<
   template: { set: { name: 'my way', order: [], own: [] }, then: { name: 'my new way' } },
   settings: { set: { currency: 'kr' }, then: { currency: 'mark' } },
   flight: { set: fieldsOf(makeFlight({ id: 'thing' })), then: { durationS: 200, note: 'gusty' } },
+  renewal: { set: { buildId: 'marzipan', key: 'p#0', at: '2026-11-03T10:00' }, then: { at: '2026-11-04T10:00' } },
   finding: { set: fieldsOf(makeFinding({ id: 'thing' })), then: { goneAt: '2026-11-05T12:00' } },
 }
 const everything = () => ({

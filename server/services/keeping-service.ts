@@ -30,6 +30,7 @@ const rules: MergeRules = {
     'landing',
     'resistance',
     'snapshot',
+    'lifeLimits',
   ]),
   keyOf: (_list, path) => (sets.has(path.at(-1) ?? '') ? String : null),
 }

@@ -16,8 +16,8 @@ import {
 } from '../../shared/schemas/scales'
 import { settingsSchema } from '../../shared/schemas/settings'
 import type { Settings } from '../../shared/settings'
-import type { Finding, Flight } from '../../core/aircraft/flown'
-import { findingSchema, flightSchema } from '../../shared/schemas/flights'
+import type { Finding, Flight, Renewal } from '../../core/aircraft/flown'
+import { findingSchema, flightSchema, renewalSchema } from '../../shared/schemas/flights'
 import type { FlightService } from './flight-service'
 import type { Writing } from './build-service'
 import type { PartService } from './part-service'
@@ -157,6 +157,15 @@ export function keptHandlers({
       get: id => withoutId(flights.finding(id)),
       put: (id, fields) => flights.putFinding({ ...fields, id } as unknown as Finding),
       remove: id => flights.removeFinding(id),
+    },
+    renewal: {
+      schema: renewalSchema,
+      needsId: true,
+      nameOf: () => 'new part fitted',
+      scopeOf: buildOf,
+      get: id => withoutId(flights.renewal(id)),
+      put: (id, fields) => flights.putRenewal({ ...fields, id } as unknown as Renewal),
+      remove: id => flights.removeRenewal(id),
     },
     settings: {
       schema: settingsSchema,

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { firstVersions, newerThanKnown, saysEveryPart, upcastFile, type Versions } from '../../core/changes/commands'
-import type { Finding, Flight } from '../../core/aircraft/flown'
+import type { Finding, Flight, Renewal } from '../../core/aircraft/flown'
 import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
 import { idSchema } from '../../core/text/schemas'
 import { buildSchema, massSchema } from './build'
-import { findingSchema, flightSchema, mostFlights } from './flights'
+import { findingSchema, flightSchema, mostFlights, renewalSchema } from './flights'
 import { journalRecordSchema, type JournalRecord } from './journal'
 import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
@@ -39,6 +39,7 @@ export const buildFileSchema = z.strictObject({
   journal: z.array(journalRecordSchema).max(1_000_000),
   flights: z.array(flightSchema).max(mostFlights),
   findings: z.array(findingSchema).max(mostFlights),
+  renewals: z.array(renewalSchema).max(mostFlights),
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat
@@ -52,6 +53,7 @@ export interface BuildFile {
   /** What was flown with it and found on it; flights leave out where they were flown, unless that was asked for. */
   readonly flights: readonly Flight[]
   readonly findings: readonly Finding[]
+  readonly renewals: readonly Renewal[]
 }
 
 /** The first thing wrong with parsed data, as one sentence that names the place. */
@@ -82,7 +84,7 @@ export function readBuildFile(text: string): { file: BuildFile } | { problem: st
   const newer = newerThanKnown(versions)
   if (newer !== null) return { problem: newerPart(newer) }
   const parsed = buildFileSchema.safeParse({
-    ...(version < firstWithFlights ? { flights: [], findings: [] } : {}),
+    ...(version < firstWithFlights ? { flights: [], findings: [], renewals: [] } : {}),
     ...upcastFile(data as Readonly<Record<string, unknown>>, versions),
     version: buildFileVersion,
     versions,

@@ -2,10 +2,12 @@ import { z } from 'zod'
 import {
   findingKinds,
   landingCellV,
+  lifeSlots,
   mostMinutes,
   type Finding,
   type Flight,
   type FlightSnapshot,
+  type Renewal,
 } from '../../core/aircraft/flown'
 import { chemistries, styles } from '../../core/model/data'
 import { pictureIdsSchema } from '../../core/slices/lines'
@@ -31,6 +33,9 @@ export const snapshotSchema = z.strictObject({
   sigmaG: number('Its doubt is from 0 to 10,000 g.', 0, 10_000),
   altitudeM: number('The altitude is from −500 to 9000 m.', -500, 9000),
   temperatureC: number('The temperature is from −40 to 60 °C.', -40, 60),
+  parts: z
+    .array(z.strictObject({ key: z.string().min(1).max(160), slot: z.enum(lifeSlots), name: z.string().max(200) }))
+    .max(60),
   pack: z
     .strictObject({
       key: z.string().min(1).max(140),
@@ -150,6 +155,14 @@ export const findingSchema = z.strictObject({
   pictureIds: pictureIdsSchema,
 }) satisfies z.ZodType<Finding>
 
+/** A new part in the place of an old one. */
+export const renewalSchema = z.strictObject({
+  id: idSchema,
+  buildId: idSchema,
+  key: z.string().min(1).max(160),
+  at: localTimeSchema,
+}) satisfies z.ZodType<Renewal>
+
 const learntSchema = z.strictObject({ value: z.number(), u: z.number(), flights: z.int() })
 const packLearntSchema = z.strictObject({
   usable: learntSchema.nullable(),
@@ -173,6 +186,21 @@ const bandSchema = z.strictObject({
 export const flightsReplySchema = z.strictObject({
   flights: z.array(flightSchema),
   findings: z.array(findingSchema),
+  renewals: z.array(renewalSchema),
+  /** What the parts of the build have flown, on whichever craft. */
+  lives: z.array(
+    z.strictObject({
+      key: z.string(),
+      slot: z.enum(lifeSlots),
+      name: z.string(),
+      flights: z.int(),
+      minutes: z.number(),
+      firstAt: z.string(),
+      lastAt: z.string(),
+      buildIds: z.array(idSchema),
+      retiredAt: z.string().nullable(),
+    }),
+  ),
   worked: z.array(
     z.strictObject({
       id: idSchema,

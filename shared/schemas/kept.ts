@@ -20,6 +20,7 @@ export const keptKinds = {
   settings: 'settings',
   flight: 'flights',
   finding: 'flights',
+  renewal: 'flights',
 } as const satisfies Record<string, KeptDocument>
 export type KeptKind = keyof typeof keptKinds
 

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lifeSlots } from '../../core/aircraft/flown'
 import { polarisations } from '../../core/model/properties'
 import { hands } from '../../core/model/data'
 import { dayOrders } from '../../core/text/display'
@@ -39,4 +40,10 @@ export const settingsSchema = z.strictObject({
       .nullable(),
     chargerPlugs: z.string().max(200, 'The charger’s plugs are at most 200 characters.'),
   }),
+  lifeLimits: z
+    .partialRecord(
+      z.enum(lifeSlots),
+      z.int('Flights are a whole number.').min(1, 'At least one flight.').max(100_000, 'At most 100,000 flights.'),
+    )
+    .default({}),
 }) satisfies z.ZodType<Settings>

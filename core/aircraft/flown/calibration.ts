@@ -1,5 +1,5 @@
 import { CoreInputError, requireFinite } from '../../basics/errors'
-import { estimateOf, varianceG2, type Estimate } from '../../maths/estimate'
+import { addEstimates, estimateOf, varianceG2, type Estimate } from '../../maths/estimate'
 import { coverageFactor95, normalCdf } from '../../maths/numbers'
 import { Conditioning, type LinearObservation } from '../../mass/observation'
 import { efficiencySpread, styleFactors, type Style } from '../power'
@@ -200,6 +200,22 @@ export class Taught {
     const prior = priorOf(flying)
     const known = isWithout ? prior : this.conditioning.of(prior)
     return { value: known.valueG, u: Math.sqrt(varianceG2(known)) }
+  }
+
+  /** ln κ of one loadout less that of another: what the two share falls away. */
+  difference(one: Flying, other: Flying): LnKappa {
+    const [a, b] = [priorOf(one), priorOf(other)]
+    const minus = estimateOf(
+      -b.valueG,
+      Object.fromEntries(Object.entries(b.contributions).map(([key, value]) => [key, -value])),
+    )
+    const known = this.conditioning.of(addEstimates([a, minus]))
+    return { value: known.valueG, u: Math.sqrt(Math.max(0, varianceG2(known))) }
+  }
+
+  /** On how many flights of this very craft and drive it rests. */
+  flownOn({ buildId, drive }: Pick<Flying, 'buildId' | 'drive'>): number {
+    return this.said.reduce((sum, one) => sum + (one.buildId === buildId && one.drive === drive ? one.flights : 0), 0)
   }
 
   /** On how many flights the minutes of a loadout rest: those of its craft, whichever their drive and style. */

@@ -2,6 +2,7 @@ import type { Chemistry, Style } from '../../model/data'
 import { packLabel, type Build, type Line, type LoadoutChoice } from '../../model/ledger'
 import { countedLines } from '../../mass/loadout'
 import { cellResistanceOf, craftOf, driveOf, startChargeOf } from '../currents'
+import { flownParts, type FlownPart } from './lives'
 import { idealHoverW, usualCutOffV, type FlightPlan } from '../power'
 
 /** The pack of a flight as it was said to be then. */
@@ -41,6 +42,8 @@ export interface FlightSnapshot {
   readonly sigmaG: number
   readonly altitudeM: number
   readonly temperatureC: number
+  /** Those of its parts whose flights are counted. */
+  readonly parts: readonly FlownPart[]
   /** Null while nobody has said what the pack is. */
   readonly pack: FlownPack | null
   /** Null where the props or the pack are not known. */
@@ -109,6 +112,7 @@ export function snapshotOf(
     sigmaG,
     altitudeM: plan.altitudeM,
     temperatureC: plan.temperatureC,
+    parts: flownParts(build, lines),
     pack: pack && flownPackOf(build, pack),
     craft: pack && flownCraftOf(lines, pack, massG, plan),
   }

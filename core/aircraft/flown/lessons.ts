@@ -50,6 +50,21 @@ export function lnKappaOf(craft: Pick<Craft, 'drive' | 'efficiency'>, plan: Taug
   )
 }
 
+/** How two drives of a build differ in ln κ, and how many flights each of them has. */
+export function drivesApart(
+  one: Pick<Craft, 'drive' | 'efficiency'>,
+  other: Pick<Craft, 'drive' | 'efficiency'>,
+  { style, lessons }: TaughtPlan,
+): LnKappa & { readonly flights: readonly [number, number] } {
+  const taught = lessons ? taughtBy(lessons.said) : untaught
+  const flyingOf = ({ drive, efficiency }: Pick<Craft, 'drive' | 'efficiency'>) => ({
+    ...{ buildId: lessons?.buildId ?? '', style },
+    ...{ drive, efficiency },
+  })
+  const [a, b] = [flyingOf(one), flyingOf(other)]
+  return { ...taught.difference(a, b), flights: [taught.flownOn(a), taught.flownOn(b)] }
+}
+
 /** What flights say of a pack of the build. */
 export function learntOf(pack: Pick<Line, 'id' | 'partId'>, { lessons }: TaughtPlan): PackLearnt {
   return lessons?.packs[packKeyOf({ id: lessons.buildId }, pack)] ?? nothingLearnt

@@ -47,6 +47,7 @@ export function makeFlight(given: { readonly id: string } & Partial<Flight>): Fl
       sigmaG: 1,
       altitudeM: 0,
       temperatureC: 15,
+      parts: [],
       pack: testPack,
       craft: testCraft,
     },

@@ -3,6 +3,8 @@ import { applyCommand } from '../../changes/commands'
 import { lineOfPart, type Part } from '../../parts/drawer'
 import { spreadG } from '../../maths/estimate'
 import { findingsOf, fitReport, type Finding, type GroundGear } from '../../aircraft/fit'
+import { flightPlanOf, minutesAgainst, type MinutesAgainst } from '../../aircraft/flight'
+import type { Lessons } from '../../aircraft/flown'
 import type { Build, Line, LoadoutChoice, PackFacts } from '../../model/ledger'
 import type { LineEstimates } from '../../mass/loadout'
 import { overviewOf, type Overview } from '../../mass/report'
@@ -27,6 +29,8 @@ export interface CandidateRow {
   readonly setPriceCents: number | null
   readonly figures: readonly Figure[]
   readonly findings: readonly Finding[]
+  /** How long it would fly with it, against now; null where minutes cannot be told. */
+  readonly minutes: MinutesAgainst | null
 }
 
 interface Given {
@@ -37,6 +41,8 @@ interface Given {
   readonly cards: readonly RuleCard[]
   readonly estimates: LineEstimates
   readonly gear: GroundGear
+  /** What flights teach of the build; null where they are left out. */
+  readonly lessons?: Lessons | null
 }
 
 /** A typical pack is what its class says, never what the fitted one is. */
@@ -86,7 +92,7 @@ function rowOf(
   line: Line,
   source: CandidateSource,
   fitted: Line,
-  { build, choice, cards, estimates, gear }: Given,
+  { build, choice, cards, estimates, gear, lessons }: Given,
   now: Overview,
   cells: number | null,
 ): CandidateRow {
@@ -107,6 +113,14 @@ function rowOf(
     verdict: overview.binding?.verdict ?? null,
     setPriceCents: line.priceEachCents === null ? null : line.priceEachCents * quantity,
     figures: figuresOf({ slot, properties, pack, eachG, quantity }, flownCells),
+    minutes:
+      line.mass || source === 'fitted'
+        ? minutesAgainst(
+            { build: tried, choice: flown, massG: overview.massG },
+            { build, choice, massG: now.massG },
+            flightPlanOf(build, lessons ?? null),
+          )
+        : null,
     findings: properties === null && source === 'catalogue' ? [] : findingsWith(tried, flown, line, fitted, gear),
   }
 }

@@ -15,6 +15,13 @@ CREATE TABLE findings (
 ) STRICT;
 CREATE INDEX findings_by_build ON findings (build_id, found_at);
 
+-- A new part in the place of an old one: flights count for it from then on.
+CREATE TABLE renewals (
+  id        TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
+  build_id  TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
+  value     TEXT NOT NULL CHECK (json_valid(value))
+) STRICT;
+
 -- The journal of what is kept outside the builds gains their document, and the build an entry is about.
 CREATE TABLE kept_journal_next (
   seq      INTEGER PRIMARY KEY AUTOINCREMENT,

@@ -1,11 +1,22 @@
 <script setup lang="ts">
 import { Close } from '@element-plus/icons-vue'
 import { candidateRows, choosingOrder, type CandidateRow } from '#core/deciding/choosing'
-import { centsFigure, fixed, gramsFigure, headroomWords, signed, spreadFigure, counted, figure as figureOf } from '#core/text/display'
+import {
+  centsFigure,
+  counted,
+  figure as figureOf,
+  fixed,
+  gramsFigure,
+  headroomWords,
+  minutesFigure,
+  signed,
+  spreadFigure,
+} from '#core/text/display'
 import { slotFacts, type Line } from '#core/model/ledger'
 import { blankFit } from '#core/aircraft/fit'
 
 const store = useBuildStore()
+const flown = useFlightsStore()
 const rules = useRulesStore()
 const drawer = useDrawerStore()
 const { settings } = storeToRefs(useSettingsStore())
@@ -33,6 +44,7 @@ const rows = computed(() =>
     cards: rules.cards,
     estimates: store.estimates,
     gear: settings.value.gear,
+    lessons: lessonsFor(flown, store.build!.id),
   }).filter(row => withCatalogue.value || row.source !== 'catalogue'),
 )
 const order = computed(() =>
@@ -51,6 +63,7 @@ const heads = computed(() => [
   ['set', fitted.value && fitted.value.quantity > 1 ? `Set of ${fitted.value.quantity}, g` : 'Grams'] as const,
   ['delta', 'Change'] as const,
   ['auw', 'All-up'] as const,
+  ['minutes', 'Minutes'] as const,
 ])
 const sort = ref<{ key: string; down: boolean }>({ key: 'delta', down: false })
 const figure = ref('')
@@ -70,6 +83,7 @@ function keyOf(row: CandidateRow): number | string {
   if (key === 'set') return row.setG ?? Infinity
   if (key === 'delta') return row.deltaG ?? Infinity
   if (key === 'auw') return row.auwG
+  if (key === 'minutes') return row.minutes?.minutes ?? (sort.value.down ? -Infinity : Infinity)
   if (key === 'price') return row.setPriceCents ?? Infinity
   if (key === 'fit') return row.findings.length
   return row.figures.find(f => f.key === key)?.value ?? (sort.value.down ? -Infinity : Infinity)
@@ -140,6 +154,12 @@ function forget(id: string) {
 function shortFinding(row: CandidateRow): string {
   const said = row.findings[0]!.title.replace(`${row.line.name} `, '')
   return said.charAt(0).toUpperCase() + said.slice(1)
+}
+/** Minutes of the fitted part, and the difference of the others. */
+function minutesCell({ minutes, source }: CandidateRow): string {
+  if (!minutes) return 'not known'
+  if (source === 'fitted') return minutesFigure(minutes.minutes)
+  return `${signed(minutes.deltaMin, 2)} ± ${fixed(minutes.spreadMin, 2)}`
 }
 const text = (value: number | string | null, digits: number) =>
   value === null
@@ -291,6 +311,11 @@ const text = (value: number | string | null, digits: number) =>
               </td>
               <td class="right figure">
                 {{ fixed(row.auwG, 1) }}
+              </td><td
+                class="right figure"
+                data-test="minutes"
+              >
+                {{ minutesCell(row) }}
               </td><td>
                 <VerdictMark
                   v-if="row.verdict"
@@ -363,6 +388,9 @@ const text = (value: number | string | null, digits: number) =>
             <dt>Against {{ fitted.name.split(',')[0] }}</dt><dd>{{ signed(selected.deltaG, 2) }} g</dd>
           </template>
           <dt>All-up with it</dt><dd>{{ fixed(selected.auwG, 2) }} g</dd>
+          <dt>Minutes with it</dt><dd data-test="minutes-with-it">
+            {{ selected.minutes ? minutesFigure(selected.minutes.minutes) : 'not known' }}
+          </dd>
         </dl>
         <p
           v-if="bobMoves(fitted.id, selected.deltaG === null ? null : -selected.deltaG)"
@@ -370,6 +398,13 @@ const text = (value: number | string | null, digits: number) =>
           data-test="bob"
         >
           {{ bobMoves(fitted.id, -selected.deltaG!) }}
+        </p>
+        <p
+          v-if="selected.minutes && selected.source !== 'fitted'"
+          class="soft"
+          data-test="minutes-against"
+        >
+          {{ minutesAgainstWords(selected.minutes) }}
         </p>
         <p v-if="selected.verdict">
           <VerdictMark :word="selected.verdict.word" />

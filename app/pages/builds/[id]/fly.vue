@@ -8,6 +8,7 @@ const router = useRouter()
 const views = [
   ['flights', 'Flights'],
   ['findings', 'Findings'],
+  ['lives', 'Lives'],
 ] as const
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'flights')
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'flights' ? undefined : key } })
@@ -130,6 +131,8 @@ const nextBand = computed(() => {
                   :findings="flights.findings"
                   :flights="flights.flights"
                 />
+                <h3>Lives</h3>
+                <PartLives />
               </section>
             </div>
             <FlightTable
@@ -145,6 +148,12 @@ const nextBand = computed(() => {
               class="no-print"
             />
           </template>
+        </template>
+        <template v-else-if="view === 'lives'">
+          <p class="soft">
+            Flights and minutes of every part since it was fitted, on whichever build it flew.
+          </p>
+          <PartLives is-all />
         </template>
         <template v-else>
           <p class="soft">
