@@ -1,3 +1,6 @@
+import { execFileSync } from 'node:child_process'
+import { readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
 import type { Page } from '@playwright/test'
 import { choose } from './controls'
 import { expect, test, written, type OwnServer } from './server'
@@ -192,4 +195,105 @@ test('a held flight is explained and may be taken in; forecasts can be looked at
   await expect(app.getByRole('button', { name: 'Flight 7: agrees' })).toBeVisible()
   await app.getByText('Forecasts without flights').click()
   await expect(app.getByTestId('next-flight')).toContainText('before any flight')
+})
+
+/** A made-up log beside its truth. */
+function madeUpLog(server: OwnServer): { text: string; truth: { loggedMah: number; mohm: number } } {
+  const root = resolve(import.meta.dirname, '..')
+  const path = join(server.folder, 'made-up.csv')
+  const jiti = join(root, 'node_modules/jiti/lib/jiti-cli.mjs')
+  execFileSync(process.execPath, [jiti, join(root, 'simulators/telemetry/main.ts'), path, '5'])
+  const truth = JSON.parse(readFileSync(`${path}.truth.json`, 'utf8')) as { loggedMah: number; mohm: number }
+  return { text: readFileSync(path, 'utf8'), truth }
+}
+
+test('a log is read, its columns corrected and remembered, and its figures become evidence of the flight', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('nougat')
+  const { text, truth } = madeUpLog(server)
+  const backwards = text.split('\n').toSpliced(400, 0, '1.000,16.0,1,0,5', '1.050,16.0,1,0,5').join('\n')
+  const file = (name: string, content: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(content) })
+  await app.goto(`${server.address}/builds/nougat/fly?view=log`)
+  const field = app.locator('input[type=file]')
+  await field.setInputFiles(file('flight.csv', backwards))
+  await expect(app.getByTestId('set-aside')).toContainText('2 rows whose time runs backwards were set aside')
+  const mah = Number((await app.getByTestId('log-mah').textContent())!.replace(/\D/g, ''))
+  expect(Math.abs(mah / truth.loggedMah - 1)).toBeLessThan(0.02)
+  // Volts taken for those of a cell: four times as much, until it is corrected; then it is remembered.
+  await app.getByRole('button', { name: 'Change the columns' }).click()
+  await choose(app.getByLabel('Volts of the pack'), 'not in it')
+  await choose(app.getByLabel('Altitude', { exact: true }), /volts/)
+  await app.getByRole('button', { name: 'Read it so' }).click()
+  await expect(app.getByTestId('log-resistance')).toHaveText('–')
+  await field.setInputFiles(file('another.csv', text))
+  await expect(app.getByText('altitude, m')).toBeVisible()
+  await app.getByRole('button', { name: 'Change the columns' }).click()
+  await choose(app.getByLabel('Altitude', { exact: true }), 'not in it')
+  await choose(app.getByLabel('Volts of the pack'), /volts/)
+  await app.getByRole('button', { name: 'Read it so' }).click()
+  await expect(app.getByTestId('log-resistance')).toContainText('mΩ')
+  const said = Number(/^[\d.]+/.exec((await app.getByTestId('log-resistance').textContent())!)![0])
+  expect(Math.abs(said - truth.mohm)).toBeLessThan(0.15 * truth.mohm)
+  await kept(app, () => app.getByRole('button', { name: /^Use these/ }).click())
+  await expect(app.getByText('evidence of this flight now')).toBeVisible()
+  const flight = () => flownOf(server, 'nougat').then(({ flights }) => flights.at(-1)!)
+  expect(await flight()).toMatchObject({ resistance: { mohm: expect.closeTo(said, 0) }, logId: expect.any(String) })
+  expect((await flight()).loggedMah).toBeCloseTo(mah, 0)
+  await app.reload()
+  await expect(app.getByTestId('log-mah')).toBeVisible()
+})
+
+test('a log that cannot be is refused in words before anything is kept', async ({ app, server }) => {
+  await server.bringIn('nougat')
+  await app.goto(`${server.address}/builds/nougat/fly?view=log`)
+  const field = app.locator('input[type=file]')
+  const csv = (text: string) => ({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await field.setInputFiles(csv(''))
+  await expect(app.getByText('log.csv is empty')).toBeVisible()
+  await field.setInputFiles(csv('volts,amps\n15,2\n15,3\n'))
+  await expect(app.getByText('No column of it is a time')).toBeVisible()
+  await field.setInputFiles(csv(`time,amps\n${Array.from({ length: 20 }, (_, i) => `${i},none`).join('\n')}\n`))
+  await expect(app.getByText('amps holds no figure')).toBeVisible()
+  // Three gigabytes of nothing: only its size is ever looked at.
+  const large = join(server.folder, 'large.csv')
+  writeFileSync(large, '')
+  truncateSync(large, 3_000_000_000)
+  await field.setInputFiles(large)
+  await expect(app.getByText('has 3,000 MB; at most 64 MB are read')).toBeVisible()
+  expect((await flownOf(server, 'nougat')).flights.every(({ logId }) => logId === null)).toBe(true)
+})
+
+test('Choosing tells the minutes of a part against those of the fitted one, and what they are known by', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('praline')
+  await app.goto(`${server.address}/builds/praline/choosing?line=motors`)
+  await app.getByText('typical classes too').click()
+  const fitted = app.locator('tr.fitted').getByTestId('minutes')
+  await expect(fitted).toHaveText(/^\s*\d/)
+  const other = app.locator('tbody tr:not(.fitted)').first()
+  await expect(other.getByTestId('minutes')).toContainText(' ± ')
+  await other.getByRole('button').first().click()
+  await expect(app.getByTestId('minutes-against')).toContainText('by their class alone')
+})
+
+test('parts count their flights; a new one begins at none, and a limit of one’s own is said quietly', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('praline')
+  await app.goto(`${server.address}/builds/praline/fly?view=lives`)
+  const props = app.getByRole('listitem').filter({ hasText: 'Three-blade 2.5 in' })
+  await expect(props).toContainText('13')
+  await app.getByLabel('Propeller', { exact: true }).fill('12')
+  await app.getByLabel('Propeller', { exact: true }).press('Enter')
+  await expect(props).toContainText('Look at it: 13 of 12 flights.')
+  await kept(app, () => props.getByRole('button', { name: 'New one fitted' }).click())
+  await expect(props).toContainText('until')
+  await app.getByRole('heading', { name: 'Fly', exact: true }).click()
+  await kept(app, () => app.keyboard.press('z'))
+  await expect(props).not.toContainText('until')
 })

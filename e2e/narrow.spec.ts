@@ -37,6 +37,7 @@ const views = [
   '/builds/praline/fly',
   '/builds/praline/fly?view=findings',
   '/builds/praline/fly?view=lives',
+  '/builds/praline/fly?view=log',
 ]
 
 test('nothing on the phone is wider than the phone: no page and no part of one goes sideways', async ({

@@ -32,6 +32,7 @@ export function useFlying() {
       putBackMah: null,
       loggedMah: null,
       resistance: null,
+      logId: null,
       windMps: null,
       airC: null,
       place: '',

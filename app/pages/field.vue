@@ -94,6 +94,7 @@ async function keep(more: Partial<Flight>, finding: Finding | null): Promise<str
     putBackMah: null,
     loggedMah: null,
     resistance: null,
+    logId: null,
     windMps: null,
     airC: null,
     place: '',

@@ -58,8 +58,8 @@ export function chargeFromWords({ used }: WorkedFlight): string {
 /** Statements of a flight's charge that disagree with the surest one. */
 export function chargeAgainstWords({ used }: WorkedFlight): string {
   if (!used || used.against.length === 0) return ''
-  const told = used.against.map(({ source, mah }) => `${sourceWords[source]} say ${fixed(mah, 0)} mAh`).join(', ')
-  return `Left out, because it disagrees: ${told}.`
+  const told = used.against.map(({ source, mah }) => `${sourceWords[source]}, ${fixed(mah, 0)} mAh`).join('; ')
+  return `Left out, because it disagrees with the surest: ${told}.`
 }
 
 /** On what minutes rest: `rests on 7 flights`. */

@@ -22,6 +22,7 @@ import { fileService } from './file-service'
 import { flightService } from './flight-service'
 import { keepingService } from './keeping-service'
 import { keptHandlers } from './kept-kinds'
+import { logService } from './log-service'
 import { newBuildService } from './new-build-service'
 import { partService } from './part-service'
 import { photoService } from './photo-service'
@@ -98,6 +99,7 @@ export function makeApplication(
     newId,
     benchScale: bench,
     templates,
+    logs: logService(join(dirname(databasePath), 'logs'), newId),
     photos: photoService(join(dirname(databasePath), 'photos'), newId),
     pictures: pictureService({
       photos: photoService(join(dirname(databasePath), 'pictures'), newId),

@@ -35,7 +35,12 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
       ownCards,
       massVersions,
       journal,
-      flights: flown.flights.map(flight => (withPlaces ? flight : { ...flight, place: '' })),
+      flights: flown.flights.map(flight => ({
+        ...flight,
+        // The log stays on this machine.
+        logId: null,
+        place: withPlaces ? flight.place : '',
+      })),
       findings: flown.findings,
       renewals: flown.renewals,
     })

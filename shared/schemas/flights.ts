@@ -99,6 +99,7 @@ export const flightSchema = z
         uMohm: number('Its doubt is from 0 to 10,000 mΩ.', 0, 10_000),
       })
       .nullable(),
+    logId: idSchema.nullable(),
     windMps: number('The wind is from 0 to 60 m/s.', 0, 60).nullable(),
     airC: number('The air is from −40 to 60 °C.', -40, 60).nullable(),
     place: shortTextSchema('The place'),

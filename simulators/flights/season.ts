@@ -81,6 +81,7 @@ export function flySeason(
         : null,
       loggedMah: null,
       resistance: null,
+      logId: null,
       windMps: flown.windMps ?? null,
       airC: null,
       place: flown.place,

@@ -74,7 +74,8 @@ const goalWords = computed(() => {
     )
   if (aim.value.goalPriceCents !== null) out.push(priceGoal(aim.value.goalPriceCents))
   if (aim.value.goalMinutes !== null) {
-    const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, flightPlanOf(store.build!, lessonsFor(flown, store.build!.id)))
+    const plan = flightPlanOf(store.build!, lessonsFor(flown, store.build!.id))
+    const { forecast } = sheetFlight(store.build!, store.choice, overview!.massG, plan)
     if (forecast && forecast.why === null)
       out.push(
         `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` +

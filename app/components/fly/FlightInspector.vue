@@ -13,7 +13,7 @@ const { flight, number, worked, offer } = defineProps<{
   /** Held flights that agree with this one. */
   offer: readonly string[] | null
 }>()
-const emit = defineEmits<{ found: []; gone: [] }>()
+const emit = defineEmits<{ found: []; gone: []; log: [] }>()
 const store = useBuildStore()
 const flights = useFlightsStore()
 const { put, packs, snapshot } = useFlying()
@@ -310,7 +310,9 @@ const isElsewhere = computed(() => !packs.value.some(({ value }) => value === fl
     Another pack takes {{ store.build!.name }} as it is now, revision {{ store.revision }}.
   </p>
   <div class="acts">
-    <el-button @click="emit('found')">
+    <el-button @click="emit('log')">
+      {{ flight.logId ? 'Open its log' : 'Bring its log in' }}
+    </el-button><el-button @click="emit('found')">
       Found something
     </el-button><el-button @click="remove">
       Delete

@@ -76,6 +76,8 @@ export interface Flight {
   readonly loggedMah: number | null
   /** Resistance of the pack by its log, milliohms. */
   readonly resistance: { readonly mohm: number; readonly uMohm: number } | null
+  /** Its log, kept as a file beside the database. */
+  readonly logId: string | null
   readonly windMps: number | null
   readonly airC: number | null
   readonly place: string

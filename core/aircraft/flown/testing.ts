@@ -33,6 +33,7 @@ export function makeFlight(given: { readonly id: string } & Partial<Flight>): Fl
     putBackMah: null,
     loggedMah: null,
     resistance: null,
+    logId: null,
     windMps: null,
     airC: null,
     place: '',

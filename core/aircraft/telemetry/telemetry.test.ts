@@ -2,6 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   airborne,
+  chargeSoFar,
+  gapsOf,
   airborneThresholdA,
   clockS,
   logFigures,
@@ -254,3 +256,27 @@ describe('resistance of a log', () => {
 function on(amps: number, seconds: number): number[] {
   return Array.from({ length: seconds }, () => amps)
 }
+
+describe('charge over a log', () => {
+  const logOf = (rows: readonly (readonly [number, number])[]): TelemetryLog => ({
+    timeS: Float64Array.from(rows, ([s]) => s),
+    of: { amps: Float64Array.from(rows, ([, amps]) => amps) },
+    setAside: { backwards: 0, timeless: 0, texts: 0, firstText: null },
+  })
+  it('adds up by trapezoid and ends at the charge of the whole', () => {
+    const log = logOf([0, 1, 2, 3].map(s => [s, 3.6 * s] as const))
+    expect([...chargeSoFar(log)]).toEqual([0, 0.5, 2, 4.5].map(mah => expect.closeTo(mah, 9)))
+    expect(chargeSoFar(log).at(-1)).toBeCloseTo(logFigures(log, { fromS: 0, toS: 3 }, 4).mah, 9)
+  })
+  it('does not bridge a gap, and holds where a row says no amps', () => {
+    const log = logOf([
+      [0, 3.6],
+      [1, 3.6],
+      [2, NaN],
+      [9, 3.6],
+      [10, 3.6],
+    ])
+    expect([...chargeSoFar(log)]).toEqual([0, 1, 1, 1, 2].map(mah => expect.closeTo(mah, 9)))
+    expect(gapsOf(log)).toEqual([{ fromS: 2, toS: 9 }])
+  })
+})

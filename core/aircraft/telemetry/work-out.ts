@@ -127,3 +127,26 @@ export function withExtremes(
   flush()
   return points
 }
+
+/** Charge so far in each row, mAh, by trapezoid over rows that say amps; gaps are not bridged, rows without amps hold the last. */
+export function chargeSoFar({ timeS, of: { amps } }: TelemetryLog): Float64Array {
+  const mah = new Float64Array(timeS.length)
+  let [sum, last] = [0, -1]
+  for (let i = 0; i < timeS.length; i++) {
+    if (amps && !Number.isNaN(amps[i])) {
+      const span = last < 0 ? 0 : timeS[i]! - timeS[last]!
+      if (last >= 0 && span <= gapS) sum += (span * (amps[i]! + amps[last]!)) / 7.2
+      last = i
+    }
+    mah[i] = sum
+  }
+  return mah
+}
+
+/** Stretches longer than 2 s in which no row was logged. */
+export function gapsOf({ timeS }: TelemetryLog): Stretch[] {
+  const gaps: Stretch[] = []
+  for (let i = 1; i < timeS.length; i++)
+    if (timeS[i]! - timeS[i - 1]! > gapS) gaps.push({ fromS: timeS[i - 1]!, toS: timeS[i]! })
+  return gaps
+}

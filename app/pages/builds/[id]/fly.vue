@@ -9,6 +9,7 @@ const views = [
   ['flights', 'Flights'],
   ['findings', 'Findings'],
   ['lives', 'Lives'],
+  ['log', 'Log'],
 ] as const
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'flights')
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'flights' ? undefined : key } })
@@ -87,7 +88,7 @@ const nextBand = computed(() => {
           @noted="noted"
           @close="isNoting = false"
         />
-        <NextFlight v-if="flights.flights.length > 0" />
+        <NextFlight v-if="flights.flights.length > 0 && view === 'flights'" />
         <template v-if="view === 'flights'">
           <div
             v-if="flights.flights.length === 0 && !isNoting"
@@ -149,6 +150,20 @@ const nextBand = computed(() => {
             />
           </template>
         </template>
+        <template v-else-if="view === 'log'">
+          <LogView
+            v-if="selected"
+            :key="selected.id"
+            :flight="selected"
+            :number="numberOf(selected.id)"
+          />
+          <p
+            v-else
+            class="empty"
+          >
+            A log belongs to a flight: note the flight first, its minutes are enough.
+          </p>
+        </template>
         <template v-else-if="view === 'lives'">
           <p class="soft">
             Flights and minutes of every part since it was fitted, on whichever build it flew.
@@ -189,6 +204,7 @@ const nextBand = computed(() => {
           :number="numberOf(selected.id)"
           :worked="flights.worked.get(selected.id)"
           :offer
+          @log="show('log')"
           @found="finding = { flightId: selected.id }"
           @gone="selectedId = null"
         />

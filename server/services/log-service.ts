@@ -1,0 +1,39 @@
+import { mkdir, open, readFile, rename } from 'node:fs/promises'
+import { join } from 'node:path'
+import { DomainProblem } from '../problems'
+
+const gzipMagic = Buffer.from([0x1f, 0x8b])
+
+/** Logs of flights, compressed by whoever brings them, as files beside the database. */
+export function logService(folder: string, newId: () => string) {
+  return {
+    /** Keeps a compressed log; it is there, whole, after a power cut. */
+    async keep(bytes: Buffer): Promise<string> {
+      if (!bytes.subarray(0, 2).equals(gzipMagic))
+        throw new DomainProblem('invalid', 'A log comes compressed. Nothing was kept.', 'log')
+      const id = newId()
+      await mkdir(folder, { recursive: true, mode: 0o700 })
+      const path = join(folder, `${id}.csv.gz`)
+      const file = await open(`${path}.part`, 'w', 0o600)
+      try {
+        await file.writeFile(bytes)
+        await file.sync()
+      } finally {
+        await file.close()
+      }
+      await rename(`${path}.part`, path)
+      const directory = await open(folder, 'r')
+      try {
+        await directory.sync()
+      } finally {
+        await directory.close()
+      }
+      return id
+    },
+    async read(id: string): Promise<Buffer> {
+      return readFile(join(folder, `${id}.csv.gz`)).catch(() => {
+        throw new DomainProblem('not-found', 'This log is not on this machine.')
+      })
+    },
+  }
+}
