@@ -20,7 +20,7 @@ import { typicalMass } from '../core/parts/catalogue'
 import type { FlightPlan } from '../core/aircraft/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
-import { demoFindings, demoSeasons, lastDemoDay } from './flights'
+import { demoFindings, demoSeasons, demoSettings, lastDemoDay } from './flights'
 import { flySeason } from '../simulators/flights/season'
 import { flightPlanOf } from '../core/aircraft/flight'
 import { ListingBiasTable } from '../core/mass/listings'
@@ -571,9 +571,14 @@ for (const [id, season] of Object.entries(demoSeasons)) {
   const estimates = estimatesOf(build, new ListingBiasTable())
   const flights = flySeason(build, revision, estimates, flightPlanOf(build), season.truth, season.flights, lastDemoDay)
   const findings = demoFindings(flights).filter(finding => finding.buildId === id)
-  const changesOf = (kind: 'flight' | 'finding', things: readonly { readonly id: string }[]) =>
+  const changesOf = (kind: 'flight' | 'finding' | 'settingsRecord', things: readonly { readonly id: string }[]) =>
     things.map(({ id: of, ...set }) => ({ kind, id: of, seen: null, set: set as Record<string, unknown> }))
-  const changes = [...changesOf('flight', flights), ...changesOf('finding', findings)]
+  const settings = id === 'praline' ? demoSettings(revision) : []
+  const changes = [
+    ...changesOf('flight', flights),
+    ...changesOf('finding', findings),
+    ...changesOf('settingsRecord', settings),
+  ]
   await app.keeping.change('flights', [{ changes, key: null, onTop: false }])
   writeFileSync(join(here, 'builds', `${id}.build.json`), app.files.exportBuild(id, true))
 }

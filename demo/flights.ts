@@ -1,5 +1,5 @@
 import { makeFinding } from '../core/aircraft/flown/testing'
-import type { Finding, Flight } from '../core/aircraft/flown'
+import type { Finding, Flight, SettingsRecord } from '../core/aircraft/flown'
 import { dayBefore, type SeasonFlight, type SeasonTruth } from '../simulators/flights/season'
 
 /** One season of three craft: days counted back from the day the demo is looked at. */
@@ -302,6 +302,43 @@ const seasonFindings: readonly FoundOn[] = [
     goneDaysAgo: null,
   },
 ]
+
+const plain = [
+  'name Praline',
+  'motor_idle = 5.5',
+  'filter_low = 250',
+  'filter_high = 500',
+  'notch_count = 1',
+  'notch_width = 300',
+  'roll_p = 45',
+  'roll_i = 80',
+  'roll_d = 40',
+  'pitch_p = 47',
+  'pitch_i = 84',
+  'pitch_d = 46',
+  'yaw_p = 45',
+  'volts_warning = 3.55',
+  'volts_land = 3.40',
+]
+const filtered = plain.map(
+  line =>
+    ({ 'filter_low = 250': 'filter_low = 210', 'notch_count = 1': 'notch_count = 3', 'roll_d = 40': 'roll_d = 34' })[
+      line
+    ] ?? line,
+)
+/** The configuration of Praline before and after its filters were changed. */
+export const demoSettings = (revision: number): SettingsRecord[] =>
+  [
+    { id: 'praline-before', name: 'before filters', daysAgo: 36, lines: plain },
+    { id: 'praline-filters', name: 'new filters', daysAgo: 13, lines: filtered },
+  ].map(({ id, name, daysAgo, lines }) => ({
+    ...{ id, buildId: 'praline', name, at: `${dayBefore(lastDemoDay, daysAgo)}T20:10`, revision },
+    firmware: [
+      { device: 'flight controller', version: '12.3.0' },
+      { device: 'radio receiver', version: '3.1' },
+    ],
+    text: `${lines.join('\n')}\n`,
+  }))
 
 /** Findings of the season, each found when its flight was flown. */
 export function demoFindings(flights: readonly Flight[]): Finding[] {

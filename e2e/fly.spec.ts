@@ -11,7 +11,8 @@ interface Flown {
     durationS: number
     putBackMah: number | null
     landing: { volts: number } | null
-    note: string
+    loggedMah: number | null
+    logId: string | null
   }[]
   findings: { kind: string; goneAt: string | null; tried: { what: string; revision: number | null }[] }[]
   worked: { id: string; held: string | null }[]
@@ -296,4 +297,34 @@ test('parts count their flights; a new one begins at none, and a limit of one’
   await app.getByRole('heading', { name: 'Fly', exact: true }).click()
   await kept(app, () => app.keyboard.press('z'))
   await expect(props).not.toContainText('until')
+})
+
+test('configurations are kept whole, found by a word, compared, and taken back by Z', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/fly?view=settings`)
+  const add = async (name: string, text: string) => {
+    await app.getByRole('button', { name: 'New record' }).click()
+    const form = app.getByRole('form', { name: 'New record' })
+    await form.getByLabel('Name').fill(name)
+    await form.getByLabel('Version, as it says').fill('4.5.1')
+    await form.getByLabel('Configuration').fill(text)
+    await kept(app, () => form.getByRole('button', { name: 'Keep it' }).click())
+    await expect(app.getByText(name, { exact: true })).toBeVisible()
+  }
+  await add('before filters', 'idle = 5.5\nfilter = 250\nroll = 45')
+  await add('new filters', 'idle = 5.5\nfilter = 210\nroll = 45')
+  await app.getByText('before filters', { exact: true }).click()
+  await app.getByText('new filters', { exact: true }).click()
+  const differs = app.getByRole('region', { name: /From .before filters. to .new filters./ })
+  await expect(differs).toContainText('− filter = 250')
+  await expect(differs).toContainText('+ filter = 210')
+  await app.getByLabel('Search the configurations').fill('FILTER = 210')
+  await app.getByLabel('Search the configurations').press('Enter')
+  await expect(app.getByText('before filters', { exact: true })).toHaveCount(0)
+  await expect(app.getByText('new filters', { exact: true })).toBeVisible()
+  const file = await server.json<{ settings: { text: string }[] }>('/api/builds/marzipan/export/build.json')
+  expect(file.settings.map(({ text }) => text)).toEqual(['', ''])
+  await app.getByRole('heading', { name: 'Fly', exact: true, level: 1 }).click()
+  await kept(app, () => app.keyboard.press('z'))
+  await expect(app.getByText('None of them has it.')).toBeVisible()
 })

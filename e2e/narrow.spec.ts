@@ -38,6 +38,7 @@ const views = [
   '/builds/praline/fly?view=findings',
   '/builds/praline/fly?view=lives',
   '/builds/praline/fly?view=log',
+  '/builds/praline/fly?view=settings',
 ]
 
 test('nothing on the phone is wider than the phone: no page and no part of one goes sideways', async ({

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { Finding, Flight, Lessons, Renewal, WorkedFlight } from '#core/aircraft/flown'
+import type { Finding, Flight, Lessons, Renewal, SettingsRecord, WorkedFlight } from '#core/aircraft/flown'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { FlightsReply } from '#shared/schemas/flights'
 import type { QueuedEdit } from '../queue'
@@ -15,6 +15,7 @@ export const useFlightsStore = defineStore('flights', () => {
   const findings = shallowRef<readonly Finding[]>([])
   const worked = shallowRef<ReadonlyMap<string, WorkedFlight>>(new Map())
   const renewals = shallowRef<readonly Renewal[]>([])
+  const settings = shallowRef<readonly SettingsRecord[]>([])
   const lives = shallowRef<FlightsReply['lives']>([])
   const offered = shallowRef<FlightsReply['offered']>([])
   const lessons = shallowRef<Lessons | null>(null)
@@ -56,6 +57,7 @@ export const useFlightsStore = defineStore('flights', () => {
     worked.value = new Map(reply.worked.map(one => [one.id, one]))
     offered.value = reply.offered
     lives.value = reply.lives
+    settings.value = reply.settings
     renewals.value = reply.renewals
     lessons.value = reply.lessons
     loaded.value = true
@@ -81,6 +83,20 @@ export const useFlightsStore = defineStore('flights', () => {
   /** A new part in the place of an old one, from now on. */
   const renew = (key: string, at: string) =>
     keep([{ kind: 'renewal', id: newId(), seen: null, set: { buildId: buildId.value, key, at } }], 'New part fitted')
+  /** The text of a configuration is asked for when it is looked at. */
+  const textOfSettings = async (id: string) =>
+    (await askServer<SettingsRecord>(`/api/settings-records/${encodeURIComponent(id)}`)).text
+  function addSettings({ id, ...set }: SettingsRecord) {
+    return keep([{ kind: 'settingsRecord', id, seen: null, set: { ...set } }], `Settings ${set.name}`)
+  }
+  const nameSettings = (id: string, name: string) => {
+    const before = settings.value.find(record => record.id === id)
+    return keep(
+      [before ? { kind: 'settingsRecord', id, seen: { name: before.name }, set: { name } } : null],
+      `Settings ${name}`,
+    )
+  }
+  const removeSettings = (id: string) => keep([{ kind: 'settingsRecord', id, set: null }], 'Settings deleted')
   async function removeFinding(id: string) {
     const finding = findingOf(id)
     return finding ? keep([removalOf('finding', finding)], 'Finding deleted') : ''
@@ -99,6 +115,7 @@ export const useFlightsStore = defineStore('flights', () => {
     worked.value = new Map()
     offered.value = []
     lives.value = []
+    settings.value = []
     renewals.value = []
     lessons.value = null
   }
@@ -109,6 +126,7 @@ export const useFlightsStore = defineStore('flights', () => {
     worked,
     offered,
     lives,
+    settings,
     renewals,
     lessons,
     loaded,
@@ -123,6 +141,10 @@ export const useFlightsStore = defineStore('flights', () => {
     putFinding,
     removeFinding,
     renew,
+    textOfSettings,
+    addSettings,
+    nameSettings,
+    removeSettings,
     reset,
   }
 })

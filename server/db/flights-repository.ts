@@ -1,5 +1,5 @@
-import type { Finding, Flight, Renewal } from '../../core/aircraft/flown'
-import { findingSchema, flightSchema, renewalSchema } from '../../shared/schemas/flights'
+import type { Finding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
+import { findingSchema, flightSchema, renewalSchema, settingsRecordSchema } from '../../shared/schemas/flights'
 import type { Db } from './open-database'
 
 /** SQL of flights and findings. */
@@ -23,6 +23,12 @@ export function flightsRepository(db: Db) {
       INSERT INTO renewals (id, build_id, value) VALUES (:id, :buildId, :value)
       ON CONFLICT (id) DO UPDATE SET build_id = excluded.build_id, value = excluded.value`),
     removeRenewal: db.prepare('DELETE FROM renewals WHERE id = :id'),
+    settings: db.prepare('SELECT value FROM settings_records WHERE build_id = :buildId').pluck(),
+    settingsRecord: db.prepare('SELECT value FROM settings_records WHERE id = :id').pluck(),
+    putSettings: db.prepare(`
+      INSERT INTO settings_records (id, build_id, value) VALUES (:id, :buildId, :value)
+      ON CONFLICT (id) DO UPDATE SET build_id = excluded.build_id, value = excluded.value`),
+    removeSettings: db.prepare('DELETE FROM settings_records WHERE id = :id'),
   }
   const one = <T>(text: unknown, parse: (value: unknown) => T): T | null =>
     text === undefined ? null : parse(JSON.parse(text as string))
@@ -42,6 +48,18 @@ export function flightsRepository(db: Db) {
     putFinding: (finding: Finding) => {
       const { id, buildId, foundAt } = finding
       sql.putFinding.run({ id, buildId, foundAt, value: JSON.stringify(finding) })
+    },
+    settingsOf: (buildId: string): SettingsRecord[] =>
+      (sql.settings.all({ buildId }) as string[])
+        .map(text => settingsRecordSchema.parse(JSON.parse(text)))
+        .sort((a, b) => (a.at < b.at || (a.at === b.at && a.id < b.id) ? -1 : 1)),
+    settingsRecord: (id: string): SettingsRecord | null =>
+      one(sql.settingsRecord.get({ id }), settingsRecordSchema.parse),
+    putSettings: (record: SettingsRecord) => {
+      sql.putSettings.run({ id: record.id, buildId: record.buildId, value: JSON.stringify(record) })
+    },
+    removeSettings: (id: string) => {
+      sql.removeSettings.run({ id })
     },
     allRenewals: (): Renewal[] => (sql.renewals.all() as string[]).map(text => renewalSchema.parse(JSON.parse(text))),
     renewal: (id: string): Renewal | null => one(sql.renewal.get({ id }), renewalSchema.parse),

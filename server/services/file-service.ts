@@ -21,9 +21,10 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
   /**
    * The build file line by line, its fields in the order of the schema, a line of the ledger, a version and an entry of the
    * journal to each: the same build always gives the same text. What is written is what there was when the first line was
-   * asked for; the rest of the work is done as the lines are. Where it was flown is left out, unless it is asked for.
+   * asked for; the rest of the work is done as the lines are. Where it was flown, and
+   * the texts of its configurations, are left out unless they are asked for.
    */
-  function exportLines(id: string, withPlaces = false): Generator<string> {
+  function exportLines(id: string, withPrivate = false): Generator<string> {
     const { build, massVersions, journal } = builds.wholeOf(id)
     const flown = flights.kept(id)
     const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
@@ -39,17 +40,18 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
         ...flight,
         // The log stays on this machine.
         logId: null,
-        place: withPlaces ? flight.place : '',
+        place: withPrivate ? flight.place : '',
       })),
       findings: flown.findings,
       renewals: flown.renewals,
+      settings: flown.settings.map(record => (withPrivate ? record : { ...record, text: '' })),
     })
   }
 
   return {
     exportLines,
     /** The build file as one text. */
-    exportBuild: (id: string, withPlaces = false): string => [...exportLines(id, withPlaces)].join(''),
+    exportBuild: (id: string, withPrivate = false): string => [...exportLines(id, withPrivate)].join(''),
     /**
      * Takes a build file in with its own cards, all of it or nothing. A build that is there already comes in as a second one
      * beside it. A history that does not lead to the build is refused, unless it is left out (`withoutJournal`).

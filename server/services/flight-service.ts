@@ -7,6 +7,7 @@ import {
   type FlightsWorkedOut,
   type Lessons,
   type Renewal,
+  type SettingsRecord,
 } from '../../core/aircraft/flown'
 import { mostFlights, type FlightsReply } from '../../shared/schemas/flights'
 import type { FlightsRepository } from '../db/flights-repository'
@@ -23,6 +24,7 @@ interface Flown {
   readonly flights: readonly Flight[]
   readonly findings: readonly Finding[]
   readonly renewals: readonly Renewal[]
+  readonly settings: readonly SettingsRecord[]
 }
 
 /** Flights and findings: kept, followed, and worked out together. */
@@ -31,22 +33,36 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
   const sums = new FlightSums()
   /** All flights by id, read once; the same objects as long as nothing of them changes. */
   let held: Map<string, Flight> | null = null
+  let byBuild = new Map<string, Map<string, Flight>>()
   let workedOut: FlightsWorkedOut | null = null
 
-  const all = () => (held ??= new Map(rows.allFlights().map(flight => [flight.id, flight])))
+  function all(): Map<string, Flight> {
+    if (held) return held
+    held = new Map()
+    byBuild = new Map()
+    for (const flight of rows.allFlights()) hold(flight)
+    return held
+  }
+  const ofBuild = (buildId: string): ReadonlyMap<string, Flight> => {
+    all()
+    return byBuild.get(buildId) ?? new Map<string, Flight>()
+  }
+  function hold(flight: Flight): void {
+    const before = held!.get(flight.id)
+    if (before && before.buildId !== flight.buildId) byBuild.get(before.buildId)?.delete(flight.id)
+    held!.set(flight.id, flight)
+    const own = byBuild.get(flight.buildId)
+    if (own) own.set(flight.id, flight)
+    else byBuild.set(flight.buildId, new Map([[flight.id, flight]]))
+  }
   const out = () => (workedOut ??= sums.workOut([...all().values()]))
   function requireBuild(id: string): void {
     if (!isBuild(id)) throw new DomainProblem('refused', 'The build is no longer there: it was deleted meanwhile.')
   }
   function requireRoom({ id, buildId }: Flight): void {
-    if (all().has(id)) return
-    let count = 0
-    for (const flight of all().values()) if (flight.buildId === buildId) count++
-    if (count >= mostFlights)
-      throw new DomainProblem(
-        'refused',
-        `A build keeps at most ${mostFlights.toLocaleString('en')} flights. Nothing was written.`,
-      )
+    if (all().has(id) || ofBuild(buildId).size < mostFlights) return
+    const most = mostFlights.toLocaleString('en')
+    throw new DomainProblem('refused', `A build keeps at most ${most} flights. Nothing was written.`)
   }
   /** Builds whose flights or findings this write has changed: told once it is on disk. */
   const changed = new Set<string>()
@@ -62,9 +78,7 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
   }
   function lessonsOf(buildId: string): Lessons {
     const { calibration, packs } = out()
-    const own = [...all().values()].flatMap(({ buildId: of, snapshot }) =>
-      of === buildId && snapshot.pack ? [snapshot.pack.key] : [],
-    )
+    const own = [...ofBuild(buildId).values()].flatMap(({ snapshot }) => (snapshot.pack ? [snapshot.pack.key] : []))
     // A pack of the drawer may have been flown on other craft only: what they say of it holds here too.
     const shared = [...packs.keys()].filter(key => !key.includes('/'))
     const keys = new Set([...own, ...shared])
@@ -83,12 +97,13 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
   return {
     ofBuild(buildId: string): FlightsReply {
       if (!isBuild(buildId)) throw new DomainProblem('not-found', 'There is no such build.')
-      const own = [...all().values()].filter(flight => flight.buildId === buildId)
+      const own = [...ofBuild(buildId).values()]
       const ids = new Set(own.map(({ id }) => id))
       return {
         flights: own,
         findings: rows.findingsOf(buildId),
         renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
+        settings: rows.settingsOf(buildId).map(record => ({ ...record, text: '' })),
         lives: livesOf(own),
         worked: workedFlights(own, out()),
         offered: out().calibration.offered.filter(offer => offer.every(id => ids.has(id))),
@@ -98,17 +113,18 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
     lessonsOf,
     /** Flights and findings of a build as they are kept. */
     kept: (buildId: string) => ({
-      flights: [...all().values()].filter(flight => flight.buildId === buildId).sort(byTime),
+      flights: [...ofBuild(buildId).values()].sort(byTime),
       findings: rows.findingsOf(buildId),
       renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
+      settings: rows.settingsOf(buildId),
     }),
     /** Takes in what was flown with a build that comes in; ids that are there already become new ones. */
     bringIn(buildId: string, from: Flown, newId: () => string) {
       const ids = new Map(from.flights.map(({ id }) => [id, all().has(id) ? newId() : id]))
       for (const flight of from.flights) {
-        const one = { ...flight, id: ids.get(flight.id)!, buildId, snapshot: ofBuild(flight, buildId) }
+        const one = { ...flight, id: ids.get(flight.id)!, buildId, snapshot: snapshotIn(flight, buildId) }
         rows.putFlight(one)
-        held!.set(one.id, one)
+        hold(one)
         change(buildId)
       }
       for (const finding of from.findings) {
@@ -121,19 +137,22 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
         const id = rows.renewal(renewal.id) ? newId() : renewal.id
         rows.putRenewal({ ...renewal, id, buildId, key: keyIn(renewal.key, renewal.buildId, buildId) })
       }
+      for (const record of from.settings)
+        rows.putSettings({ ...record, id: rows.settingsRecord(record.id) ? newId() : record.id, buildId })
     },
     flight: (id: string): Flight | null => all().get(id) ?? null,
     putFlight(flight: Flight) {
       requireBuild(flight.buildId)
       requireRoom(flight)
       rows.putFlight(flight)
-      held?.set(flight.id, flight)
+      hold(flight)
       change(flight.buildId)
     },
     removeFlight(id: string) {
       const flight = all().get(id)
       rows.removeFlight(id)
-      held?.delete(id)
+      held!.delete(id)
+      if (flight) byBuild.get(flight.buildId)?.delete(id)
       if (flight) change(flight.buildId)
     },
     finding: (id: string): Finding | null => rows.finding(id),
@@ -146,6 +165,17 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       const finding = rows.finding(id)
       rows.removeFinding(id)
       if (finding) changed.add(finding.buildId)
+    },
+    settingsRecord: (id: string): SettingsRecord | null => rows.settingsRecord(id),
+    putSettings(record: SettingsRecord) {
+      requireBuild(record.buildId)
+      rows.putSettings(record)
+      changed.add(record.buildId)
+    },
+    removeSettings(id: string) {
+      const record = rows.settingsRecord(id)
+      rows.removeSettings(id)
+      if (record) changed.add(record.buildId)
     },
     renewal: (id: string): Renewal | null => rows.renewal(id),
     putRenewal(renewal: Renewal) {
@@ -161,7 +191,8 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
     follow: followers.follow.bind(followers),
     /** A build went for good, and its flights with it. */
     dropBuild(buildId: string) {
-      for (const { id, buildId: of } of all().values()) if (of === buildId) held!.delete(id)
+      for (const id of ofBuild(buildId).keys()) held!.delete(id)
+      byBuild.delete(buildId)
       workedOut = null
     },
     /** What the last write changed is on disk. */
@@ -178,7 +209,7 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
   }
 }
 /** A part that is known by its build alone belongs to the build it comes in as. */
-function ofBuild({ buildId, snapshot }: Flight, to: string): Flight['snapshot'] {
+function snapshotIn({ buildId, snapshot }: Flight, to: string): Flight['snapshot'] {
   const { pack, parts } = snapshot
   return {
     ...snapshot,

@@ -77,6 +77,13 @@ const samples: Record<
   template: { set: { name: 'my way', order: [], own: [] }, then: { name: 'my new way' } },
   settings: { set: { currency: 'kr' }, then: { currency: 'mark' } },
   flight: { set: fieldsOf(makeFlight({ id: 'thing' })), then: { durationS: 200, note: 'gusty' } },
+  settingsRecord: {
+    set: {
+      ...{ buildId: 'marzipan', name: 'before filters', at: '2026-11-02T10:00', revision: 3 },
+      ...{ firmware: [{ device: 'flight controller', version: '4.5.1' }], text: 'set a = 1\nset b = 2' },
+    },
+    then: { name: 'before the new filters' },
+  },
   renewal: { set: { buildId: 'marzipan', key: 'p#0', at: '2026-11-03T10:00' }, then: { at: '2026-11-04T10:00' } },
   finding: { set: fieldsOf(makeFinding({ id: 'thing' })), then: { goneAt: '2026-11-05T12:00' } },
 }

@@ -16,8 +16,8 @@ import {
 } from '../../shared/schemas/scales'
 import { settingsSchema } from '../../shared/schemas/settings'
 import type { Settings } from '../../shared/settings'
-import type { Finding, Flight, Renewal } from '../../core/aircraft/flown'
-import { findingSchema, flightSchema, renewalSchema } from '../../shared/schemas/flights'
+import type { Finding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
+import { findingSchema, flightSchema, renewalSchema, settingsRecordSchema } from '../../shared/schemas/flights'
 import type { FlightService } from './flight-service'
 import type { Writing } from './build-service'
 import type { PartService } from './part-service'
@@ -166,6 +166,15 @@ export function keptHandlers({
       get: id => withoutId(flights.renewal(id)),
       put: (id, fields) => flights.putRenewal({ ...fields, id } as unknown as Renewal),
       remove: id => flights.removeRenewal(id),
+    },
+    settingsRecord: {
+      schema: settingsRecordSchema,
+      needsId: true,
+      nameOf: named('settings of a craft'),
+      scopeOf: buildOf,
+      get: id => withoutId(flights.settingsRecord(id)),
+      put: (id, fields) => flights.putSettings({ ...fields, id } as unknown as SettingsRecord),
+      remove: id => flights.removeSettings(id),
     },
     settings: {
       schema: settingsSchema,

@@ -3,7 +3,7 @@ import type { Lessons } from '../../core/aircraft/flown'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
 import { ListingBiasTable, type ListingObservation } from '../../core/mass/listings'
 import type { RuleCard } from '../../core/limits/rules'
-import { buildSheet, type NotedChange, type SheetWriting } from '../../shared/files/build-sheet'
+import { buildSheet, type NotedChange, type SheetWriting, type TaughtByCrash } from '../../shared/files/build-sheet'
 
 /** What is worked out over all loadouts of a build: plain data, so that another thread can do it. */
 export type ReportJob = {
@@ -13,7 +13,12 @@ export type ReportJob = {
   readonly lessons: Lessons | null
 } & (
   | { readonly kind: 'rows' }
-  | { readonly kind: 'sheet'; readonly writing: SheetWriting; readonly reasons: readonly NotedChange[] }
+  | {
+      readonly kind: 'sheet'
+      readonly writing: SheetWriting
+      readonly reasons: readonly NotedChange[]
+      readonly crashes: readonly TaughtByCrash[]
+    }
 )
 export type ReportResult<Job extends ReportJob> = Job extends { readonly kind: 'rows' }
   ? readonly FlightReportRow[]
@@ -24,6 +29,6 @@ export function doReportJob<Job extends ReportJob>(job: Job): ReportResult<Job> 
   const result =
     job.kind === 'rows'
       ? flightReport(job.build, job.cards, honesty, job.lessons)
-      : buildSheet(job.build, job.cards, honesty, job.writing, job.reasons, job.lessons)
+      : buildSheet(job.build, job.cards, honesty, job.writing, job.reasons, job.lessons, job.crashes)
   return result as ReportResult<Job>
 }

@@ -8,7 +8,7 @@ export type WritableBuildFile = Omit<BuildFile, 'journal' | 'massVersions'> & {
   readonly journal: Iterable<BuildFile['journal'][number]>
 }
 
-const { massVersions, journal, ownCards, flights, findings, renewals } = buildFileSchema.shape
+const { massVersions, journal, ownCards, flights, findings, renewals, settings } = buildFileSchema.shape
 
 /** The text of a build file, line by line: every item of a list has its own line, in the order of the schema. */
 export function* linesOfFile(file: WritableBuildFile): Generator<string> {
@@ -28,7 +28,8 @@ export function* linesOfFile(file: WritableBuildFile): Generator<string> {
   yield* rows('journal', parsed(journal.element, file.journal), '  ', ',')
   yield* rows('flights', parsed(flights.element, file.flights), '  ', ',')
   yield* rows('findings', parsed(findings.element, file.findings), '  ', ',')
-  yield* rows('renewals', parsed(renewals.element, file.renewals), '  ', '')
+  yield* rows('renewals', parsed(renewals.element, file.renewals), '  ', ',')
+  yield* rows('settings', parsed(settings.element, file.settings), '  ', '')
   yield '}\n'
 }
 

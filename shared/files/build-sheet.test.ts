@@ -5,7 +5,8 @@ import { ListingBiasTable } from '../../core/mass/listings'
 import type { Build } from '../../core/model/ledger'
 import marzipanFile from '../../demo/builds/marzipan.build.json'
 import { startingCards } from '../../core/limits/rules'
-import { buildSheet } from './build-sheet'
+import type { Lessons } from '../../core/aircraft/flown'
+import { buildSheet, type TaughtByCrash } from './build-sheet'
 
 const build = makeBuild({
   id: 'b',
@@ -87,5 +88,30 @@ describe('the build sheet', () => {
     expect(drawings[0]!.match(/<ellipse/g)!.length).toBeGreaterThanOrEqual(8)
     expect(drawings[1]).not.toContain('<ellipse')
     expect(sheet).not.toContain('NaN')
+  })
+})
+
+describe('flights in the build sheet', () => {
+  const marzipan = marzipanFile.build as unknown as Build
+  const said = [
+    {
+      ...{ buildId: marzipan.id, drive: 'd', style: 'cruise', efficiency: 0.38 },
+      ...{ lnKappa: 1.5, u: 0.05, flights: 7 },
+    } as const,
+  ]
+  const written = (lessons: Lessons | null, crashes: readonly TaughtByCrash[]) =>
+    buildSheet(marzipan, startingCards, new ListingBiasTable(), { currency: '€', ounces: false }, [], lessons, crashes)
+  it('say on how many the minutes rest, and what was learnt; without them neither is there', () => {
+    const sheet = written({ buildId: marzipan.id, said, packs: {} }, [
+      { at: '2026-11-06T16:02', kind: 'crash', lesson: 'Turn away from the sun.' },
+    ])
+    expect(sheet).toContain('Minutes rest on 7 flights.')
+    expect(sheet).toContain('## What was learnt\n\n- 2026-11-06, crash: Turn away from the sun.')
+    const before = written(null, [])
+    expect(before).not.toContain('Minutes rest')
+    expect(before).not.toContain('What was learnt')
+    // The minutes themselves are others.
+    const minutes = (text: string) => /\| ([\d.]+–[\d.]+ min) \|/.exec(text)![1]
+    expect(minutes(sheet)).not.toBe(minutes(before))
   })
 })

@@ -178,6 +178,19 @@ function notes(build: Build, reasons: readonly NotedChange[]): string[] {
   return noted.length > 0 ? ['', '## Notes', '', ...noted] : []
 }
 
+/** What a crash has taught. */
+export interface TaughtByCrash {
+  /** Local day and time. */
+  readonly at: string
+  readonly kind: string
+  readonly lesson: string
+}
+
+function taughtBy(crashes: readonly TaughtByCrash[]): string[] {
+  const rows = crashes.map(({ at, kind, lesson }) => `- ${at.slice(0, 10)}, ${cell(kind)}: ${cell(lesson)}`)
+  return rows.length > 0 ? ['', '## What was learnt', '', ...rows] : []
+}
+
 /** The build sheet as Markdown: totals and verdicts, the ledger by group, every loadout, and what was noted. */
 export function buildSheet(
   build: Build,
@@ -186,6 +199,7 @@ export function buildSheet(
   writing: SheetWriting,
   reasons: readonly NotedChange[] = [],
   lessons: Lessons | null = null,
+  crashes: readonly TaughtByCrash[] = [],
 ): string {
   const estimates = estimatesOf(build, honesty)
   const overview = overviewOf(build, defaultLoadout(build), cards, estimates)
@@ -196,6 +210,7 @@ export function buildSheet(
     ...loadouts(build, cards, honesty, lessons),
     ...balance(build, overview, estimates),
     ...notes(build, reasons),
+    ...taughtBy(crashes),
     '',
     'A planning aid, not legal advice. Rules change: confirm with your aviation authority.',
     '',

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { firstVersions, newerThanKnown, saysEveryPart, upcastFile, type Versions } from '../../core/changes/commands'
-import type { Finding, Flight, Renewal } from '../../core/aircraft/flown'
+import type { Finding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
 import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
 import { idSchema } from '../../core/text/schemas'
 import { buildSchema, massSchema } from './build'
-import { findingSchema, flightSchema, mostFlights, renewalSchema } from './flights'
+import { findingSchema, flightSchema, mostFlights, renewalSchema, settingsRecordSchema } from './flights'
 import { journalRecordSchema, type JournalRecord } from './journal'
 import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
@@ -40,6 +40,7 @@ export const buildFileSchema = z.strictObject({
   flights: z.array(flightSchema).max(mostFlights),
   findings: z.array(findingSchema).max(mostFlights),
   renewals: z.array(renewalSchema).max(mostFlights),
+  settings: z.array(settingsRecordSchema).max(mostFlights),
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat
@@ -54,6 +55,8 @@ export interface BuildFile {
   readonly flights: readonly Flight[]
   readonly findings: readonly Finding[]
   readonly renewals: readonly Renewal[]
+  /** Configurations; their texts are left out unless that was asked for. */
+  readonly settings: readonly SettingsRecord[]
 }
 
 /** The first thing wrong with parsed data, as one sentence that names the place. */
@@ -84,7 +87,7 @@ export function readBuildFile(text: string): { file: BuildFile } | { problem: st
   const newer = newerThanKnown(versions)
   if (newer !== null) return { problem: newerPart(newer) }
   const parsed = buildFileSchema.safeParse({
-    ...(version < firstWithFlights ? { flights: [], findings: [], renewals: [] } : {}),
+    ...(version < firstWithFlights ? { flights: [], findings: [], renewals: [], settings: [] } : {}),
     ...upcastFile(data as Readonly<Record<string, unknown>>, versions),
     version: buildFileVersion,
     versions,

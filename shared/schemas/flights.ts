@@ -8,6 +8,7 @@ import {
   type Flight,
   type FlightSnapshot,
   type Renewal,
+  type SettingsRecord,
 } from '../../core/aircraft/flown'
 import { chemistries, styles } from '../../core/model/data'
 import { pictureIdsSchema } from '../../core/slices/lines'
@@ -164,6 +165,22 @@ export const renewalSchema = z.strictObject({
   at: localTimeSchema,
 }) satisfies z.ZodType<Renewal>
 
+/** The longest configuration text, characters. Our choice: many times what a flight controller writes out. */
+export const mostSettingsText = 400_000
+export const settingsRecordSchema = z.strictObject({
+  id: idSchema,
+  buildId: idSchema,
+  name: nameSchema('The name'),
+  at: localTimeSchema,
+  revision: z.int().nonnegative(),
+  firmware: z
+    .array(z.strictObject({ device: nameSchema('The device'), version: shortTextSchema('The version') }))
+    .max(20, 'At most 20 devices.'),
+  text: z
+    .string()
+    .max(mostSettingsText, `A configuration has at most ${mostSettingsText.toLocaleString('en')} characters.`),
+}) satisfies z.ZodType<SettingsRecord>
+
 const learntSchema = z.strictObject({ value: z.number(), u: z.number(), flights: z.int() })
 const packLearntSchema = z.strictObject({
   usable: learntSchema.nullable(),
@@ -188,6 +205,8 @@ export const flightsReplySchema = z.strictObject({
   flights: z.array(flightSchema),
   findings: z.array(findingSchema),
   renewals: z.array(renewalSchema),
+  /** Without their texts: each is asked for when it is looked at. */
+  settings: z.array(settingsRecordSchema),
   /** What the parts of the build have flown, on whichever craft. */
   lives: z.array(
     z.strictObject({

@@ -21,6 +21,7 @@ export const keptKinds = {
   flight: 'flights',
   finding: 'flights',
   renewal: 'flights',
+  settingsRecord: 'flights',
 } as const satisfies Record<string, KeptDocument>
 export type KeptKind = keyof typeof keptKinds
 

@@ -1,21 +1,44 @@
 import { CoreInputError } from '../../basics/errors'
 import { discharge, openCircuitV, type DischargeOf, type PackModel } from '../power'
 
-/** Relative width at which a power found by halving is taken. */
+/** How close a power is found: relative, in the power and in the time it lasts. */
 const closeEnough = 1e-12
 /** No craft of this kind draws more, W: where nothing else ends the search. */
 const mostW = 1e6
+/** Next to no power, W. */
+const leastW = 1e-6
 
-/** The greatest power between two bounds that `holds`, which is true below some power and false above; halving the ratio. */
-function greatest(low: number, high: number, holds: (powerW: number) => boolean): number {
-  let [from, to] = [low, high]
-  while (to - from > closeEnough * to) {
-    const middle = Math.sqrt(from * to)
-    if (middle <= from || middle >= to) break
-    if (holds(middle)) from = middle
-    else to = middle
+/** Steps after which a search ends however close it is: halving alone would be done in fifty. */
+const mostSteps = 80
+
+/**
+ * The greatest power between two bounds at which a flight lasts so many seconds; longer below, shorter above. The logarithm
+ * of the time falls nearly evenly with that of the power, so chords find it in a few steps (regula falsi in its Illinois
+ * form); where a chord does not serve, the ratio is halved.
+ */
+function powerLasting(low: number, high: number, seconds: number, timeS: (powerW: number) => number): number {
+  const off = (lnPower: number) => Math.log(timeS(Math.exp(lnPower)) / seconds)
+  let [from, to] = [Math.log(low), Math.log(high)]
+  let [above, below] = [off(from), off(to)]
+  let side = 0
+  for (let step = 0; step < mostSteps && to - from > closeEnough; step++) {
+    const chord = (from * below - to * above) / (below - above)
+    const isChord = Number.isFinite(chord) && chord > from && chord < to
+    const at = isChord ? chord : (from + to) / 2
+    if (at <= from || at >= to) break
+    const value = off(at)
+    if (Math.abs(value) < closeEnough) return Math.exp(at)
+    if (value > 0) {
+      ;[from, above] = [at, value]
+      if (side === 1) below /= 2
+      side = 1
+    } else {
+      ;[to, below] = [at, value]
+      if (side === -1) above /= 2
+      side = -1
+    }
   }
-  return (from + to) / 2
+  return Math.exp((from + to) / 2)
 }
 
 /**
@@ -32,13 +55,12 @@ export function meanPowerW(pack: PackModel, fromCharge: number, toCharge: number
   const ohm = (pack.cells * pack.cellResistanceMohm) / 1000
   const endV = pack.cells * openCircuitV(pack.chemistry, toCharge)
   const most = ohm > 0 ? Math.min(mostW, (endV * endV) / (4 * ohm)) : mostW
-  const lasts = (powerW: number) =>
-    discharge(pack, { powerW, startCharge: fromCharge, cutOffCellV: 0, reserve: toCharge }).timeS >= seconds
-  const least = 1e-6
+  const timeS = (powerW: number) =>
+    discharge(pack, { powerW, startCharge: fromCharge, cutOffCellV: 0, reserve: toCharge }).timeS
   // Just below the most it can give, so that the pack is not taken to collapse by a rounding.
   const top = most * (1 - 1e-9)
-  if (lasts(top) || !lasts(least)) return null
-  return greatest(least, top, lasts)
+  if (timeS(top) >= seconds || timeS(leastW) < seconds) return null
+  return powerLasting(leastW, top, seconds, timeS)
 }
 
 /**
@@ -48,7 +70,6 @@ export function meanPowerW(pack: PackModel, fromCharge: number, toCharge: number
 export function powerThatLastsW(pack: PackModel, of: Omit<DischargeOf, 'powerW'>, seconds: number): number {
   if (!(seconds > 0) || !Number.isFinite(seconds))
     throw new CoreInputError('powerThatLastsW', 'seconds', seconds, { is: 'in range', above: 0 })
-  const lasts = (powerW: number) => discharge(pack, { ...of, powerW }).timeS >= seconds
-  const least = 1e-6
-  return lasts(least) ? greatest(least, mostW, lasts) : 0
+  const timeS = (powerW: number) => discharge(pack, { ...of, powerW }).timeS
+  return timeS(leastW) >= seconds ? powerLasting(leastW, mostW, seconds, timeS) : 0
 }

@@ -22,6 +22,14 @@ CREATE TABLE renewals (
   value     TEXT NOT NULL CHECK (json_valid(value))
 ) STRICT;
 
+-- Configurations of a craft, each as it was one day.
+CREATE TABLE settings_records (
+  id        TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
+  build_id  TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
+  value     TEXT NOT NULL CHECK (json_valid(value))
+) STRICT;
+CREATE INDEX settings_records_by_build ON settings_records (build_id);
+
 -- The journal of what is kept outside the builds gains their document, and the build an entry is about.
 CREATE TABLE kept_journal_next (
   seq      INTEGER PRIMARY KEY AUTOINCREMENT,

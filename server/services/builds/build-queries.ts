@@ -91,7 +91,12 @@ export class BuildQueries {
     const { cache, rules, reports, journal, flights } = this.has
     const { build } = cache.get(id)
     const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
-    return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons, lessons: flights.lessonsOf(id) })
+    const crashes = flights
+      .kept(id)
+      .findings.filter(({ lesson }) => lesson.trim() !== '')
+      .map(({ foundAt: at, kind, lesson }) => ({ at, kind, lesson }))
+    const lessons = flights.lessonsOf(id)
+    return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons, lessons, crashes })
   }
 
   /** Every build on the shelf as it is taken to the field; one that cannot be read is left at home. */

@@ -10,6 +10,7 @@ const views = [
   ['findings', 'Findings'],
   ['lives', 'Lives'],
   ['log', 'Log'],
+  ['settings', 'Settings'],
 ] as const
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'flights')
 const show = (key: string) => router.replace({ query: { ...route.query, view: key === 'flights' ? undefined : key } })
@@ -164,6 +165,7 @@ const nextBand = computed(() => {
             A log belongs to a flight: note the flight first, its minutes are enough.
           </p>
         </template>
+        <SettingsRecords v-else-if="view === 'settings'" />
         <template v-else-if="view === 'lives'">
           <p class="soft">
             Flights and minutes of every part since it was fitted, on whichever build it flew.

@@ -34,11 +34,19 @@ const days = computed(() => {
   return [...groups]
 })
 const standing = (entry: JournalEntry) => (entry.kind !== 'do' ? '' : entry.undone === 'in force' ? '' : entry.undone)
+const flights = useFlightsStore()
+/** Where it was flown, and the texts of its settings, go with the build file only when somebody says so. */
+const isPrivate = ref(false)
+const hasPrivate = computed(
+  () => flights.settings.length > 0 || flights.flights.some(({ place }) => place !== ''),
+)
+/** What crashes and damage have taught. */
+const taught = computed(() => flights.findings.filter(({ lesson }) => lesson.trim() !== ''))
 const files = computed(() => [
   {
     title: 'Build file',
     what: 'everything of this build, to keep or to bring in elsewhere',
-    href: `/api/builds/${store.build!.id}/export/build.json`,
+    href: `/api/builds/${store.build!.id}/export/build.json${isPrivate.value ? '?private=1' : ''}`,
   },
   { title: 'Parts list', what: 'CSV for a spreadsheet', href: `/api/builds/${store.build!.id}/export/parts.csv` },
   { title: 'Build sheet', what: 'Markdown, to read and to share', href: `/api/builds/${store.build!.id}/export/sheet.md` },
@@ -170,9 +178,24 @@ const files = computed(() => [
           download
         >{{ file.title }}</a><span class="soft">{{ file.what }}</span>
       </div>
+      <el-checkbox
+        v-if="hasPrivate"
+        v-model="isPrivate"
+      >
+        with places of flights and texts of settings
+      </el-checkbox>
       <p class="soft">
         The build file keeps every version of the grams and this journal: bringing it in gives the same build.
       </p>
+      <template v-if="taught.length > 0">
+        <h3>What was learnt</h3>
+        <p
+          v-for="finding in taught"
+          :key="finding.id"
+        >
+          <b>{{ findingTitle(finding.kind) }}, {{ flightDay(finding.foundAt) }}.</b> {{ finding.lesson }}
+        </p>
+      </template>
     </aside>
   </div>
 </template>
