@@ -93,11 +93,8 @@ describe('the build sheet', () => {
 
 describe('flights in the build sheet', () => {
   const marzipan = marzipanFile.build as unknown as Build
-  const said = [
-    {
-      ...{ buildId: marzipan.id, drive: 'd', style: 'cruise', efficiency: 0.38 },
-      ...{ lnKappa: 1.5, u: 0.05, flights: 7 },
-    } as const,
+  const said: Lessons['said'] = [
+    { buildId: marzipan.id, drive: 'd', style: 'cruise', efficiency: 0.38, lnKappa: 1.5, u: 0.05, flights: 7 },
   ]
   const written = (lessons: Lessons | null, crashes: readonly TaughtByCrash[]) =>
     buildSheet(marzipan, startingCards, new ListingBiasTable(), { currency: '€', ounces: false }, [], lessons, crashes)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { fixed, minutesBand, minutesFigure, percentSure } from '#core/text/display'
 
-/** The loadout on view before it takes off: how long it may fly, what it rests on, its chance of the goal, what is open. */
+/** The loadout on view before it takes off: how long it may fly, what it rests on, its chance of the goal. */
 const store = useBuildStore()
 const flights = useFlightsStore()
 const { next, chance, goal } = useNextFlight()
@@ -15,7 +15,6 @@ const lastWords = computed(() => {
   const left = worked?.used && pack ? 100 * (pack.startCharge - worked.used.mah / pack.capacityMah) : null
   return `${flightDay(last.value.flownAt)}${left === null ? '' : `, ${fixed(Math.max(0, left), 0)} % left`}`
 })
-const open = computed(() => flights.findings.filter(({ goneAt }) => goneAt === null).length)
 </script>
 
 <template>
@@ -44,10 +43,10 @@ const open = computed(() => flights.findings.filter(({ goneAt }) => goneAt === n
       <span class="soft">Last with this pack</span>
       <b>{{ lastWords }}</b>
     </div>
-    <div v-if="open > 0">
-      <span class="soft">Found and not gone</span>
-      <b class="open">{{ open === 1 ? 'one finding' : `${open} findings` }}</b>
-    </div>
+    <NuxtLink
+      to="/field"
+      class="button field-link no-print"
+    >In the field</NuxtLink>
   </div>
 </template>
 
@@ -70,7 +69,8 @@ const open = computed(() => flights.findings.filter(({ goneAt }) => goneAt === n
 .next small {
   color: var(--ink-soft);
 }
-.open {
-  color: var(--close);
+.field-link {
+  margin-left: auto;
+  align-self: center;
 }
 </style>

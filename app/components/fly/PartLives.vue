@@ -5,7 +5,11 @@ import { slotFacts } from '#core/model/ledger'
 import { isNotRead, readNumber } from '#core/text/units'
 
 /** What the parts have flown since they were fitted, against the builder's own limits. */
-const { isAll } = defineProps<{ isAll?: boolean }>()
+const { isAll, overOnly } = defineProps<{
+  isAll?: boolean
+  /** Only those beyond their limit, and nothing where there are none. */
+  overOnly?: boolean
+}>()
 const store = useBuildStore()
 const flights = useFlightsStore()
 const settings = useSettingsStore()
@@ -23,7 +27,8 @@ const rows = computed(() =>
       const limit = limits.value[life.slot] ?? null
       const share = limit === null ? 0 : life.flights / limit
       return { ...life, limit, share, isOver: share >= 1 }
-    }),
+    })
+    .filter(({ isOver }) => isOver || !overOnly),
 )
 /** Kinds that fly on this build, for their limits. */
 const kinds = computed(() => [...new Set(flights.lives.map(({ slot }) => slot))])
@@ -50,13 +55,13 @@ async function renew(key: string) {
 
 <template>
   <p
-    v-if="rows.length === 0"
+    v-if="rows.length === 0 && !overOnly"
     class="soft"
   >
     No part has flown yet.
   </p>
   <ul
-    v-else
+    v-else-if="rows.length > 0"
     class="lives"
   >
     <li
@@ -69,7 +74,15 @@ async function renew(key: string) {
           <b>{{ slotFacts[life.slot].label }}</b> {{ life.name }} <small class="soft">{{ whereWords(life) }}</small>
         </span><span class="figure">{{ life.flights }}</span><span class="figure soft">
           {{ minutesFigure(life.minutes) }} min
-        </span>
+        </span><el-button
+          v-if="isAll"
+          link
+          type="primary"
+          :disabled="life.retiredAt !== null || !here.has(life.key)"
+          @click="renew(life.key)"
+        >
+          New one fitted
+        </el-button>
       </div>
       <div
         v-if="life.limit !== null"
@@ -83,14 +96,6 @@ async function renew(key: string) {
       >
         Look at it: {{ life.flights }} of {{ life.limit }} flights.
       </p>
-      <el-button
-        v-if="isAll && life.retiredAt === null && here.has(life.key)"
-        link
-        type="primary"
-        @click="renew(life.key)"
-      >
-        New one fitted
-      </el-button>
     </li>
   </ul>
   <template v-if="isAll && kinds.length > 0">
@@ -133,7 +138,7 @@ li {
 }
 .head {
   display: grid;
-  grid-template-columns: 1fr 34px 62px;
+  grid-template-columns: 1fr 34px 62px auto;
   gap: 6px;
   align-items: baseline;
 }

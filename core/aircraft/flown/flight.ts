@@ -2,7 +2,7 @@ import type { Chemistry, Style } from '../../model/data'
 import { packLabel, type Build, type Line, type LoadoutChoice } from '../../model/ledger'
 import { countedLines } from '../../mass/loadout'
 import { cellResistanceOf, craftOf, driveOf, startChargeOf } from '../currents'
-import { flownParts, type FlownPart } from './lives'
+import { flownParts, type FlownPart } from './flown-parts'
 import { idealHoverW, usualCutOffV, type FlightPlan } from '../power'
 
 /** The pack of a flight as it was said to be then. */

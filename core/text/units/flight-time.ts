@@ -1,3 +1,4 @@
+import { splitEnding } from './endings'
 import { isNotRead, readNumber, type NotRead } from './read-number'
 
 /** A time in the air as somebody said it: seconds, and the step of its last digit, seconds. */
@@ -6,16 +7,15 @@ export interface FlightTime {
   readonly stepS: number
 }
 
-const clock = /^(\d{1,3})\s*(?::|m(?:in)?\.?\s*|′|')\s*(\d{1,2})\s*(?:s|sec|″|")?$/i
-const secondsOnly = /^(.+?)\s*(?:s|sec|seconds)$/i
-const minutesOnly = /^(.+?)\s*(?:m|min|minutes)?$/i
+/** `3:20`, `3 min 20`, `3m20s`: blanks are single ones by then. */
+const clock = /^(\d{1,3}) ?(?::|min|m|′|') ?(\d{1,2})(?: ?(?:s|sec|″|"))?$/i
 
 /**
  * Reads a time in the air as people say it: `3:20` and `3 min 20`, `3.2` and `3,2` minutes, `200 s`. A bare number is
  * minutes. Nothing, zero, and more than `mostMinutes` are refused with a sentence.
  */
 export function readFlightTime(text: string, mostMinutes: number): FlightTime | NotRead {
-  const said = text.trim()
+  const said = text.trim().replace(/\s+/g, ' ')
   if (said === '') return { problem: 'Say how long it flew: 3:20, 3.2 or 200 s.' }
   const time = parts(said)
   if (isNotRead(time)) return time
@@ -32,10 +32,10 @@ function parts(said: string): FlightTime | NotRead {
     if (seconds > 59) return { problem: `“${said}” has more than 59 seconds behind the minutes.` }
     return { seconds: 60 * Number(onClock[1]) + seconds, stepS: 1 }
   }
-  const inSeconds = secondsOnly.exec(said)
-  const number = readNumber((inSeconds ?? minutesOnly.exec(said))![1]!)
+  const { body, ending } = splitEnding(said, ['s', 'sec', 'seconds', 'm', 'min', 'minutes'])
+  const number = readNumber(body)
   if (isNotRead(number)) return { problem: `“${said}” is no time in the air. Type 3:20, 3.2 or 200 s.` }
-  const unit = inSeconds ? 1 : 60
+  const unit = ending?.startsWith('s') ? 1 : 60
   return { seconds: number.value * unit, stepS: number.step * unit }
 }
 

@@ -66,10 +66,6 @@ const nextBand = computed(() => {
           class="no-print"
           @show="show"
         />
-        <NuxtLink
-          to="/field"
-          class="button no-print"
-        >In the field</NuxtLink>
         <el-button
           type="primary"
           class="no-print"
@@ -99,12 +95,17 @@ const nextBand = computed(() => {
               Fly keeps what was flown: how long, on which pack, with how many volts left. From then on the minutes of
               Packs rest on it.
             </p>
-            <el-button
-              type="primary"
-              @click="isNoting = true"
-            >
-              Note a flight
-            </el-button>
+            <p>
+              <el-button
+                type="primary"
+                @click="isNoting = true"
+              >
+                Note a flight
+              </el-button> <NuxtLink
+                to="/field"
+                class="button"
+              >Open the page for the field</NuxtLink>
+            </p>
           </div>
           <template v-else>
             <div class="board">
@@ -133,8 +134,7 @@ const nextBand = computed(() => {
                   :findings="flights.findings"
                   :flights="flights.flights"
                 />
-                <h3>Lives</h3>
-                <PartLives />
+                <PartLives over-only />
               </section>
             </div>
             <FlightTable
