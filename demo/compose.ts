@@ -4,7 +4,9 @@
  */
 import { mkdtempSync, readFileSync, readdirSync, writeFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
+import { gzipSync } from 'node:zlib'
 import { join } from 'node:path'
+import type { WorkedFlight } from '../core/aircraft/flown'
 import type { Command } from '../core/changes/commands'
 import {
   blankAim,
@@ -20,6 +22,7 @@ import { typicalMass } from '../core/parts/catalogue'
 import type { FlightPlan } from '../core/aircraft/power'
 import { makeApplication } from '../server/services/application'
 import { demoKits, demoParts } from './drawer'
+import { logOf, loggedFlights } from './logs'
 import { demoFindings, demoSeasons, demoSettings, lastDemoDay } from './flights'
 import { flySeason } from '../simulators/flights/season'
 import { flightPlanOf } from '../core/aircraft/flight'
@@ -580,6 +583,14 @@ for (const [id, season] of Object.entries(demoSeasons)) {
     ...changesOf('settingsRecord', settings),
   ]
   await app.keeping.change('flights', [{ changes, key: null, onTop: false }])
+  const { worked } = app.flights.ofBuild(id)
+  for (const flight of flights.filter(one => (loggedFlights as readonly string[]).includes(one.id))) {
+    const logged = logOf(flight, worked.find(one => one.id === flight.id)! as WorkedFlight)
+    writeFileSync(join(here, 'logs', `${flight.id}.csv.gz`), gzipSync(logged.text, { level: 9 }))
+    const { id: flightId, loggedMah, resistance } = logged.flight
+    const change = { kind: 'flight' as const, id: flightId, set: { loggedMah, resistance } }
+    await app.keeping.change('flights', [{ changes: [change], key: null, onTop: false }])
+  }
   writeFileSync(join(here, 'builds', `${id}.build.json`), app.files.exportBuild(id, true))
 }
 

@@ -37,6 +37,8 @@ const pages = [
   '/builds/treacle/assemble?step=directions',
   '/builds/treacle/assemble?view=maiden',
   '/builds/nougat/record',
+  ...['', '?view=findings', '?view=charts', '?view=lives', '?view=settings'].map(view => `/builds/praline/fly${view}`),
+  '/field',
   '/',
   '/drawer',
   '/drawer?part=strap-12',

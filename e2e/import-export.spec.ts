@@ -37,6 +37,11 @@ test('rows from a spreadsheet: mapping, preview, the good ones taken, the bad on
 test('a build goes out as a file and comes in again; a newer version is refused', async ({ app, server }) => {
   await server.bringIn('praline')
   await app.goto(`${server.address}/builds/praline/record`)
+  const plain = await server.json<{ flights: { place: string }[]; settings: { text: string }[] }>(
+    '/api/builds/praline/export/build.json',
+  )
+  expect([...plain.flights.map(({ place }) => place), ...plain.settings.map(({ text }) => text)].join('')).toBe('')
+  await app.getByText('with places of flights and texts of settings').click()
   const [download] = await Promise.all([
     app.waitForEvent('download'),
     app.getByRole('link', { name: 'Build file' }).click(),

@@ -37,6 +37,7 @@ const views = [
   '/builds/praline/fly',
   '/builds/praline/fly?view=findings',
   '/builds/praline/fly?view=lives',
+  '/builds/praline/fly?view=charts',
   '/builds/praline/fly?view=log',
   '/builds/praline/fly?view=settings',
 ]

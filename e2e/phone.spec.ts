@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs'
+import { gunzipSync } from 'node:zlib'
 import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { BuildReply } from '../shared/schemas/api'
+import { choose } from './controls'
 import { expect, loadedAhead, OwnServer, written, test as base } from './server'
 
 const name = 'tram-shed.home'
@@ -281,4 +283,35 @@ test('a card of the drawer is edited as its row is', async ({ phone, home }) => 
         )?.mass?.valueG,
     )
     .toBe(9.33)
+})
+
+test('a flight is noted in the field, and its log is read, compressed and kept', async ({ phone, home }) => {
+  await at(phone, '/field')
+  await expect(phone.getByText('Ready for the field')).toBeVisible()
+  await choose(phone.getByLabel('Build', { exact: true }), 'Marzipan')
+  await phone.getByRole('button', { name: /^Go/ }).click()
+  await phone.evaluate(() => {
+    const clock = JSON.parse(localStorage.getItem('field-clock')!) as { startedMs: number }
+    localStorage.setItem('field-clock', JSON.stringify({ ...clock, startedMs: clock.startedMs - 20_000 }))
+  })
+  await phone.reload()
+  await phone.getByRole('button', { name: /^Landed/ }).click()
+  await phone.getByRole('button', { name: 'Keep flight 1' }).click()
+  await expect(phone.getByText('Flight 1 of Marzipan is noted')).toBeVisible()
+  await at(phone, '/builds/marzipan/fly?view=log')
+  const rows = Array.from(
+    { length: 400 },
+    (_, i) => `${i / 10},${16 - i / 800 - (i % 7 < 3 ? 0.4 : 0.2)},${i % 7 < 3 ? 12 : 6}`,
+  )
+  const buffer = Buffer.from(`time (s),volts (V),amps (A)\n${rows.join('\n')}\n`)
+  await phone.locator('input[type=file]').setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer })
+  await written(phone, () => phone.getByRole('button', { name: /^Use these/ }).click(), '/api/kept/flights')
+  const { flights } = await home.json<{ flights: { logId: string | null; loggedMah: number }[] }>(
+    '/api/builds/marzipan/flights',
+  )
+  expect(flights).toHaveLength(1)
+  expect(flights[0]!.loggedMah).toBeGreaterThan(90)
+  const kept = await fetch(`${home.address}/api/logs/${flights[0]!.logId}`)
+  expect(kept.ok).toBe(true)
+  expect(gunzipSync(Buffer.from(await kept.arrayBuffer())).toString()).toContain('time (s),volts (V),amps (A)')
 })

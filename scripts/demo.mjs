@@ -34,7 +34,10 @@ if (isNew) {
   }
 }
 if ((await (await fetch(`${address}/api/scales`)).json()).scales.length === 0) await loadScales()
-if (isNew) await loadDrawer()
+if (isNew) {
+  await loadDrawer()
+  await loadLogs()
+}
 console.log(
   `Jolly Gram with its demo data is at ${address}${isNew ? '' : ' (as you left it; “npm run demo -- --fresh” starts over)'}`,
 )
@@ -87,5 +90,17 @@ async function loadScales() {
       takenAt: new Date(Date.now() - daysAgo * 86_400_000).toISOString(),
       placings: placed,
     })
+  }
+}
+
+/** Logs of three flights lie beside the database, each named by its flight. */
+async function loadLogs() {
+  const folder = join(root, 'demo/logs')
+  for (const name of readdirSync(folder)) {
+    const answer = await fetch(`${address}/api/logs`, { method: 'POST', body: readFileSync(join(folder, name)) })
+    if (!answer.ok) throw new Error(await answer.text())
+    const { id: logId } = await answer.json()
+    const change = { kind: 'flight', id: name.replace('.csv.gz', ''), set: { logId } }
+    await send('POST', '/api/kept/flights', { edits: [{ changes: [change] }] })
   }
 }

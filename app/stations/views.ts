@@ -8,7 +8,7 @@ export const stationViews = {
   packs: ['', '?view=discharge', '?view=setups', '?view=go'],
   assemble: ['', '?view=connections', '?view=maiden', '?view=repair'],
   balance: ['', '?view=camera'],
-  fly: ['', '?view=findings', '?view=lives', '?view=log', '?view=settings'],
+  fly: ['', '?view=findings', '?view=charts', '?view=lives', '?view=log', '?view=settings'],
   record: [''],
 } as const satisfies Readonly<Record<string, readonly string[]>>
 

@@ -15,6 +15,8 @@ export const useFlightsStore = defineStore('flights', () => {
   const findings = shallowRef<readonly Finding[]>([])
   const worked = shallowRef<ReadonlyMap<string, WorkedFlight>>(new Map())
   const renewals = shallowRef<readonly Renewal[]>([])
+  const unreadable = ref(0)
+  const powers = shallowRef<FlightsReply['powers']>([])
   const settings = shallowRef<readonly SettingsRecord[]>([])
   const lives = shallowRef<FlightsReply['lives']>([])
   const offered = shallowRef<FlightsReply['offered']>([])
@@ -57,6 +59,8 @@ export const useFlightsStore = defineStore('flights', () => {
     worked.value = new Map(reply.worked.map(one => [one.id, one]))
     offered.value = reply.offered
     lives.value = reply.lives
+    unreadable.value = reply.unreadable
+    powers.value = reply.powers
     settings.value = reply.settings
     renewals.value = reply.renewals
     lessons.value = reply.lessons
@@ -115,6 +119,7 @@ export const useFlightsStore = defineStore('flights', () => {
     worked.value = new Map()
     offered.value = []
     lives.value = []
+    powers.value = []
     settings.value = []
     renewals.value = []
     lessons.value = null
@@ -126,6 +131,8 @@ export const useFlightsStore = defineStore('flights', () => {
     worked,
     offered,
     lives,
+    unreadable,
+    powers,
     settings,
     renewals,
     lessons,

@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest'
 import { makePart } from '../../core/parts/drawer'
 import { findHits, type Findable } from './find-hits'
 
-const nothing: Findable = { builds: [], stations: [], buildName: '', lines: [], parts: [], cards: [], actions: [] }
+const nothing: Findable = {
+  builds: [],
+  stations: [],
+  buildName: '',
+  lines: [],
+  parts: [],
+  cards: [],
+  flights: [],
+  actions: [],
+}
 const given: Findable = {
   ...nothing,
   builds: [{ id: 'b', name: 'Praline', craftClass: '2-inch' }],
@@ -12,6 +21,7 @@ const given: Findable = {
     makePart({ id: 'p', slot: 'strap', name: 'Strap, 12 mm', bag: 'Bag 3', tags: ['spare'] }),
     makePart({ id: 'q', slot: 'strap', name: 'Rubber ring', bag: 'Bag 3', tags: ['spare', 'thin'] }),
   ],
+  flights: [{ id: 'f', title: '22 Nov, 15:42 · 3:25', words: 'Q2 harbour wall', to: '/builds/b/fly?flight=f' }],
   actions: [{ title: 'Take back the last change', act: () => {} }],
 }
 const found = (typed: string) => findHits(typed, given).map(hit => `${hit.title} | ${hit.detail} | ${hit.to ?? 'acts'}`)
@@ -23,7 +33,7 @@ describe('Find', () => {
       'Weigh | station of Praline | /builds/b/weigh',
       'Shelf | place | /',
     ])
-    expect(found('')).toHaveLength(8)
+    expect(found('')).toHaveLength(9)
   })
   it('finds parts of the drawer by name, kind, bag and tag, in any order of words', () => {
     expect(found('12 strap')).toContain('Strap, 12 mm | strap · in the drawer · Bag 3 | /drawer?part=p')
@@ -32,6 +42,11 @@ describe('Find', () => {
   it('finds bags and tags with how much is in them', () => {
     expect(found('bag 3')).toContain('Bag 3 | bag · 2 kinds of parts | /drawer?filter=Bag%203')
     expect(found('thin')).toContain('thin | tag · 1 kind of parts | /drawer?filter=thin')
+  })
+  it('finds flights of the open build by day, pack and place', () => {
+    const flight = '22 Nov, 15:42 · 3:25 | flown with Praline | /builds/b/fly?flight=f'
+    for (const typed of ['harbour', '22 nov', 'q2 wall']) expect(found(typed)).toContain(flight)
+    expect(found('')).not.toContain(flight)
   })
   it('finds settings by what they are about, and things to do', () => {
     expect(found('currency')).toEqual(['Figures | settings | /settings#figures'])

@@ -26,6 +26,13 @@ export interface Findable {
   readonly lines: readonly Found[]
   readonly parts: readonly Part[]
   readonly cards: readonly RuleCard[]
+  /** What was flown with the open build, in words to be found by. */
+  readonly flights: readonly {
+    readonly id: string
+    readonly title: string
+    readonly words: string
+    readonly to: string
+  }[]
   readonly actions: readonly { readonly title: string; readonly act: () => void }[]
 }
 
@@ -36,6 +43,7 @@ export const findPlaces: readonly Place[] = [
   { title: 'Rules', to: '/rules' },
   { title: 'Settings', to: '/settings' },
   { title: 'Glossary', to: '/glossary' },
+  { title: 'In the field', to: '/field' },
 ]
 export const findSettings: readonly Place[] = [
   { title: 'Looks', to: '/settings#looks', words: 'dark light day night bench theme' },
@@ -85,6 +93,9 @@ export function findHits(typed: string, given: Findable): Hit[] {
   const cards = given.cards
     .filter(one => matches(one.place, one.purpose))
     .map(one => ({ key: `card-${one.id}`, title: cardName(one), detail: limitInWords(one), to: `/rules#${one.id}` }))
+  const flights = given.flights
+    .filter(one => matches(one.title, one.words))
+    .map(({ id, title, to }) => ({ key: `flight-${id}`, title, detail: `flown with ${given.buildName}`, to }))
   const actions = given.actions
     .filter(one => matches(one.title))
     .map(one => ({ key: `act-${one.title}`, title: one.title, detail: 'do it', act: one.act }))
@@ -94,6 +105,7 @@ export function findHits(typed: string, given: Findable): Hit[] {
     ...lines.slice(0, 12),
     ...parts.slice(0, 12),
     ...heapHits(given.parts, matches),
+    ...flights.slice(0, 8),
     ...cards,
     ...places,
     ...wordHits(matches),

@@ -5,7 +5,7 @@ import type { Db } from './open-database'
 /** SQL of flights and findings. */
 export function flightsRepository(db: Db) {
   const sql = {
-    flights: db.prepare('SELECT value FROM flights ORDER BY flown_at, id').pluck(),
+    flights: db.prepare('SELECT id, build_id AS buildId, value FROM flights ORDER BY flown_at, id'),
     flight: db.prepare('SELECT value FROM flights WHERE id = :id').pluck(),
     putFlight: db.prepare(`
       INSERT INTO flights (id, build_id, flown_at, value) VALUES (:id, :buildId, :flownAt, :value)
@@ -33,7 +33,17 @@ export function flightsRepository(db: Db) {
   const one = <T>(text: unknown, parse: (value: unknown) => T): T | null =>
     text === undefined ? null : parse(JSON.parse(text as string))
   return {
-    allFlights: (): Flight[] => (sql.flights.all() as string[]).map(text => flightSchema.parse(JSON.parse(text))),
+    /** All flights; those that cannot be read, as another program or a newer version may have left them, are counted by build. */
+    allFlights(): { readonly flights: Flight[]; readonly unreadable: ReadonlyMap<string, number> } {
+      const flights: Flight[] = []
+      const unreadable = new Map<string, number>()
+      for (const { buildId, value } of sql.flights.all() as { buildId: string; value: string }[]) {
+        const read = flightSchema.safeParse(JSON.parse(value))
+        if (read.success) flights.push(read.data)
+        else unreadable.set(buildId, (unreadable.get(buildId) ?? 0) + 1)
+      }
+      return { flights, unreadable }
+    },
     flight: (id: string): Flight | null => one(sql.flight.get({ id }), flightSchema.parse),
     putFlight: (flight: Flight) => {
       const { id, buildId, flownAt } = flight

@@ -56,7 +56,7 @@ export function makeApplication(
   /** A commit that was lost takes what was held with it. */
   const flights = flightService({
     flights: flightsRepository(db),
-    isBuild: id => buildRows.headOf(id) !== undefined && buildRows.headOf(id) !== null,
+    nameOf: id => buildRows.headOf(id)?.name ?? null,
   })
   const forget = () => {
     cache.forget()

@@ -1,3 +1,4 @@
+import Database from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { Flight } from '../../core/aircraft/flown'
 import { makeFinding, makeFlight, testPack } from '../../core/aircraft/flown/testing'
@@ -110,5 +111,21 @@ describe('what cannot be', () => {
       message: expect.stringMatching(sentence),
     })
     expect(ids('marzipan')).toEqual([])
+  })
+})
+
+describe('a flight that cannot be read', () => {
+  it('is left where it lies and counted; the others stand, and teach', async () => {
+    await put('a', { putBackMah: 668 })
+    await put('b', { putBackMah: 660, flownAt: '2026-11-03T10:00' })
+    disk.app.close()
+    const db = new Database(disk.path)
+    db.exec(`UPDATE flights SET value = json_set(value, '$.durationS', 'long') WHERE id = 'a'`)
+    db.close()
+    disk.app = disk.again()
+    const { flights, unreadable, lessons } = disk.app.flights.ofBuild('marzipan')
+    expect([flights.map(({ id }) => id), unreadable]).toEqual([['b'], 1])
+    expect(lessons.said[0]!.flights).toBe(1)
+    await expect(disk.app.builds.report('marzipan')).resolves.toBeDefined()
   })
 })

@@ -9,14 +9,16 @@ import {
   type Renewal,
   type SettingsRecord,
 } from '../../core/aircraft/flown'
-import { mostFlights, type FlightsReply } from '../../shared/schemas/flights'
+import { quantile } from '../../core/maths/numbers'
+import { mostFlights, mostSettings, type FlightsReply } from '../../shared/schemas/flights'
 import type { FlightsRepository } from '../db/flights-repository'
 import { DomainProblem } from '../problems'
 import { Followers } from './builds/followers'
 
 interface Dependencies {
   readonly flights: FlightsRepository
-  readonly isBuild: (id: string) => boolean
+  /** The name of a build; null where there is none. */
+  readonly nameOf: (id: string) => string | null
 }
 
 /** What a build file holds of flights. */
@@ -28,19 +30,23 @@ interface Flown {
 }
 
 /** Flights and findings: kept, followed, and worked out together. */
-export function flightService({ flights: rows, isBuild }: Dependencies) {
+export function flightService({ flights: rows, nameOf }: Dependencies) {
+  const isBuild = (id: string) => nameOf(id) !== null
   const followers = new Followers()
   const sums = new FlightSums()
   /** All flights by id, read once; the same objects as long as nothing of them changes. */
   let held: Map<string, Flight> | null = null
   let byBuild = new Map<string, Map<string, Flight>>()
+  let unreadable: ReadonlyMap<string, number> = new Map()
   let workedOut: FlightsWorkedOut | null = null
 
   function all(): Map<string, Flight> {
     if (held) return held
     held = new Map()
     byBuild = new Map()
-    for (const flight of rows.allFlights()) hold(flight)
+    const read = rows.allFlights()
+    unreadable = read.unreadable
+    for (const flight of read.flights) hold(flight)
     return held
   }
   const ofBuild = (buildId: string): ReadonlyMap<string, Flight> => {
@@ -88,6 +94,20 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       packs: Object.fromEntries([...keys].flatMap(key => (packs.has(key) ? [[key, packs.get(key)!] as const] : []))),
     }
   }
+  /** Mean power of the flights of every build that are not held: the middle, and where half of them lie. */
+  function powersOf() {
+    const { figures, calibration } = out()
+    const held = new Set(calibration.held.map(({ id }) => id))
+    return [...byBuild].flatMap(([buildId, flights]) => {
+      const watts = [...flights.keys()]
+        .flatMap(id => (held.has(id) ? [] : (figures.get(id)?.powerW ?? [])))
+        .sort((a, b) => a - b)
+      if (watts.length === 0) return []
+      const at = (share: number) => quantile(watts, share)
+      const [medianW, lowW, highW] = [at(0.5), at(0.25), at(0.75)]
+      return [{ buildId, name: nameOf(buildId) ?? buildId, medianW, lowW, highW, flights: watts.length }]
+    })
+  }
   /** What the parts that have flown on a build have flown, on whichever craft. */
   function livesOf(own: readonly Flight[]) {
     const keys = new Set(own.flatMap(({ snapshot }) => snapshot.parts.map(({ key }) => key)))
@@ -101,12 +121,14 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       const ids = new Set(own.map(({ id }) => id))
       return {
         flights: own,
+        unreadable: unreadable.get(buildId) ?? 0,
         findings: rows.findingsOf(buildId),
         renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
         settings: rows.settingsOf(buildId).map(record => ({ ...record, text: '' })),
         lives: livesOf(own),
         worked: workedFlights(own, out()),
         offered: out().calibration.offered.filter(offer => offer.every(id => ids.has(id))),
+        powers: powersOf(),
         lessons: lessonsOf(buildId),
       } as FlightsReply
     },
@@ -118,6 +140,8 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
       renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
       settings: rows.settingsOf(buildId),
     }),
+    /** Logs that the flights of a build name. */
+    logsOf: (buildId: string) => [...ofBuild(buildId).values()].flatMap(({ logId }) => logId ?? []),
     /** Takes in what was flown with a build that comes in; ids that are there already become new ones. */
     bringIn(buildId: string, from: Flown, newId: () => string) {
       const ids = new Map(from.flights.map(({ id }) => [id, all().has(id) ? newId() : id]))
@@ -169,6 +193,11 @@ export function flightService({ flights: rows, isBuild }: Dependencies) {
     settingsRecord: (id: string): SettingsRecord | null => rows.settingsRecord(id),
     putSettings(record: SettingsRecord) {
       requireBuild(record.buildId)
+      if (!rows.settingsRecord(record.id) && rows.settingsOf(record.buildId).length >= mostSettings)
+        throw new DomainProblem(
+          'refused',
+          `A build keeps at most ${mostSettings} records of settings. Delete one first. Nothing was written.`,
+        )
       rows.putSettings(record)
       changed.add(record.buildId)
     },

@@ -1,4 +1,4 @@
-import { mkdir, open, readFile, rename } from 'node:fs/promises'
+import { mkdir, open, readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { DomainProblem } from '../problems'
 
@@ -29,6 +29,10 @@ export function logService(folder: string, newId: () => string) {
         await directory.close()
       }
       return id
+    },
+    /** Logs of a build that is deleted for good. */
+    async remove(ids: readonly string[]): Promise<void> {
+      for (const id of ids) await rm(join(folder, `${id}.csv.gz`), { force: true })
     },
     async read(id: string): Promise<Buffer> {
       return readFile(join(folder, `${id}.csv.gz`)).catch(() => {

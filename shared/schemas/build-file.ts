@@ -5,7 +5,7 @@ import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
 import { idSchema } from '../../core/text/schemas'
 import { buildSchema, massSchema } from './build'
-import { findingSchema, flightSchema, mostFlights, renewalSchema, settingsRecordSchema } from './flights'
+import { findingSchema, flightSchema, mostFlights, mostSettings, renewalSchema, settingsRecordSchema } from './flights'
 import { journalRecordSchema, type JournalRecord } from './journal'
 import { readJson } from './read-json'
 import { ruleCardSchema } from './rule-card'
@@ -40,7 +40,7 @@ export const buildFileSchema = z.strictObject({
   flights: z.array(flightSchema).max(mostFlights),
   findings: z.array(findingSchema).max(mostFlights),
   renewals: z.array(renewalSchema).max(mostFlights),
-  settings: z.array(settingsRecordSchema).max(mostFlights),
+  settings: z.array(settingsRecordSchema).max(mostSettings),
 })
 export interface BuildFile {
   readonly format: typeof buildFileFormat

@@ -167,6 +167,8 @@ export const renewalSchema = z.strictObject({
 
 /** The longest configuration text, characters. Our choice: many times what a flight controller writes out. */
 export const mostSettingsText = 400_000
+/** The most records of settings of one build. Our choice. */
+export const mostSettings = 200
 export const settingsRecordSchema = z.strictObject({
   id: idSchema,
   buildId: idSchema,
@@ -203,6 +205,8 @@ const bandSchema = z.strictObject({
 /** Flights and findings of a build, with what all flights say of them. */
 export const flightsReplySchema = z.strictObject({
   flights: z.array(flightSchema),
+  /** Flights that lie there and cannot be read. */
+  unreadable: z.int(),
   findings: z.array(findingSchema),
   renewals: z.array(renewalSchema),
   /** Without their texts: each is asked for when it is looked at. */
@@ -236,6 +240,17 @@ export const flightsReplySchema = z.strictObject({
   ),
   /** Held flights that agree among themselves. */
   offered: z.array(z.array(idSchema)),
+  /** Mean power of the flights of every build that has flown, W: the middle one, and how many there are. */
+  powers: z.array(
+    z.strictObject({
+      buildId: idSchema,
+      name: z.string(),
+      medianW: z.number(),
+      lowW: z.number(),
+      highW: z.number(),
+      flights: z.int(),
+    }),
+  ),
   lessons: z.strictObject({
     buildId: idSchema,
     said: z.array(

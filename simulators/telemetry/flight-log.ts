@@ -4,6 +4,8 @@ import { loadedV, openCircuitV, type PackModel } from '../../core/aircraft/power
 /** A made-up flight, and how its log was written. Times in seconds, powers in watts. */
 export interface FlightTraits {
   readonly pack: PackModel
+  /** The charge it takes off with, 0 to 1. */
+  readonly startCharge: number
   readonly seconds: number
   /** On the ground before and after, drawing what the devices draw. */
   readonly groundS: number
@@ -24,6 +26,7 @@ export interface FlightTraits {
 
 export const usualFlight: FlightTraits = {
   pack: { cells: 4, chemistry: 'LiPo', capacityMah: 850, cellResistanceMohm: 8.8 },
+  startCharge: 1,
   seconds: 200,
   groundS: 8,
   devicesW: 9,
@@ -65,7 +68,7 @@ export function flyAndLog(traits: FlightTraits): { readonly rows: readonly LogRo
   const ohm = (pack.cells * pack.cellResistanceMohm) / 1000
   const isInGap = (s: number) => gaps.some(([from, long]) => s > from && s < from + long)
   const rows: LogRow[] = []
-  let [charge, usedMah, loggedMah, sinceRowMah] = [1, 0, 0, 0]
+  let [charge, usedMah, loggedMah, sinceRowMah] = [traits.startCharge, 0, 0, 0]
   let [powerW, changeAt, nextRow, lastRowS] = [devicesW, groundS, 0, -Infinity]
   const lands = groundS + seconds
   const steps = Math.round((lands + groundS) / stepS)

@@ -44,6 +44,15 @@ function sentenceOfFinding(finding: Finding): string {
 async function put(finding: Finding) {
   problem.value = await kept.putFinding(finding)
 }
+/** A picture goes to the finding it was chosen for, however late it comes. */
+function holdPicture(id: string) {
+  return async (pictureId: string) => {
+    const finding = kept.findingOf(id)
+    if (!finding) throw new Error('The finding is no longer there. The picture was not kept.')
+    const sentence = await kept.putFinding({ ...finding, pictureIds: [...finding.pictureIds, pictureId] })
+    if (sentence !== '') throw new Error(sentence)
+  }
+}
 const gone = (finding: Finding) => put({ ...finding, goneAt: localMoment() })
 const back = (finding: Finding) => put({ ...finding, goneAt: null })
 
@@ -122,6 +131,13 @@ const repairOf = (finding: Finding) => ({
         {{ store.lineOf(id) ? lineTitle(store.lineOf(id)!) : 'a part no longer on the ledger' }}
       </li>
     </ul>
+    <PartPictures
+      v-if="isAll"
+      :of="findingTitle(finding.kind)"
+      :ids="finding.pictureIds"
+      :holder="() => holdPicture(finding.id)"
+      @change="put({ ...finding, pictureIds: [...$event] })"
+    />
     <div class="acts">
       <el-button
         v-if="finding.goneAt === null"

@@ -76,6 +76,7 @@ const flownS = computed(() => (stretch.value ? stretch.value.toS - stretch.value
 const whyNone = {
   'no volts or amps': 'The log has no volts, or no amps.',
   'too few rows': 'There are too few rows in the air for it.',
+  'volts do not fall': 'The volts do not fall as the amps rise: nothing can be said of the resistance.',
   'amps hardly vary': 'The amps hardly vary: nothing can be said of the resistance.',
 } as const
 const told = computed(() => (resistance.value && 'mohm' in resistance.value ? resistance.value : null))

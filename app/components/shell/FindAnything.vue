@@ -55,6 +55,15 @@ const actions = computed(() => [
   ...(store.steps.undo ? [{ title: `Take back: ${store.steps.undo}`, act: () => store.step('undo') }] : []),
   ...(store.steps.redo ? [{ title: `Do again: ${store.steps.redo}`, act: () => store.step('redo') }] : []),
 ])
+const flown = useFlightsStore()
+const flownHits = computed(() =>
+  flown.flights.toReversed().map(flight => ({
+    id: flight.id,
+    title: flightTitle(flight),
+    words: `flight ${flight.snapshot.pack?.label ?? ''} ${flight.style} ${flight.place} ${flight.note}`,
+    to: `/builds/${flight.buildId}/fly?flight=${flight.id}`,
+  })),
+)
 const hits = computed<Hit[]>(() => {
   if (looking.value) return []
   const { build } = store
@@ -67,6 +76,7 @@ const hits = computed<Hit[]>(() => {
     lines: lines.value,
     parts: drawer.parts,
     cards: rules.cards,
+    flights: build && flown.buildId === build.id ? flownHits.value : [],
     actions: actions.value,
   })
 })

@@ -10,7 +10,9 @@ export interface LoggedResistance {
   /** The throttle swung as slowly as the blocks: the doubt itself is then unsure. */
   readonly isSlow: boolean
 }
-export type NoResistance = { readonly why: 'no volts or amps' | 'too few rows' | 'amps hardly vary' }
+export type NoResistance = {
+  readonly why: 'no volts or amps' | 'too few rows' | 'amps hardly vary' | 'volts do not fall'
+}
 
 const blocks = 20
 /** Amps that vary by less than this share of their mean say nothing of a resistance. */
@@ -19,6 +21,8 @@ const leastVariation = 0.1
 const alwaysShare = 0.02
 /** Where the means of blocks hold more than this share of the variance of the amps, the throttle swings slowly. */
 const slowShare = 0.5
+/** Under this no pack lies, milliohms. Our choice. */
+const leastMohm = 0.5
 
 /** Sums of the least squares of volts on 1, charge, charge² and amps. */
 class Sums {
@@ -83,6 +87,8 @@ export function loggedResistance(
   if (!(Math.sqrt(variance) >= leastVariation * Math.abs(mean))) return { why: 'amps hardly vary' }
   const all = sums.reduce((total, one) => total.plus(one, 1))
   const mohm = -1000 * all.ofAmps()
+  // Volts that do not fall with the amps are of something else than this pack.
+  if (!(mohm > leastMohm)) return { why: 'volts do not fall' }
   const without = sums.map(one => -1000 * all.plus(one, -1).ofAmps())
   const middle = without.reduce((total, one) => total + one, 0) / blocks
   const jackknife = ((blocks - 1) / blocks) * without.reduce((total, one) => total + (one - middle) ** 2, 0)

@@ -231,6 +231,14 @@ describe('what a log adds up to', () => {
 })
 
 describe('resistance of a log', () => {
+  it('is none where the volts do not fall with the amps: they are of something else', () => {
+    const reader = new LogReader(
+      { time: { index: 0, unit: 's' }, packV: { index: 1, unit: 'V' }, amps: { index: 2, unit: 'A' } },
+      false,
+    )
+    for (let i = 0; i < 400; i++) reader.push([`${i / 10}`, `${16 - i / 800}`, i % 7 < 3 ? '12' : '6'])
+    expect(loggedResistance(reader.done(), { fromS: 0, toS: 40 }, 4)).toEqual({ why: 'volts do not fall' })
+  })
   it('is that of volts falling with amps, whatever the charge does', () => {
     const amps = Array.from({ length: 400 }, (_, i) => 20 + 15 * Math.sin(i * 1.7))
     let coulomb = 0

@@ -8,6 +8,7 @@ const router = useRouter()
 const views = [
   ['flights', 'Flights'],
   ['findings', 'Findings'],
+  ['charts', 'Charts'],
   ['lives', 'Lives'],
   ['log', 'Log'],
   ['settings', 'Settings'],
@@ -19,6 +20,13 @@ const isNoting = ref(false)
 /** Something is being noted that was found: on a flight, or at the bench. */
 const finding = shallowRef<{ readonly flightId: string | null } | null>(null)
 const selectedId = ref<string | null>(null)
+watch(
+  () => route.query.flight,
+  id => {
+    if (typeof id === 'string') selectedId.value = id
+  },
+  { immediate: true },
+)
 const selected = computed(() => flights.flights.find(({ id }) => id === selectedId.value) ?? flights.flights.at(-1) ?? null)
 const numberOf = (id: string | null) => flights.flights.findIndex(flight => flight.id === id) + 1
 const offer = computed(() => flights.offered.find(ids => selected.value && ids.includes(selected.value.id)) ?? null)
@@ -80,6 +88,14 @@ const nextBand = computed(() => {
         words="The flights are on their way"
       />
       <template v-else>
+        <p
+          v-if="flights.unreadable > 0"
+          class="note"
+        >
+          {{ flights.unreadable === 1 ? 'One flight' : `${flights.unreadable} flights` }} of this build cannot be read and
+          {{ flights.unreadable === 1 ? 'is' : 'are' }} left out, as a newer version may have written
+          {{ flights.unreadable === 1 ? 'it' : 'them' }}.
+        </p>
         <NewFlight
           v-if="isNoting"
           @noted="noted"
@@ -106,6 +122,7 @@ const nextBand = computed(() => {
                 class="button"
               >Open the page for the field</NuxtLink>
             </p>
+            <FlightLists @taken="select" />
           </div>
           <template v-else>
             <div class="board">
@@ -144,9 +161,11 @@ const nextBand = computed(() => {
               :selected-id="selected?.id ?? null"
               @select="select"
             />
+            <FlightLists @taken="select" />
             <el-switch
               v-model="flights.isWithout"
               active-text="Forecasts without flights"
+              aria-label="Forecasts without flights"
               class="no-print"
             />
           </template>
@@ -165,6 +184,10 @@ const nextBand = computed(() => {
             A log belongs to a flight: note the flight first, its minutes are enough.
           </p>
         </template>
+        <FlownCharts
+          v-else-if="view === 'charts'"
+          @select="select"
+        />
         <SettingsRecords v-else-if="view === 'settings'" />
         <template v-else-if="view === 'lives'">
           <p class="soft">

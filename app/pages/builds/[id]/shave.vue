@@ -31,6 +31,7 @@ import { nameSchema } from '#core/text/schemas'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
 const store = useBuildStore()
+const flown = useFlightsStore()
 const { settings } = storeToRefs(useSettingsStore())
 const { goal, withFrontier, plan, others, frontier, turned, busy, progress, failure, askTurned, goOn, stop } =
   useShavePlan()
@@ -197,6 +198,7 @@ watchDebounced(
           parts: drawer.parts,
           placements: drawer.placements,
           puttingOn: goal.value.kind === 'put on',
+          lessons: lessonsFor(flown, store.build!.id),
           newId,
         })
       : null

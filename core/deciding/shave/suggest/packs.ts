@@ -76,12 +76,10 @@ function whereItLies(part: Part, placements: readonly Placement[]): string {
     `${[...new Set(placements.filter(one => one.partId === part.id && one.state !== 'candidate').map(one => one.buildName))].join(' and ')}`
   )
 }
-const minutesWith = ({ choice, estimates }: SuggestionSetting, build: Build, packLineId: string): number | null => {
-  const with_ = { ...choice, packLineId }
-  return (
-    sheetFlight(build, with_, estimates.sum(countedLines(build, with_)).valueG, flightPlanOf(build)).forecast
-      ?.minutes ?? null
-  )
+function minutesWith(setting: SuggestionSetting, build: Build, packLineId: string): number | null {
+  const with_ = { ...setting.choice, packLineId }
+  const { valueG } = setting.estimates.sum(countedLines(build, with_))
+  return sheetFlight(build, with_, valueG, flightPlanOf(build, setting.lessons)).forecast?.minutes ?? null
 }
 const minutesWords = (now: number | null, then: number | null) =>
   now === null || then === null

@@ -1,3 +1,4 @@
+import type { Lessons } from '../../../aircraft/flown'
 import { fitReport, type GroundGear } from '../../../aircraft/fit'
 import type { LineEstimates } from '../../../mass/loadout'
 import type { Shaving } from '../../../model/data'
@@ -25,6 +26,8 @@ export interface SuggestionSetting {
   readonly placements: readonly Placement[]
   /** Whether grams are to be put on instead of taken off. */
   readonly puttingOn: boolean
+  /** What flights teach the minutes of the build. */
+  readonly lessons?: Lessons | null
   readonly newId: () => string
 }
 
