@@ -25,7 +25,11 @@ async function seriousFaults(page: Page, rules?: string[]): Promise<string[]> {
 
 /** Every view of every station; the places that belong to no build; and what only shows with something chosen. */
 const pages = [
-  ...Object.entries(stationViews).flatMap(([page, views]) => views.map(view => `/builds/marzipan/${page}${view}`)),
+  // Marzipan has not flown: what was flown is looked at on a craft that has.
+  ...Object.entries(stationViews).flatMap(([page, views]) =>
+    views.map(view => `/builds/${page === 'fly' ? 'praline' : 'marzipan'}/${page}${view}`),
+  ),
+  '/builds/marzipan/fly',
   '/builds/marzipan/parts?line=vtx',
   '/builds/praline/parts?with=lamp.q2&line=lamp',
   '/builds/nougat/fit?view=fixings',
@@ -37,7 +41,6 @@ const pages = [
   '/builds/treacle/assemble?step=directions',
   '/builds/treacle/assemble?view=maiden',
   '/builds/nougat/record',
-  ...['', '?view=findings', '?view=charts', '?view=lives', '?view=settings'].map(view => `/builds/praline/fly${view}`),
   '/field',
   '/',
   '/drawer',

@@ -251,6 +251,44 @@ describe('calibration', () => {
     expect(race.lnKappa(other).value).toBeGreaterThan(before.lnKappa(other).value)
     expect(race.lnKappa(other).u).toBeLessThan(before.lnKappa(other).u)
   })
+  it('the difference of two drives leaves out what they share, and narrows only with flights on both', () => {
+    const other = { ...freestyle, drive: 'other' }
+    const half = 0.127553 / Math.SQRT2
+    const none = new Calibration([]).taught
+    expect(none.difference(freestyle, freestyle)).toEqual({ value: 0, u: 0 })
+    expect(none.difference(other, freestyle).u).toBeCloseTo(half * Math.SQRT2, 6)
+    // Flights on one of them: the other follows by half, and what is left of its own is as large as before.
+    const one = new Calibration([1, 2, 3, 4].map(n => flight(`a${n}`, 2.1))).taught
+    expect(one.difference(other, freestyle).value).toBeLessThan(0)
+    expect(one.difference(other, freestyle).u).toBeGreaterThan(half)
+    const both = new Calibration([
+      ...[1, 2, 3, 4].map(n => flight(`a${n}`, 2.1)),
+      ...[1, 2, 3, 4].map(n => flight(`b${n}`, 2.3, { drive: 'other' })),
+    ])
+    expect(both.held).toEqual([])
+    const { value, u } = both.taught.difference(other, freestyle)
+    expect(value).toBeGreaterThan(0.08)
+    expect(value).toBeLessThan(0.2)
+    expect(u).toBeLessThan(one.difference(other, freestyle).u)
+    expect(both.taught.difference(freestyle, other).value).toBeCloseTo(-value, 12)
+    expect([both.taught.flownOn(freestyle), both.taught.flownOn(other)]).toEqual([4, 4])
+    expect([both.taught.restsOn(cruise), both.taught.restsOnOthers(freestyle)]).toEqual([8, 0])
+    expect(both.taught.restsOnOthers({ buildId: 'else', style: 'freestyle' })).toBe(8)
+    expect(both.taught.restsOnOthers({ buildId: 'else', style: 'cruise' })).toBe(0)
+    expect(both.taught.restsOnOthers({ buildId: 'else', style: 'hover' })).toBe(0)
+  })
+  it('keeps what was expected of each flight before it came: of the first, what was known before any', () => {
+    const told = new Calibration([flight('1', 2.0), flight('2', 2.05), flight('3', 2.02)])
+    const prior = new Calibration([]).lnKappa(freestyle)
+    expect(told.asked.get('1')!.before.value).toBeCloseTo(prior.value, 12)
+    expect(told.asked.get('1')!.before.u).toBeCloseTo(prior.u, 12)
+    const [first, second, third] = ['1', '2', '3'].map(id => told.asked.get(id)!.before)
+    expect(second!.u).toBeLessThan(first!.u)
+    expect(third!.u).toBeLessThan(second!.u)
+    const two = new Calibration([flight('1', 2.0), flight('2', 2.05)]).lnKappa(freestyle)
+    expect(third!.value).toBeCloseTo(two.value, 9)
+    expect(third!.u).toBeCloseTo(two.u, 9)
+  })
   it('is a dense update with every flight on its own, whatever their order', () => {
     let cases = 0
     fc.assert(
