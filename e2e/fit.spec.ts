@@ -140,7 +140,8 @@ test('choosing shows what each candidate would change; fitting one changes just 
   await app.getByRole('button', { name: 'Keep the reason' }).click()
   await expect(app.locator('.considered')).toContainText('needs longer screws')
   await row.getByRole('button').click()
-  const auw = (await app.getByRole('complementary', { name: 'Inspector' }).locator('dd').last().textContent())!
+  const inspector = app.getByRole('complementary', { name: 'Inspector' })
+  const auw = (await inspector.locator('dt:text("All-up with it") + dd').textContent())!
   await app.getByRole('button', { name: 'Fit this' }).click()
   await expect(app.getByTestId('auw')).toContainText(Number(auw.replace(' g', '')).toFixed(1))
 })
