@@ -31,6 +31,7 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
       benchScale: '',
       networkNames: '',
       hand: 'usual',
+      lifeLimits: {},
       gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' },
     })
   await app.goto(`${server.address}/builds/sherbet/parts`)
