@@ -42,11 +42,17 @@ function yOf(key: CurveKey, i: number) {
   const from = key === 'volts' ? least - pad : Math.min(0, least)
   return scaleLinear([from, most + pad], [topOf(i) + panelHeight, topOf(i)])
 }
-const path = (key: CurveKey, i: number) =>
-  lineOf<CurvePoint>(
-    point => x.value(point.timeS),
-    point => yOf(key, i)(point.value),
-  )(curves[key]!) ?? ''
+/** Each drawing with its scale and line, made once for what is looked at. */
+const panels = computed(() =>
+  keys.value.map((key, i) => {
+    const y = yOf(key, i)
+    const path = lineOf<CurvePoint>(
+      point => x.value(point.timeS),
+      point => y(point.value),
+    )(curves[key]!)
+    return { key, i, y, path: path ?? '' }
+  }),
+)
 /** Time on the axes counts from take-off. */
 const zeroS = computed(() => stretch?.fromS ?? 0)
 const timeWords = (s: number) => (s < 0 ? '−' : '') + flightTimeWords(Math.abs(s))
@@ -75,11 +81,11 @@ const read = computed(() => {
   const s = cursorS.value
   return s === null
     ? []
-    : keys.value.flatMap((key, i) => {
+    : panels.value.flatMap(({ key, y }) => {
         const point = valueAt(key, s)
         if (!point) return []
         const { unit, digits } = names[key]
-        return [{ key, x: x.value(s), y: yOf(key, i)(point.value), words: `${fixed(point.value, digits)} ${unit}` }]
+        return [{ key, x: x.value(s), y: y(point.value), words: `${fixed(point.value, digits)} ${unit}` }]
       })
 })
 function follow(event: PointerEvent) {
@@ -174,13 +180,13 @@ const clamped = (s: number) => x.value(Math.min(view.toS, Math.max(view.fromS, s
         @pointerleave="cursorS = null"
       >
         <template
-          v-for="(key, i) in keys"
+          v-for="{ key, i, y, path } in panels"
           :key
         >
           <ChartAxis
             side="left"
-            :ticks="yOf(key, i).ticks(4)"
-            :at="yOf(key, i)"
+            :ticks="y.ticks(4)"
+            :at="y"
             :words="tick => figure(tick, 2)"
             :ends="[edge.left, width - edge.right]"
             :title="names[key].unit === 'mAh' ? 'charge used, mAh' : names[key].label"
@@ -205,7 +211,7 @@ const clamped = (s: number) => x.value(Math.min(view.toS, Math.max(view.fromS, s
             :height="panelHeight"
           />
           <path
-            :d="path(key, i)"
+            :d="path"
             class="curve"
             :class="key"
           />
