@@ -11,7 +11,7 @@ import {
 } from './flight-words'
 
 const worked = (more: Partial<WorkedFlight>): WorkedFlight => ({
-  ...{ id: 'a', used: null, powerW: null, toReserve: null, expected: null, z: null, held: null },
+  ...{ id: 'a', used: null, left: null, powerW: null, toReserve: null, expected: null, z: null, held: null },
   ...more,
 })
 

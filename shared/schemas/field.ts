@@ -25,6 +25,7 @@ export const fieldReplySchema = z.strictObject({
           choice: loadoutChoiceSchema,
           pack: z.string(),
           setup: z.string(),
+          chargedOn: z.string().nullable(),
           snapshot: snapshotSchema,
           word: z.enum(verdictWords).nullable(),
           minutes: z.record(z.enum(styles), minutesSchema.nullable()),

@@ -231,6 +231,7 @@ export const flightsReplySchema = z.strictObject({
       used: z
         .strictObject({ mah: z.number(), uMah: z.number(), from: z.array(datumSchema), against: z.array(datumSchema) })
         .nullable(),
+      left: z.number().nullable(),
       powerW: z.number().nullable(),
       toReserve: z.number().nullable(),
       expected: bandSchema.nullable(),

@@ -58,7 +58,9 @@ const loadoutChoices = computed(() =>
     <VerdictMark
       v-if="loadout.word"
       :word="loadout.word"
-    /><span v-if="minutes">{{ minutesBand(minutes.low, minutes.high) }}</span>
+    />
+    <span v-if="loadout.chargedOn">charged {{ flightDay(loadout.chargedOn) }}</span>
+    <span v-if="minutes">{{ minutesBand(minutes.low, minutes.high) }}</span>
   </p>
   <p
     v-if="build.open.length > 0"

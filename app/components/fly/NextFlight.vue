@@ -1,19 +1,21 @@
 <script setup lang="ts">
+import { sameLoadout } from '#core/mass/loadout'
 import { fixed, minutesBand, minutesFigure, percentSure } from '#core/text/display'
 
 /** The loadout on view before it takes off: how long it may fly, what it rests on, its chance of the goal. */
 const store = useBuildStore()
 const flights = useFlightsStore()
 const { next, chance, goal } = useNextFlight()
+/** Judged as in Packs: under the cards of the build and of the trip. */
+const { ownCells } = useLoadouts()
+const cell = computed(() => ownCells.value.find(({ choice }) => sameLoadout(choice, store.choice)) ?? null)
 const last = computed(() =>
   flights.flights.findLast(({ snapshot }) => snapshot.packLineId === store.choice.packLineId) ?? null,
 )
 const lastWords = computed(() => {
   if (!last.value) return 'not flown yet'
-  const worked = flights.worked.get(last.value.id)
-  const { pack } = last.value.snapshot
-  const left = worked?.used && pack ? 100 * (pack.startCharge - worked.used.mah / pack.capacityMah) : null
-  return `${flightDay(last.value.flownAt)}${left === null ? '' : `, ${fixed(Math.max(0, left), 0)} % left`}`
+  const left = flights.worked.get(last.value.id)?.left
+  return `${flightDay(last.value.flownAt)}${left == null ? '' : `, ${fixed(100 * left, 0)} % left`}`
 })
 </script>
 
@@ -35,8 +37,8 @@ const lastWords = computed(() => {
     <div>
       <span class="soft">Under the cards</span>
       <b><VerdictMark
-        v-if="store.overview?.binding?.verdict"
-        :word="store.overview.binding.verdict.word"
+        v-if="cell?.binding?.verdict"
+        :word="cell.binding.verdict.word"
       /><template v-else>no limit</template></b>
     </div>
     <div>

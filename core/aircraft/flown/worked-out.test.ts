@@ -36,6 +36,8 @@ describe('flights worked out together', () => {
     const { out, byId } = worked(makeFlight({ id: 'a', putBackMah: 668, landing: resting(3.74) }))
     expect(out.packs.get('p')!.usable).toMatchObject({ value: expect.closeTo(661.32 / 0.775, 6), flights: 1 })
     expect(byId.get('a')!.used!.from.map(({ source }) => source)).toEqual(['put back'])
+    // What is left is what the volts say, not what the label would.
+    expect(byId.get('a')!.left).toBeCloseTo(0.225, 9)
   })
   it('what the pack holds changes the charge of flights known by volts only', () => {
     const voltsOnly = makeFlight({ id: 'b', flownAt: at(3), landing: resting(3.74) })
@@ -76,7 +78,14 @@ describe('flights worked out together', () => {
       makeFlight({ id: 'a', snapshot: { ...snapshot, pack: null, craft: null } }),
       makeFlight({ id: 'b', snapshot: { ...snapshot, craft: null }, putBackMah: 600 }),
     )
-    expect(byId.get('a')).toMatchObject({ used: null, powerW: null, toReserve: null, expected: null, held: null })
+    expect(byId.get('a')).toMatchObject({
+      used: null,
+      left: null,
+      powerW: null,
+      toReserve: null,
+      expected: null,
+      held: null,
+    })
     expect(byId.get('b')).toMatchObject({ used: { mah: expect.closeTo(594, 9) }, toReserve: null, expected: null })
     expect(out.calibration.said).toEqual([])
   })

@@ -23,6 +23,8 @@ const uTimedS = 2
 /** A flight with what it used and the mean power that follows; null where nothing can be told. */
 export interface FlightFigures {
   readonly used: ChargeUsed | null
+  /** The charge it was landed with, 0 to 1, of what the pack holds as far as flights say. */
+  readonly left: number | null
   readonly powerW: number | null
 }
 
@@ -83,7 +85,7 @@ export class FlightSums {
 
   private figuresOf(flight: Flight, packs: ReadonlyMap<string, PackLearnt>, isLandingSpent: boolean): FlightFigures {
     const { pack } = flight.snapshot
-    if (!pack) return { used: null, powerW: null }
+    if (!pack) return { used: null, left: null, powerW: null }
     const learnt = packs.get(pack.key)!
     const key = [
       learnt.usable?.value,
@@ -150,7 +152,8 @@ function figuresFrom(flight: Flight, pack: FlownPack, learnt: PackLearnt, isLand
     isLandingSpent,
   })
   const left = Math.max(0, pack.startCharge - used.mah / model.capacityMah)
-  return { used, powerW: left < pack.startCharge ? meanPowerW(model, pack.startCharge, left, flight.durationS) : null }
+  const powerW = left < pack.startCharge ? meanPowerW(model, pack.startCharge, left, flight.durationS) : null
+  return { used, left, powerW }
 }
 
 function flownOf(flight: Flight, { used, powerW }: FlightFigures): FlownFlight | null {
@@ -222,12 +225,13 @@ export function workedFlights(
 ): WorkedFlight[] {
   const held = new Map(calibration.held.map(one => [one.id, one.why]))
   return flights.map(({ id, snapshot: { pack, craft } }) => {
-    const { used, powerW } = figures.get(id)!
+    const { used, left, powerW } = figures.get(id)!
     const asked = calibration.asked.get(id)
     const learnt = pack ? packs.get(pack.key)! : nothingLearnt
     return {
       id,
       used,
+      left,
       powerW,
       toReserve: pack && craft && powerW !== null ? minutesAt(pack, craft, learnt, powerW) : null,
       expected: pack && craft && asked ? minutesBandOf(pack, craft, learnt, asked.before) : null,

@@ -1,10 +1,11 @@
-import { allLoadouts, loadoutMasses, type LineEstimates } from '../../mass/loadout'
+import type { LineEstimates } from '../../mass/loadout'
 import { snapshotOf, type Finding, type FlightSnapshot, type Lessons } from '../../aircraft/flown'
-import { flightPlanOf, loadoutKey, sheetFlight } from '../../aircraft/flight'
+import { flightPlanOf, loadoutKey, sheetCells, sheetFlight, type LoadoutCell } from '../../aircraft/flight'
 import { styles, type Style } from '../../aircraft/power'
 import type { RuleCard } from '../../limits/rules'
 import type { VerdictWord } from '../../limits/verdict'
 import { overviewOf } from '../../mass/report'
+import { textOf } from '../../model/properties'
 import { packLabel, type Build, type LoadoutChoice } from '../../model/ledger'
 import { betweenFlights, type MaidenCheck } from '../assembly'
 
@@ -21,6 +22,8 @@ export interface FieldLoadout {
   readonly choice: LoadoutChoice
   readonly pack: string
   readonly setup: string
+  /** Day of its last charge; null where nobody has said. */
+  readonly chargedOn: string | null
   readonly snapshot: FlightSnapshot
   readonly word: VerdictWord | null
   readonly minutes: Readonly<Record<Style, FieldMinutes | null>>
@@ -51,41 +54,48 @@ interface Given {
   readonly findings: readonly Finding[]
 }
 
-function loadoutOf({ build, revision, estimates, cards, lessons }: Given, choice: LoadoutChoice): FieldLoadout {
+function loadoutOf(given: Given, { choice, key, massG, sigmaG, binding, pack }: LoadoutCell): FieldLoadout {
+  const { build, revision, estimates, cards, lessons } = given
   const plan = flightPlanOf(build, lessons)
-  const mass = loadoutMasses(build, [choice], estimates)[0]!
-  const overview = overviewOf(build, choice, cards, estimates)
-  const pack = build.lines.find(line => line.id === choice.packLineId)
   const minutesIn = (style: Style): FieldMinutes | null => {
-    const { forecast } = sheetFlight(build, choice, mass.massG, { ...plan, style })
+    const { forecast } = sheetFlight(build, choice, massG, { ...plan, style })
     return forecast && forecast.why === null
       ? { low: forecast.hardMinutes, middle: forecast.minutes, high: forecast.gentleMinutes }
       : null
   }
   return {
-    key: loadoutKey(choice),
+    key,
     choice,
-    pack: pack ? packLabel(pack) : 'no pack',
+    pack: packLabel(pack),
+    chargedOn: textOf(pack, 'lastChargedOn') ?? null,
     setup: build.setups.find(setup => setup.id === choice.setupId)?.name ?? '',
-    snapshot: snapshotOf(build, revision, choice, mass, plan),
-    word: overview.binding?.verdict?.word ?? null,
+    snapshot: snapshotOf(build, revision, choice, { massG, sigmaG }, plan),
+    word: binding?.verdict?.word ?? null,
     minutes: Object.fromEntries(styles.map(style => [style, minutesIn(style)])) as FieldLoadout['minutes'],
-    checks: betweenFlights(build, choice, overview),
+    checks: betweenFlights(build, choice, overviewOf(build, choice, cards, estimates)),
   }
 }
 
 /** Everything of a build that flights in the field need. */
 export function fieldBuild(given: Given): FieldBuild {
-  const { build, lessons, flights, findings } = given
-  const choices = allLoadouts(build).filter(choice => choice.packLineId !== null)
+  const { build, cards, estimates, lessons, flights, findings } = given
+  const plan = flightPlanOf(build)
+  // Judged as in Packs: under the cards of the build and of the trip.
+  const looked = new Set([...build.aim.cardIds, ...plan.alsoCardIds])
+  const cells = sheetCells(
+    build,
+    [],
+    cards.filter(({ id }) => looked.has(id)),
+    estimates,
+  )
   return {
     id: build.id,
     name: build.name,
-    style: flightPlanOf(build).style,
+    style: plan.style,
     restsOn: lessons.said.reduce((sum, one) => sum + (one.buildId === build.id ? one.flights : 0), 0),
     flights,
     flies: loadoutKey(build.flies),
-    loadouts: choices.map(choice => loadoutOf(given, choice)),
+    loadouts: cells.filter(({ never }) => !never).map(cell => loadoutOf(given, cell)),
     open: findings.filter(({ goneAt }) => goneAt === null).map(({ kind }) => kind),
   }
 }
