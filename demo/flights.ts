@@ -1,5 +1,4 @@
-import { makeFinding } from '../core/aircraft/flown/testing'
-import type { Finding, Flight, SettingsRecord } from '../core/aircraft/flown'
+import { makeFinding, type Finding, type Flight, type SettingsRecord } from '../core/aircraft/flown'
 import { dayBefore, type SeasonFlight, type SeasonTruth } from '../simulators/flights/season'
 
 /** One season of three craft: days counted back from the day the demo is looked at. */
@@ -249,7 +248,7 @@ export const demoSeasons: Readonly<Record<string, DemoSeason>> = {
 
 /** A finding of the season, with what was tried for it and since when it is gone, in days before the last one. */
 interface FoundOn {
-  readonly finding: { readonly id: string } & Partial<Finding>
+  readonly finding: Pick<Finding, 'id' | 'buildId' | 'kind' | 'severity'> & Partial<Finding>
   readonly tried: readonly { readonly daysAgo: number; readonly what: string }[]
   readonly goneDaysAgo: number | null
 }

@@ -1,4 +1,4 @@
-import { learntOf, mostMinutes, snapshotOf, type Flight, type FlightSnapshot } from '#core/aircraft/flown'
+import { makeFlight, mostMinutes, snapshotOf, type Flight, type FlightSnapshot } from '#core/aircraft/flown'
 import { flightPlanOf } from '#core/aircraft/flight'
 import type { Style } from '#core/aircraft/power'
 import { loadoutMasses, packLines } from '#core/mass/loadout'
@@ -18,30 +18,6 @@ export function useFlying() {
     return snapshotOf(build, store.revision, choice, { massG, sigmaG }, flightPlanOf(build))
   }
 
-  /** A flight as it is noted first: only its minutes are asked for. */
-  function blankFlight(choice: LoadoutChoice, style: Style, seconds: number, stepS: number): Flight {
-    return {
-      id: newId(),
-      buildId: store.build!.id,
-      flownAt: localMoment(),
-      style,
-      durationS: seconds,
-      stepS,
-      firstWarningS: null,
-      landing: null,
-      putBackMah: null,
-      loggedMah: null,
-      resistance: null,
-      logId: null,
-      windMps: null,
-      airC: null,
-      place: '',
-      note: '',
-      isTakenIn: false,
-      snapshot: snapshot(choice),
-    }
-  }
-
   /** Keeps a flight if it can be; otherwise the sentence that says why not, and the field it is about. */
   async function put(flight: Flight): Promise<{ readonly problem: string; readonly field: string }> {
     const checked = flightSchema.safeParse(flight)
@@ -53,7 +29,10 @@ export function useFlying() {
   async function note(choice: LoadoutChoice, style: Style, minutes: string, more: Partial<Flight> = {}) {
     const time = readFlightTime(minutes, mostMinutes)
     if (isNotRead(time)) return { problem: time.problem, field: 'durationS', id: null }
-    const flight = { ...blankFlight(choice, style, time.seconds, time.stepS), ...more }
+    const flight = makeFlight({
+      ...{ id: newId(), buildId: store.build!.id, flownAt: localMoment(), style },
+      ...{ durationS: time.seconds, stepS: time.stepS, snapshot: snapshot(choice), ...more },
+    })
     const kept = await put(flight)
     return { ...kept, id: kept.problem === '' ? flight.id : null }
   }
@@ -61,17 +40,12 @@ export function useFlying() {
   const packs = computed(() =>
     store.build ? packLines(store.build).map(line => ({ value: line.id, label: packLabel(line) })) : [],
   )
-  const plan = computed(() => flightPlanOf(store.build!, flights.teaching))
+  const plan = computed(() => flightPlanOf(store.build!, lessonsFor(flights, store.build!.id)))
   return {
     snapshot,
-    blankFlight,
     put,
     note,
     packs,
     plan,
-    learnt: (id: string) => {
-      const line = store.build!.lines.find(one => one.id === id)
-      return line ? learntOf(line, plan.value) : null
-    },
   }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { styles, type Style } from '#core/aircraft/power'
-import type { Finding, Flight } from '#core/aircraft/flown'
+import { makeFlight, type Finding, type Flight } from '#core/aircraft/flown'
 import { minutesBand } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
 import type { FieldReply } from '#shared/schemas/field'
@@ -82,7 +82,7 @@ const told = ref('')
 async function keep(more: Partial<Flight>, finding: Finding | null): Promise<string> {
   const { value: now } = clock
   if (now.phase !== 'landed' || !build.value || !loadout.value) return 'Nothing has landed yet.'
-  const flight: Flight = {
+  const flight = makeFlight({
     id: newId(),
     buildId: build.value.id,
     flownAt: localMoment(new Date(now.startedMs)),
@@ -90,19 +90,9 @@ async function keep(more: Partial<Flight>, finding: Finding | null): Promise<str
     durationS: Math.round(seconds.value),
     stepS: 1,
     firstWarningS: warnedS.value === null ? null : Math.round(warnedS.value),
-    landing: null,
-    putBackMah: null,
-    loggedMah: null,
-    resistance: null,
-    logId: null,
-    windMps: null,
-    airC: null,
-    place: '',
-    note: '',
-    isTakenIn: false,
     snapshot: loadout.value.snapshot,
     ...more,
-  }
+  })
   const words = `Flight ${number.value} of ${build.value.name} is noted: ${flightTimeWords(flight.durationS)}.`
   const sentence = await keepFieldFlight(edits, flight, finding)
   if (sentence !== '') return sentence

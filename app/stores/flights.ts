@@ -1,5 +1,13 @@
 import { defineStore } from 'pinia'
-import type { Finding, Flight, Lessons, Renewal, SettingsRecord, WorkedFlight } from '#core/aircraft/flown'
+import {
+  byTimeFlown,
+  type Finding,
+  type Flight,
+  type Lessons,
+  type Renewal,
+  type SettingsRecord,
+  type WorkedFlight,
+} from '#core/aircraft/flown'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { FlightsReply } from '#shared/schemas/flights'
 import type { QueuedEdit } from '../queue'
@@ -35,7 +43,7 @@ export const useFlightsStore = defineStore('flights', () => {
   function show() {
     if (!loaded.value) return
     const now = carriedOut(written, edits.queue.pending('flights'))
-    flights.value = [...now.flights].sort(byTime)
+    flights.value = [...now.flights].sort(byTimeFlown)
     findings.value = now.findings
   }
   edits.listen({
@@ -155,6 +163,3 @@ export const useFlightsStore = defineStore('flights', () => {
     reset,
   }
 })
-
-const byTime = (a: Flight, b: Flight) =>
-  a.flownAt === b.flownAt ? (a.id < b.id ? -1 : 1) : a.flownAt < b.flownAt ? -1 : 1

@@ -1,4 +1,5 @@
 import {
+  byTimeFlown,
   FlightSums,
   partLives,
   workedFlights,
@@ -135,7 +136,7 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
     lessonsOf,
     /** Flights and findings of a build as they are kept. */
     kept: (buildId: string) => ({
-      flights: [...ofBuild(buildId).values()].sort(byTime),
+      flights: [...ofBuild(buildId).values()].sort(byTimeFlown),
       findings: rows.findingsOf(buildId),
       renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
       settings: rows.settingsOf(buildId),
@@ -248,6 +249,4 @@ function snapshotIn({ buildId, snapshot }: Flight, to: string): Flight['snapshot
 }
 const keyIn = (key: string, from: string, to: string): string =>
   key.startsWith(`${from}/`) ? `${to}/${key.slice(from.length + 1)}` : key
-const byTime = (a: Flight, b: Flight) =>
-  a.flownAt === b.flownAt ? (a.id < b.id ? -1 : 1) : a.flownAt < b.flownAt ? -1 : 1
 export type FlightService = ReturnType<typeof flightService>

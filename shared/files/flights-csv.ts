@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { mostMinutes, type Flight, type FlightSnapshot, type WorkedFlight } from '../../core/aircraft/flown'
+import { makeFlight, mostMinutes, type Flight, type FlightSnapshot, type WorkedFlight } from '../../core/aircraft/flown'
 import { styles, type Style } from '../../core/model/data'
 import { flightTimeWords, isNotRead, readFlightTime, readNumber } from '../../core/text/units'
 import { flightSchema } from '../schemas/flights'
@@ -130,7 +130,7 @@ function flightOf(row: Row, list: FlightListOf): Flight {
   if (!style) throw new RangeError(`The style “${said}” is none of: ${styles.join(', ')}.`)
   const time = row.seconds('Flown')
   const volts = row.number('Landed, V')
-  const flight: Flight = {
+  const flight = makeFlight({
     id: list.newId(),
     buildId: list.buildId,
     flownAt,
@@ -149,15 +149,12 @@ function flightOf(row: Row, list: FlightListOf): Flight {
           },
     putBackMah: row.number('Put back, mAh'),
     loggedMah: row.number('Counted on board, mAh'),
-    resistance: null,
-    logId: null,
     windMps: row.number('Wind, m/s'),
     airC: row.number('Air, °C'),
     place: row.of('Place'),
     note: row.of('Note'),
-    isTakenIn: false,
     snapshot: list.snapshot({ setupId: setup?.id ?? list.usualSetupId, packLineId: pack?.id ?? null }),
-  }
+  })
   const checked = flightSchema.safeParse(flight)
   if (checked.success) return flight
   throw new RangeError(checked.error.issues[0]!.message)

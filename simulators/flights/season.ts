@@ -1,5 +1,5 @@
 import { chanceOf } from '../../core/maths/numbers'
-import { lnKappaOf, snapshotOf, uOneFlight, type Flight } from '../../core/aircraft/flown'
+import { lnKappaOf, makeFlight, snapshotOf, uOneFlight, type Flight } from '../../core/aircraft/flown'
 import { craftOf, startChargeOf, packModelOf } from '../../core/aircraft/currents'
 import { discharge, idealHoverW, openCircuitV, type FlightPlan, type Style } from '../../core/aircraft/power'
 import { countedLines, loadoutMasses, type LineEstimates } from '../../core/mass/loadout'
@@ -67,7 +67,7 @@ export function flySeason(
     const readV = restV * pack.pack.cells + (isFresh ? 0.03 : 0.012) * pack.pack.cells * random.normal()
     const hasVolts = isFresh || knownBy.includes('volts')
     const warnedS = one.timeS * (0.84 + 0.06 * random.uniform())
-    return {
+    return makeFlight({
       id: `${build.id}-${String(i + 1).padStart(2, '0')}`,
       buildId: build.id,
       flownAt: `${dayBefore(lastDay, flown.daysAgo)}T${flown.at}`,
@@ -79,15 +79,10 @@ export function flySeason(
       putBackMah: knownBy.includes('put back')
         ? Math.round((one.consumedMah / 0.99) * (1 + 0.01 * random.normal()))
         : null,
-      loggedMah: null,
-      resistance: null,
-      logId: null,
       windMps: flown.windMps ?? null,
-      airC: null,
       place: flown.place,
       note: flown.note ?? '',
-      isTakenIn: false,
       snapshot: snapshotOf(build, revision, choice, mass, asked),
-    }
+    })
   })
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding, FindingKind, Flight } from '#core/aircraft/flown'
+import { makeFinding, type Finding, type FindingKind, type Flight } from '#core/aircraft/flown'
 import { fixed, minutesBand } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
 import { landingProblem } from '#shared/schemas/flights'
@@ -51,24 +51,10 @@ async function send() {
   const wrong = landingProblem(landing.value, cells ?? undefined)
   problems.volts = wrong ?? ''
   if (wrong) return
-  const finding: Finding | null = found.value === '' ? null : {
-    id: newId(),
-    buildId,
-    flightId: null,
-    foundAt: landedAt,
-    kind: found.value,
-    severity: severity.value,
-    distanceM: null,
-    atS: null,
-    suspectLineId: null,
-    suspect: '',
-    damagedLineIds: [],
-    note: '',
-    lesson: '',
-    tried: [],
-    goneAt: null,
-    pictureIds: [],
-  }
+  const finding =
+    found.value === ''
+      ? null
+      : makeFinding({ id: newId(), buildId, foundAt: landedAt, kind: found.value, severity: severity.value })
   isKeeping.value = true
   problems.all = await keep({ landing: landing.value && { ...landing.value, isFresh: true }, note: note.value.trim() }, finding)
   isKeeping.value = false

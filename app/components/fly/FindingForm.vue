@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findingKinds, type Finding, type Flight } from '#core/aircraft/flown'
+import { findingKinds, makeFinding, type Finding, type Flight } from '#core/aircraft/flown'
 import { countedLines } from '#core/mass/loadout'
 import { findingSchema } from '#shared/schemas/flights'
 
@@ -27,7 +27,7 @@ async function keep() {
   problems.kind = kind.value === '' ? 'Say what it was.' : ''
   problems.distance = 'problem' in metres ? metres.problem : ''
   if (kind.value === '' || 'problem' in metres) return
-  const finding: Finding = {
+  const finding = makeFinding({
     id: newId(),
     buildId: store.build!.id,
     flightId: flight?.id ?? null,
@@ -35,16 +35,12 @@ async function keep() {
     kind: kind.value,
     severity: severity.value,
     distanceM: metres.value,
-    atS: null,
     suspectLineId: suspectLineId.value || null,
     suspect: lines.value.find(({ value }) => value === suspectLineId.value)?.label ?? '',
     damagedLineIds: isCrash.value ? damaged.value : [],
     note: note.value,
     lesson: lesson.value,
-    tried: [],
-    goneAt: null,
-    pictureIds: [],
-  }
+  })
   const checked = findingSchema.safeParse(finding)
   const sentence = checked.success ? await flights.putFinding(finding) : checked.error.issues[0]!.message
   problems.note = sentence

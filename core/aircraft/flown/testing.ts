@@ -1,5 +1,6 @@
 import type { Finding } from './finding'
 import type { Flight, FlownCraft, FlownPack } from './flight'
+import { makeFinding as findingOf, makeFlight as flightOf } from './make'
 
 /** Flights for tests: a 4S craft of 17 W ideal hover power on a pack of 850 mAh, 160 W for 228 s. */
 export const testPack: FlownPack = {
@@ -21,58 +22,21 @@ export const testCraft: FlownCraft = {
   endCellV: 3.5,
 }
 
-export function makeFlight(given: { readonly id: string } & Partial<Flight>): Flight {
-  return {
-    buildId: 'marzipan',
-    flownAt: '2026-11-02T10:00',
-    style: 'freestyle',
-    durationS: 228,
-    stepS: 1,
-    firstWarningS: null,
-    landing: null,
-    putBackMah: null,
-    loggedMah: null,
-    resistance: null,
-    logId: null,
-    windMps: null,
-    airC: null,
-    place: '',
-    note: '',
-    isTakenIn: false,
+/** A flight of that craft. */
+export const makeFlight = (given: { readonly id: string } & Partial<Flight>): Flight =>
+  flightOf({
+    ...{ buildId: 'marzipan', flownAt: '2026-11-02T10:00', style: 'freestyle', durationS: 228, stepS: 1 },
     snapshot: {
-      revision: 1,
-      setupId: 'day',
-      setup: 'day',
-      packLineId: 'p7',
-      auwG: 248,
-      sigmaG: 1,
-      altitudeM: 0,
-      temperatureC: 15,
-      parts: [],
-      pack: testPack,
-      craft: testCraft,
+      ...{ revision: 1, setupId: 'day', setup: 'day', packLineId: 'p7' },
+      ...{ auwG: 248, sigmaG: 1, altitudeM: 0, temperatureC: 15, parts: [] },
+      ...{ pack: testPack, craft: testCraft },
     },
     ...given,
-  }
-}
+  })
 
-export function makeFinding(given: { readonly id: string } & Partial<Finding>): Finding {
-  return {
-    buildId: 'marzipan',
-    flightId: null,
-    foundAt: '2026-11-02T10:05',
-    kind: 'vibration in the picture',
-    severity: 2,
-    distanceM: null,
-    atS: null,
-    suspectLineId: null,
-    suspect: '',
-    damagedLineIds: [],
-    note: '',
-    lesson: '',
-    tried: [],
-    goneAt: null,
-    pictureIds: [],
+/** A finding of that craft. */
+export const makeFinding = (given: { readonly id: string } & Partial<Finding>): Finding =>
+  findingOf({
+    ...{ buildId: 'marzipan', foundAt: '2026-11-02T10:05', kind: 'vibration in the picture', severity: 2 },
     ...given,
-  }
-}
+  })

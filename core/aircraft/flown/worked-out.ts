@@ -3,6 +3,7 @@ import { assumedResistanceSpread, discharge, type PackModel } from '../power'
 import { Calibration, uOneFlight, type FlownFlight, type HeldFlight, type LnKappa } from './calibration'
 import { chargeUsed, type ChargeUsed, type Landing } from './charge-used'
 import type { Flight, FlownCraft, FlownPack } from './flight'
+import { byTimeFlown } from './make'
 import { meanPowerW } from './mean-power'
 import { lastFiveOf, usableByFlight, type Learnt } from './pack-learnt'
 
@@ -27,9 +28,6 @@ export interface FlightFigures {
   readonly left: number | null
   readonly powerW: number | null
 }
-
-const byTime = (a: Flight, b: Flight) =>
-  a.flownAt === b.flownAt ? (a.id < b.id ? -1 : 1) : a.flownAt < b.flownAt ? -1 : 1
 
 /** The pack of a flight, with what flights have taught of it in place of what was assumed. */
 export function packAsLearnt(pack: FlownPack, learnt: PackLearnt): PackModel {
@@ -72,7 +70,7 @@ export class FlightSums {
   private readonly known = new WeakMap<Flight, Known>()
 
   workOut(flights: readonly Flight[]): FlightsWorkedOut {
-    const inOrder = [...flights].sort(byTime)
+    const inOrder = [...flights].sort(byTimeFlown)
     const packs = new Map<string, PackLearnt>()
     const spent = new Set<string>()
     for (const [key, ofPack] of byPack(inOrder)) packs.set(key, learntBy(ofPack, spent))
