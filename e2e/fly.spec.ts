@@ -164,7 +164,7 @@ test('a crash leads to Repair and back; a finding is closed by a change of the l
   await kept(app, () => app.getByRole('button', { name: 'Note it' }).click())
   const crash = app.getByRole('article', { name: 'Crash' })
   await expect(crash).toContainText('What it taught. Turn earlier.')
-  await crash.getByRole('link', { name: 'Repair' }).click()
+  await crash.getByRole('link', { name: /^Repair Three-blade/ }).click()
   await expect(app.getByRole('region', { name: 'Repair' })).toContainText('Take apart')
   await expect(app.getByText(/steps? to undo/)).toBeVisible()
   await app.goBack()

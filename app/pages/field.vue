@@ -25,7 +25,9 @@ onMounted(load)
 const buildId = useLocalStorage('field-build', '')
 const loadoutKeys = useLocalStorage<Record<string, string>>('field-loadouts', {})
 const styleOf = useLocalStorage<Record<string, Style>>('field-styles', {})
-const build = computed(() => kit.value?.builds.find(({ id }) => id === buildId.value) ?? kit.value?.builds[0] ?? null)
+/** Those with a pack to fly on: what has none cannot be noted there. */
+const flyable = computed(() => kit.value?.builds.filter(({ loadouts }) => loadouts.length > 0) ?? [])
+const build = computed(() => flyable.value.find(({ id }) => id === buildId.value) ?? flyable.value[0] ?? null)
 const loadout = computed(() => {
   if (!build.value) return null
   const { loadouts, flies, id } = build.value
@@ -127,13 +129,13 @@ const restWords = computed(() => {
       v-else-if="!build || !loadout"
       class="empty"
     >
-      {{ build ? `${build.name} has no pack to fly on: add one in Packs.` : 'There is no build to fly yet.' }}
+      {{ kit.builds.length === 0 ? 'There is no build to fly yet.' : 'No build has a pack to fly on: add one in Packs.' }}
       <NuxtLink to="/">Shelf</NuxtLink>
     </p>
     <template v-else>
       <FieldBefore
         v-if="clock.phase === 'before'"
-        :builds="kit.builds"
+        :builds="flyable"
         :build
         :loadout
         :style

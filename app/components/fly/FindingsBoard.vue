@@ -86,9 +86,10 @@ async function keepChange(finding: Finding) {
 async function remove(finding: Finding) {
   problem.value = await kept.removeFinding(finding.id)
 }
-const repairOf = (finding: Finding) => ({
+/** Repair, with the part that was hurt. */
+const repairOf = (broken: string) => ({
   path: `/builds/${store.build!.id}/assemble`,
-  query: { view: 'repair', ...(finding.damagedLineIds[0] ? { broken: finding.damagedLineIds[0] } : {}) },
+  query: { view: 'repair', broken },
 })
 </script>
 
@@ -128,7 +129,12 @@ const repairOf = (finding: Finding) => ({
         v-for="id in finding.damagedLineIds"
         :key="id"
       >
-        {{ store.lineOf(id) ? lineTitle(store.lineOf(id)!) : 'a part no longer on the ledger' }}
+        <NuxtLink
+          v-if="store.lineOf(id)"
+          :to="repairOf(id)"
+        >Repair {{ lineTitle(store.lineOf(id)!) }}</NuxtLink><template v-else>
+          a part no longer on the ledger
+        </template>
       </li>
     </ul>
     <PartPictures
@@ -161,10 +167,7 @@ const repairOf = (finding: Finding) => ({
         @click="openChange(finding)"
       >
         What I changed
-      </el-button><NuxtLink
-        v-if="finding.damagedLineIds.length > 0"
-        :to="repairOf(finding)"
-      >Repair</NuxtLink><el-button
+      </el-button><el-button
         v-if="isAll"
         link
         type="primary"

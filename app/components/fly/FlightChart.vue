@@ -8,7 +8,7 @@ const { flights, worked, next, goal, selectedId } = defineProps<{
   flights: readonly Flight[]
   worked: ReadonlyMap<string, WorkedFlight>
   /** The loadout on view as it would be flown next. */
-  next: MinutesBand | null
+  next: Pick<MinutesBand, 'low' | 'high'> | null
   nextWords: string
   goal: number | null
   selectedId: string | null
@@ -85,6 +85,7 @@ const heads = ['Flight', 'Flown at', 'Pack', 'Style', 'Minutes, reserve kept', '
 <template>
   <div ref="box">
     <ChartFrame
+      v-if="bars.length > 0"
       title="Forecast against flown"
       :heads
       :rows
@@ -196,7 +197,7 @@ const heads = ['Flight', 'Flown at', 'Pack', 'Style', 'Minutes, reserve kept', '
       </svg>
     </ChartFrame>
     <p class="soft under">
-      <template v-if="next">
+      <template v-if="next && bars.length > 0">
         The bracket is the next flight: {{ nextWords }}.
       </template>
       <template v-if="left > 0">

@@ -75,7 +75,12 @@ const untaughtWords = computed(() => {
   return `It counts minutes, and teaches nothing: ${why}.`
 })
 const charge = computed(() => worked?.used ?? null)
-const spread = computed(() => coverageFactor95 * flight.snapshot.sigmaG)
+/** What nobody had weighed or said is not told as nothing. */
+const weightWords = computed(() => {
+  const { auwG, sigmaG } = flight.snapshot
+  const spread = coverageFactor95 * sigmaG
+  return auwG > 0 ? `${gramsFigure(auwG, spread)} g ± ${spreadFigure(spread)}` : 'not known'
+})
 const isElsewhere = computed(() => !packs.value.some(({ value }) => value === flight.snapshot.packLineId))
 </script>
 
@@ -139,7 +144,7 @@ const isElsewhere = computed(() => !packs.value.some(({ value }) => value === fl
 
   <dl class="facts">
     <dt>Set-up</dt><dd>{{ flight.snapshot.setup || '–' }}</dd>
-    <dt>Weighed</dt><dd>{{ gramsFigure(flight.snapshot.auwG, spread) }} g ± {{ spreadFigure(spread) }}</dd>
+    <dt>Weighed</dt><dd>{{ weightWords }}</dd>
     <dt>Ledger</dt><dd>revision {{ flight.snapshot.revision }}</dd>
     <template v-if="charge">
       <dt>Used</dt><dd>{{ fixed(charge.mah, 0) }} ± {{ fixed(coverageFactor95 * charge.uMah, 0) }} mAh</dd>

@@ -41,7 +41,7 @@ const lastWords = computed(() => {
         :word="cell.binding.verdict.word"
       /><template v-else>no limit</template></b>
     </div>
-    <div>
+    <div v-if="store.choice.packLineId !== null">
       <span class="soft">Last with this pack</span>
       <b>{{ lastWords }}</b>
     </div>

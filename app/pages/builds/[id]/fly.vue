@@ -56,10 +56,6 @@ const nextWords = computed(() => {
   if (!flight?.band) return ''
   return `${flight.style}, ${restsOnWords(flight.restsOn, flight.packFlights) || 'before any flight'}`
 })
-const nextBand = computed(() => {
-  const band = next.value?.band
-  return band ? { ...band, sureLow: band.low, sureHigh: band.high } : null
-})
 </script>
 
 <template>
@@ -129,7 +125,7 @@ const nextBand = computed(() => {
               <FlightChart
                 :flights="flights.flights"
                 :worked="flights.worked"
-                :next="nextBand"
+                :next="next?.band ?? null"
                 :next-words="nextWords"
                 :goal="goal"
                 :selected-id="selected?.id ?? null"
