@@ -36,7 +36,7 @@ export interface BuildDependencies {
   readonly writer: GroupCommit
   readonly now: () => string
   readonly newId: () => string
-  readonly flights: Pick<FlightService, 'lessonsOf' | 'kept' | 'dropBuild'>
+  readonly flights: Pick<FlightService, 'lessonsOf' | 'keptOf' | 'dropBuild'>
 }
 
 /** The use cases of builds: read, change, undo, redo, report. */

@@ -26,7 +26,7 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
    */
   function exportLines(id: string, withPrivate = false): Generator<string> {
     const { build, massVersions, journal } = builds.wholeOf(id)
-    const flown = flights.kept(id)
+    const flown = flights.keptOf(id)
     const ownCards = rules.cards().filter(card => card.own && build.aim.cardIds.includes(card.id))
     return linesOfFile({
       format: buildFileFormat,

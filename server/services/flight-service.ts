@@ -12,7 +12,7 @@ import {
 } from '../../core/aircraft/flown'
 import { quantile } from '../../core/maths/numbers'
 import { mostFlights, mostSettings, type FlightsReply } from '../../shared/schemas/flights'
-import type { FlightsRepository } from '../db/flights-repository'
+import type { FlightsRepository, MomentsTable } from '../db/flights-repository'
 import { DomainProblem } from '../problems'
 import { Followers } from './builds/followers'
 
@@ -45,9 +45,9 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
     if (held) return held
     held = new Map()
     byBuild = new Map()
-    const read = rows.allFlights()
+    const read = rows.flights.all()
     unreadable = read.unreadable
-    for (const flight of read.flights) hold(flight)
+    for (const flight of read.things) hold(flight)
     return held
   }
   const ofBuild = (buildId: string): ReadonlyMap<string, Flight> => {
@@ -83,6 +83,26 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
     workedOut = null
     changed.clear()
   }
+  /** How what belongs to flights is kept, one thing at a time; `check` refuses what there is no room for. */
+  function kept<T extends { readonly id: string; readonly buildId: string }>(
+    table: MomentsTable<T>,
+    check: (thing: T) => void = () => undefined,
+  ) {
+    return {
+      one: (id: string): T | null => table.one(id),
+      put(thing: T): void {
+        requireBuild(thing.buildId)
+        check(thing)
+        table.put(thing)
+        changed.add(thing.buildId)
+      },
+      remove(id: string): void {
+        const thing = table.one(id)
+        table.remove(id)
+        if (thing) changed.add(thing.buildId)
+      },
+    }
+  }
   function lessonsOf(buildId: string): Lessons {
     const { calibration, packs } = out()
     const own = [...ofBuild(buildId).values()].flatMap(({ snapshot }) => (snapshot.pack ? [snapshot.pack.key] : []))
@@ -113,7 +133,7 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
   function livesOf(own: readonly Flight[]) {
     const keys = new Set(own.flatMap(({ snapshot }) => snapshot.parts.map(({ key }) => key)))
     const of = [...all().values()].filter(({ snapshot }) => snapshot.parts.some(({ key }) => keys.has(key)))
-    return partLives(of, rows.allRenewals()).filter(({ key }) => keys.has(key))
+    return partLives(of, rows.renewals.all().things).filter(({ key }) => keys.has(key))
   }
   return {
     ofBuild(buildId: string): FlightsReply {
@@ -123,9 +143,9 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
       return {
         flights: own,
         unreadable: unreadable.get(buildId) ?? 0,
-        findings: rows.findingsOf(buildId),
-        renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
-        settings: rows.settingsOf(buildId).map(record => ({ ...record, text: '' })),
+        findings: rows.findings.of(buildId),
+        renewals: rows.renewals.of(buildId),
+        settings: rows.settings.of(buildId).map(record => ({ ...record, text: '' })),
         lives: livesOf(own),
         worked: workedFlights(own, out()),
         offered: out().calibration.offered.filter(offer => offer.every(id => ids.has(id))),
@@ -134,12 +154,12 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
       } as FlightsReply
     },
     lessonsOf,
-    /** Flights and findings of a build as they are kept. */
-    kept: (buildId: string) => ({
+    /** Flights and what belongs to them, of a build, as they are kept. */
+    keptOf: (buildId: string) => ({
       flights: [...ofBuild(buildId).values()].sort(byTimeFlown),
-      findings: rows.findingsOf(buildId),
-      renewals: rows.allRenewals().filter(renewal => renewal.buildId === buildId),
-      settings: rows.settingsOf(buildId),
+      findings: rows.findings.of(buildId),
+      renewals: rows.renewals.of(buildId),
+      settings: rows.settings.of(buildId),
     }),
     /** Logs that the flights of a build name. */
     logsOf: (buildId: string) => [...ofBuild(buildId).values()].flatMap(({ logId }) => logId ?? []),
@@ -148,76 +168,47 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
       const ids = new Map(from.flights.map(({ id }) => [id, all().has(id) ? newId() : id]))
       for (const flight of from.flights) {
         const one = { ...flight, id: ids.get(flight.id)!, buildId, snapshot: snapshotIn(flight, buildId) }
-        rows.putFlight(one)
+        rows.flights.put(one)
         hold(one)
         change(buildId)
       }
       for (const finding of from.findings) {
-        const id = rows.finding(finding.id) ? newId() : finding.id
+        const id = rows.findings.one(finding.id) ? newId() : finding.id
         const flightId = finding.flightId === null ? null : (ids.get(finding.flightId) ?? null)
-        rows.putFinding({ ...finding, id, buildId, flightId })
+        rows.findings.put({ ...finding, id, buildId, flightId })
         changed.add(buildId)
       }
       for (const renewal of from.renewals) {
-        const id = rows.renewal(renewal.id) ? newId() : renewal.id
-        rows.putRenewal({ ...renewal, id, buildId, key: keyIn(renewal.key, renewal.buildId, buildId) })
+        const id = rows.renewals.one(renewal.id) ? newId() : renewal.id
+        rows.renewals.put({ ...renewal, id, buildId, key: keyIn(renewal.key, renewal.buildId, buildId) })
       }
       for (const record of from.settings)
-        rows.putSettings({ ...record, id: rows.settingsRecord(record.id) ? newId() : record.id, buildId })
+        rows.settings.put({ ...record, id: rows.settings.one(record.id) ? newId() : record.id, buildId })
     },
     flight: (id: string): Flight | null => all().get(id) ?? null,
     putFlight(flight: Flight) {
       requireBuild(flight.buildId)
       requireRoom(flight)
-      rows.putFlight(flight)
+      rows.flights.put(flight)
       hold(flight)
       change(flight.buildId)
     },
     removeFlight(id: string) {
       const flight = all().get(id)
-      rows.removeFlight(id)
+      rows.flights.remove(id)
       held!.delete(id)
       if (flight) byBuild.get(flight.buildId)?.delete(id)
       if (flight) change(flight.buildId)
     },
-    finding: (id: string): Finding | null => rows.finding(id),
-    putFinding(finding: Finding) {
-      requireBuild(finding.buildId)
-      rows.putFinding(finding)
-      changed.add(finding.buildId)
-    },
-    removeFinding(id: string) {
-      const finding = rows.finding(id)
-      rows.removeFinding(id)
-      if (finding) changed.add(finding.buildId)
-    },
-    settingsRecord: (id: string): SettingsRecord | null => rows.settingsRecord(id),
-    putSettings(record: SettingsRecord) {
-      requireBuild(record.buildId)
-      if (!rows.settingsRecord(record.id) && rows.settingsOf(record.buildId).length >= mostSettings)
+    findings: kept(rows.findings),
+    renewals: kept(rows.renewals),
+    settings: kept(rows.settings, ({ id, buildId }) => {
+      if (!rows.settings.one(id) && rows.settings.count(buildId) >= mostSettings)
         throw new DomainProblem(
           'refused',
           `A build keeps at most ${mostSettings} records of settings. Delete one first. Nothing was written.`,
         )
-      rows.putSettings(record)
-      changed.add(record.buildId)
-    },
-    removeSettings(id: string) {
-      const record = rows.settingsRecord(id)
-      rows.removeSettings(id)
-      if (record) changed.add(record.buildId)
-    },
-    renewal: (id: string): Renewal | null => rows.renewal(id),
-    putRenewal(renewal: Renewal) {
-      requireBuild(renewal.buildId)
-      rows.putRenewal(renewal)
-      changed.add(renewal.buildId)
-    },
-    removeRenewal(id: string) {
-      const renewal = rows.renewal(id)
-      rows.removeRenewal(id)
-      if (renewal) changed.add(renewal.buildId)
-    },
+    }),
     follow: followers.follow.bind(followers),
     /** A build went for good, and its flights with it. */
     dropBuild(buildId: string) {

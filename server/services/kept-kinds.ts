@@ -16,7 +16,7 @@ import {
 } from '../../shared/schemas/scales'
 import { settingsSchema } from '../../shared/schemas/settings'
 import type { Settings } from '../../shared/settings'
-import type { Finding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
+import type { Flight } from '../../core/aircraft/flown'
 import { findingSchema, flightSchema, renewalSchema, settingsRecordSchema } from '../../shared/schemas/flights'
 import type { FlightService } from './flight-service'
 import type { Writing } from './build-service'
@@ -60,6 +60,23 @@ const withoutId = <T extends { readonly id: string }>(thing: T | null | undefine
 }
 
 const buildOf = (fields: Fields) => String(fields.buildId)
+
+/** What belongs to flights: taken back with them, by build. */
+function ofFlights<T extends { readonly id: string }>(
+  schema: z.ZodType<T>,
+  kept: { one: (id: string) => T | null; put: (thing: T) => void; remove: (id: string) => void },
+  nameOf: (fields: Fields) => string,
+): KeptHandler {
+  return {
+    schema,
+    needsId: true,
+    nameOf,
+    scopeOf: buildOf,
+    get: id => withoutId(kept.one(id)),
+    put: (id, fields) => kept.put({ ...fields, id } as unknown as T),
+    remove: id => kept.remove(id),
+  }
+}
 
 export function keptHandlers({
   parts,
@@ -149,33 +166,9 @@ export function keptHandlers({
       put: (id, fields) => flights.putFlight({ ...fields, id } as unknown as Flight),
       remove: id => flights.removeFlight(id),
     },
-    finding: {
-      schema: findingSchema,
-      needsId: true,
-      nameOf: fields => `Finding: ${String(fields.kind)}`,
-      scopeOf: buildOf,
-      get: id => withoutId(flights.finding(id)),
-      put: (id, fields) => flights.putFinding({ ...fields, id } as unknown as Finding),
-      remove: id => flights.removeFinding(id),
-    },
-    renewal: {
-      schema: renewalSchema,
-      needsId: true,
-      nameOf: () => 'new part fitted',
-      scopeOf: buildOf,
-      get: id => withoutId(flights.renewal(id)),
-      put: (id, fields) => flights.putRenewal({ ...fields, id } as unknown as Renewal),
-      remove: id => flights.removeRenewal(id),
-    },
-    settingsRecord: {
-      schema: settingsRecordSchema,
-      needsId: true,
-      nameOf: named('settings of a craft'),
-      scopeOf: buildOf,
-      get: id => withoutId(flights.settingsRecord(id)),
-      put: (id, fields) => flights.putSettings({ ...fields, id } as unknown as SettingsRecord),
-      remove: id => flights.removeSettings(id),
-    },
+    finding: ofFlights(findingSchema, flights.findings, fields => `Finding: ${String(fields.kind)}`),
+    renewal: ofFlights(renewalSchema, flights.renewals, () => 'new part fitted'),
+    settingsRecord: ofFlights(settingsRecordSchema, flights.settings, named('settings of a craft')),
     settings: {
       schema: settingsSchema,
       nameOf: () => 'settings',

@@ -1,34 +1,39 @@
--- Flights and what was found on them: aggregates of their own beside the builds, taken back by build.
+-- Flights and what belongs to them: aggregates of their own beside the builds, taken back by build. `at` is when it happened,
+-- local day and time.
 CREATE TABLE flights (
-  id        TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
-  build_id  TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
-  flown_at  TEXT NOT NULL,
-  value     TEXT NOT NULL CHECK (json_valid(value))
+  id       TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
+  build_id TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
+  at       TEXT NOT NULL,
+  value    TEXT NOT NULL CHECK (json_valid(value))
 ) STRICT;
-CREATE INDEX flights_by_build ON flights (build_id, flown_at);
+CREATE INDEX flights_by_build ON flights (build_id, at);
 
+-- What was found on them.
 CREATE TABLE findings (
-  id        TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
-  build_id  TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
-  found_at  TEXT NOT NULL,
-  value     TEXT NOT NULL CHECK (json_valid(value))
+  id       TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
+  build_id TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
+  at       TEXT NOT NULL,
+  value    TEXT NOT NULL CHECK (json_valid(value))
 ) STRICT;
-CREATE INDEX findings_by_build ON findings (build_id, found_at);
+CREATE INDEX findings_by_build ON findings (build_id, at);
 
 -- A new part in the place of an old one: flights count for it from then on.
 CREATE TABLE renewals (
-  id        TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
-  build_id  TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
-  value     TEXT NOT NULL CHECK (json_valid(value))
+  id       TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
+  build_id TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
+  at       TEXT NOT NULL,
+  value    TEXT NOT NULL CHECK (json_valid(value))
 ) STRICT;
+CREATE INDEX renewals_by_build ON renewals (build_id, at);
 
 -- Configurations of a craft, each as it was one day.
 CREATE TABLE settings_records (
-  id        TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
-  build_id  TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
-  value     TEXT NOT NULL CHECK (json_valid(value))
+  id       TEXT PRIMARY KEY CHECK (length(id) BETWEEN 1 AND 64),
+  build_id TEXT NOT NULL REFERENCES builds (id) ON DELETE CASCADE,
+  at       TEXT NOT NULL,
+  value    TEXT NOT NULL CHECK (json_valid(value))
 ) STRICT;
-CREATE INDEX settings_records_by_build ON settings_records (build_id);
+CREATE INDEX settings_records_by_build ON settings_records (build_id, at);
 
 -- The journal of what is kept outside the builds gains their document, and the build an entry is about.
 CREATE TABLE kept_journal_next (

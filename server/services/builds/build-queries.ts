@@ -27,7 +27,7 @@ interface Dependencies {
   readonly cache: BuildCache
   readonly rules: RuleService
   readonly reports: ReportRunner
-  readonly flights: Pick<FlightService, 'lessonsOf' | 'kept'>
+  readonly flights: Pick<FlightService, 'lessonsOf' | 'keptOf'>
 }
 
 /** How many entries of a journal are told at once. */
@@ -92,7 +92,7 @@ export class BuildQueries {
     const { build } = cache.get(id)
     const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
     const crashes = flights
-      .kept(id)
+      .keptOf(id)
       .findings.filter(({ lesson }) => lesson.trim() !== '')
       .map(({ foundAt: at, kind, lesson }) => ({ at, kind, lesson }))
     const lessons = flights.lessonsOf(id)
@@ -107,7 +107,7 @@ export class BuildQueries {
       .all()
       .filter(({ build }) => !build.archived && !build.reference)
       .map(({ build, revision }) => {
-        const { flights: flown, findings } = flights.kept(build.id)
+        const { flights: flown, findings } = flights.keptOf(build.id)
         const lessons = flights.lessonsOf(build.id)
         const estimates = estimatesOf(build, cache.honesty())
         return fieldBuild({ build, revision, estimates, cards, lessons, flights: flown.length, findings })

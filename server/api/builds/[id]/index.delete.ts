@@ -4,7 +4,7 @@ import type { Application } from '../../../services/application'
 /** A build that cannot be read is deleted all the same; its pictures stay. */
 function picturesOf(id: string, app: Application): readonly string[] {
   try {
-    const { findings } = app.flights.kept(id)
+    const { findings } = app.flights.keptOf(id)
     return [...app.builds.read(id).build.lines, ...findings].flatMap(({ pictureIds }) => pictureIds)
   } catch {
     return []
