@@ -1,6 +1,7 @@
-import { mkdir, open, readFile, rename, rm } from 'node:fs/promises'
+import { mkdir, readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { DomainProblem } from '../problems'
+import { writeForGood } from './write-for-good'
 
 const gzipMagic = Buffer.from([0x1f, 0x8b])
 
@@ -13,21 +14,7 @@ export function logService(folder: string, newId: () => string) {
         throw new DomainProblem('invalid', 'A log comes compressed. Nothing was kept.', 'log')
       const id = newId()
       await mkdir(folder, { recursive: true, mode: 0o700 })
-      const path = join(folder, `${id}.csv.gz`)
-      const file = await open(`${path}.part`, 'w', 0o600)
-      try {
-        await file.writeFile(bytes)
-        await file.sync()
-      } finally {
-        await file.close()
-      }
-      await rename(`${path}.part`, path)
-      const directory = await open(folder, 'r')
-      try {
-        await directory.sync()
-      } finally {
-        await directory.close()
-      }
+      await writeForGood(folder, `${id}.csv.gz`, bytes)
       return id
     },
     /** Logs of a build that is deleted for good. */

@@ -1,6 +1,7 @@
-import { mkdir, open, readFile, rename, rm } from 'node:fs/promises'
+import { mkdir, readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { DomainProblem } from '../problems'
+import { writeForGood } from './write-for-good'
 
 /** The longest side a photo is kept at, pixels: a solder joint can be read, and a card of them stays small. */
 const longestSide = 2000
@@ -47,25 +48,6 @@ async function writtenAnew(bytes: Buffer): Promise<Buffer> {
     .catch(() => {
       throw notAPicture()
     })
-}
-
-/** Writes a file so that it is there, whole, after a power cut: itself and its name in the folder. */
-async function writeForGood(folder: string, name: string, bytes: Buffer): Promise<void> {
-  const path = join(folder, name)
-  const file = await open(`${path}.part`, 'w', 0o600)
-  try {
-    await file.writeFile(bytes)
-    await file.sync()
-  } finally {
-    await file.close()
-  }
-  await rename(`${path}.part`, path)
-  const directory = await open(folder, 'r')
-  try {
-    await directory.sync()
-  } finally {
-    await directory.close()
-  }
 }
 
 /** Photos, by what they belong to, as files beside the database. What is no picture is refused; one is worked on at a time. */
