@@ -54,14 +54,27 @@ async function timed(rounds: number, work: (i: number) => Promise<unknown>): Pro
   }
   return median(times)
 }
-const noted = ({ post }: Running) =>
-  timed(25, i => post('/api/kept/flights', { edits: [{ changes: [flightOf(1, 5000 + i)] }] }))
-async function edited({ address, post }: Running): Promise<number> {
+/** The same on both servers in turn, so that what else the machine does meets both alike; medians. */
+async function inTurn(rounds: number, works: readonly ((i: number) => Promise<unknown>)[]): Promise<number[]> {
+  const times = works.map((): number[] => [])
+  for (let i = 0; i < rounds; i++)
+    for (const [k, work] of works.entries()) {
+      const from = performance.now()
+      await work(i)
+      times[k]!.push(performance.now() - from)
+    }
+  return times.map(median)
+}
+const noting =
+  ({ post }: Running) =>
+  (i: number) =>
+    post('/api/kept/flights', { edits: [{ changes: [flightOf(1, 5000 + i)] }] })
+async function editing({ address, post }: Running) {
   let { revision } = (await (await fetch(`${address}/api/builds/b2`)).json()) as { revision: number }
-  return timed(25, async i => {
+  return async (i: number) => {
     const command = { type: 'lines.change', changes: [{ id: 'strap', fields: { note: `n${i}` } }] }
     ;({ revision } = await post('/api/builds/b2/commands', { command }, { 'if-match': `"${revision}"` }))
-  })
+  }
 }
 async function opened(browser: Browser, path: string, shown: string): Promise<number> {
   return timed(7, async () => {
@@ -75,8 +88,8 @@ async function opened(browser: Browser, path: string, shown: string): Promise<nu
 
 const [few, many] = [await serverWith(0), await serverWith(1000)]
 await few.post('/api/kept/flights', { edits: [{ changes: Array.from({ length: 10 }, (_, i) => flightOf(0, i)) }] })
-const [notedFew, notedMany] = [await noted(few), await noted(many)]
-const [editedFew, editedMany] = [await edited(few), await edited(many)]
+const [notedFew, notedMany] = (await inTurn(60, [noting(few), noting(many)])) as [number, number]
+const [editedFew, editedMany] = (await inTurn(120, [await editing(few), await editing(many)])) as [number, number]
 const afterOne = await timed(5, async i => {
   await many.post('/api/kept/flights', { edits: [{ changes: [flightOf(3, 6000 + i)] }] })
   await (await fetch(`${many.address}/api/builds/b3/flights`)).json()

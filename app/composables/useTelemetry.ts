@@ -1,8 +1,6 @@
 import type { Columns, LogFigures, LoggedResistance, NoResistance, Stretch } from '#core/aircraft/telemetry'
+import { mostLogBytes } from '#shared/files/largest'
 import type { Curves, LogRead, TelemetryReply, TelemetryRequest } from '~/workers/telemetry.worker'
-
-/** The largest log that is read, bytes. Our choice: hours of a flight. */
-export const mostLogBytes = 64_000_000
 
 /** Columns without the wrappers of the interface, which a worker cannot take. */
 const plain = (columns: Columns): Columns =>

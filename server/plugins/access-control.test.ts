@@ -98,6 +98,10 @@ describe('at this machine', () => {
     expect(answer.status).toBe(status)
     expect(JSON.parse(answer.text)).toMatchObject({ status, detail: expect.stringMatching(/\.$/) })
   })
+  it('a log of a flight may be larger than a change', async () => {
+    const body = 'x'.repeat(mostBodyBytes + 1)
+    expect((await ask('/api/logs', { method: 'POST', body })).status).toBe(200)
+  })
   it('the sign-in page leads on: nobody signs in here', async () => {
     const answer = await ask('/sign-in')
     expect([answer.status, answer.headers.get('location')]).toEqual([303, '/'])

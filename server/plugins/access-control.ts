@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import type { Attempts } from '../network/attempts'
-import { mostFileBytes } from '../../shared/files/largest'
+import { mostFileBytes, mostLogBytes } from '../../shared/files/largest'
 import {
   forwardingHeaders,
   isAtHome,
@@ -38,8 +38,11 @@ declare module '#auth-utils' {
   }
 }
 
-/** Where build files come in. */
-const fileDoor = '/api/builds/import'
+/** What may be larger than any other body, by where it comes in. */
+const largeDoors = new Map([
+  ['/api/builds/import', { mostBytes: mostFileBytes, beyond: tooLarge.file }],
+  ['/api/logs', { mostBytes: mostLogBytes, beyond: tooLarge.log }],
+])
 
 /**
  * Stands before everything, files included. Whoever comes from this machine’s loopback address, and was passed on by nobody,
@@ -123,7 +126,7 @@ export default defineNitroPlugin(nitro => {
       origin: headers.origin,
       fetchSite: getHeader(event, 'sec-fetch-site'),
       contentLength: Number(headers['content-length'] ?? 0),
-      mostBytes: pathOf(event) === fileDoor ? mostFileBytes : mostBodyBytes,
+      mostBytes: largeDoors.get(pathOf(event))?.mostBytes ?? mostBodyBytes,
       localAddress: socket.localAddress ?? '',
       remoteAddress: socket.remoteAddress ?? '',
       forwarded: forwardingHeaders.some(name => headers[name] !== undefined),
@@ -149,9 +152,7 @@ export default defineNitroPlugin(nitro => {
       closeBehindAnswer(event)
       throw path.endsWith('/photos') || path === '/api/pictures'
         ? tooLarge.photo()
-        : path === fileDoor
-          ? tooLarge.file()
-          : tooLarge.data()
+        : (largeDoors.get(path)?.beyond ?? tooLarge.data)()
     }
     if (refusal) throw sentences[refusal]
     if (!['GET', 'HEAD'].includes(event.method) && !path.startsWith('/api/') && path !== '/sign-in')

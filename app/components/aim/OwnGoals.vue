@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { centsFigure, fixed, minutesBand, minutesFigure, priceWords, percentFigure, percentSure } from '#core/text/display'
+import type { RestsOn, TaughtPlan } from '#core/aircraft/flown'
 import { flightPlanOf, goalChance, sheetFlight } from '#core/aircraft/flight'
 import { isNotRead, readCents, readGrams, readNumber } from '#core/text/units'
 import type { Aim } from '#core/model/ledger'
@@ -80,19 +81,17 @@ const goalWords = computed(() => {
       out.push(
         `Minutes ${minutesBand(forecast.hardMinutes, forecast.gentleMinutes)} of ` +
           `${minutesFigure(aim.value.goalMinutes)} as it is flown: ` +
-          `${minutesMet(forecast, aim.value.goalMinutes)}${chanceWords(aim.value.goalMinutes)}.`,
+          `${minutesMet(forecast, aim.value.goalMinutes)}${chanceWords(aim.value.goalMinutes, plan, forecast.restsOn)}.`,
       )
   }
   return out
 })
 
 /** How many flights of a hundred reach it, and on what that rests. */
-function chanceWords(goal: number): string {
-  const plan = flightPlanOf(store.build!, lessonsFor(flown, store.build!.id))
+function chanceWords(goal: number, plan: TaughtPlan, restsOn: RestsOn | null): string {
   const chance = goalChance(store.build!, store.choice, store.estimates, plan, goal)
   if (chance === null) return ''
-  const own = plan.lessons?.said.some(({ buildId }) => buildId === store.build!.id)
-  return `; a flight reaches it in ${percentSure(chance)}${own ? ', by what was flown' : ', before any flight'}`
+  return `; a flight reaches it in ${percentSure(chance)} (${restsOnWords(restsOn) || 'before any flight'})`
 }
 
 function minutesMet(

@@ -1,7 +1,7 @@
 import { photoTakenSchema } from '../../../core/slices/assembly'
-import { mostBodyBytes } from '../../network/origin'
+import { mostLogBytes } from '../../../shared/files/largest'
 
 /** Keeps the compressed log of a flight; which flight it is of is said by the flight. */
 export default jsonRoute(photoTakenSchema, async (event, app) => ({
-  id: await app.logs.keep(await bodyBytes(event, mostBodyBytes, tooLarge.log)),
+  id: await app.logs.keep(await bodyBytes(event, mostLogBytes, tooLarge.log)),
 }))
