@@ -115,9 +115,42 @@ interface Story {
   setups: { id: string; name: string; lineIds: string[] }[]
   flies: [string, string]
   steps: [note: string, command: Command][]
+  /** It was planned from listings and guesses, and weighed over the first evenings. */
+  planned?: boolean
+  /** What the builder calls the day of a step, by its number. */
+  marks?: Record<number, string>
 }
 
-async function tell({ flying, id, name, craftClass, lines, setups, flies, steps }: Story): Promise<void> {
+/** What a part was thought to weigh before it lay on the scale. */
+function thought(one: Line): Line {
+  const { id, listing, mass: known, quantity } = one
+  const base = { versionId: `plan-${id}`, valueCount: 1 }
+  return {
+    ...one,
+    mass: listing
+      ? makeMass({ ...base, evidence: 'listed', ...listing, basis: 'as supplied' })
+      : makeMass({
+          ...base,
+          evidence: 'guess',
+          valueG: Number((((known!.valueG / known!.valueCount) * 9) / 10).toFixed(quantity > 4 ? 2 : 1)),
+        }),
+  }
+}
+/** The parts weighed on one of the first evenings: the camera before its case comes off. */
+const weighedOn = ({ slot }: Line, i: number): number => (slot === 'payload' ? 0 : i % 4)
+
+async function tell({
+  flying,
+  id,
+  name,
+  craftClass,
+  lines,
+  setups,
+  flies,
+  steps,
+  planned,
+  marks,
+}: Story): Promise<void> {
   clock = evening + ++day * dayMs
   await app.builds.insert(
     {
@@ -146,14 +179,22 @@ async function tell({ flying, id, name, craftClass, lines, setups, flies, steps 
     clock += 60_000 * (7 + ((revision * 13) % 23))
     revision = (await app.builds.command(id, revision, command, note)).revision
   }
-  await run('', { type: 'lines.add', lines: lines.map(one => ({ ...one, ...knownOf[id]?.[one.id] })), beforeId: null })
+  const first = planned ? lines.map(thought) : lines
+  await run('', { type: 'lines.add', lines: first.map(one => ({ ...one, ...knownOf[id]?.[one.id] })), beforeId: null })
   for (const setup of setups) await run('', { type: 'setup.put', setup })
   await run('', { type: 'loadout.fly', choice: { setupId: flies[0], packLineId: flies[1] } })
   if (fitOf[id]) await run('', { type: 'fit.set', fields: fitOf[id] })
   if (flying) await run('', { type: 'flying.set', fields: flying })
-  for (const [note, command] of steps) {
+  for (const [i, [note, command]] of steps.entries()) {
     clock = evening + ++day * dayMs + revision * 480_000
+    const onPan = planned ? lines.filter((one, at) => weighedOn(one, at) === i) : []
+    if (onPan.length > 0)
+      await run(i === 0 ? 'the parts came' : '', {
+        type: 'lines.change',
+        changes: onPan.map(({ id: lineId, mass: known }) => ({ id: lineId, fields: { mass: known } })),
+      })
     await run(note, command)
+    if (marks?.[i]) await app.builds.mark(id, app.builds.journal(id).entries[0]!.seq, marks[i])
   }
   writeFileSync(join(here, 'builds', `${id}.build.json`), app.files.exportBuild(id))
 }
@@ -480,6 +521,8 @@ await tell({
   setups: [{ id: 'nests', name: 'heat camera', lineIds: ['heat', 'heatmount', 'heatcable'] }],
   flies: ['nests', 'n1'],
   flying: { temperatureC: 9, reservePercent: 20 },
+  planned: true,
+  marks: { 4: 'maiden' },
   steps: [
     [
       '',

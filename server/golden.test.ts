@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { topicOf } from '../core/changes/commands'
 import type { BuildFile } from '../shared/schemas/build-file'
 import { applicationOnDisk, migrationsOnDisk } from './testing'
 import { makeApplication, type Application } from './services/application'
@@ -50,6 +51,13 @@ describe.each(readdirSync(golden))('what was written in %s', version => {
       const whole = app.builds.wholeOf(id)
       expect(whole.massVersions, id).toMatchObject(massVersions)
       expect([...whole.journal], id).toMatchObject(journal)
+    }
+  })
+  it('its journal can be read by kind: each entry is of the kind its change says', () => {
+    for (const id of ids) {
+      const told = app.builds.journal(id).entries
+      const records = [...app.builds.wholeOf(id).journal].reverse().slice(0, told.length)
+      expect(told.map(({ topic }) => topic)).toEqual(records.map(record => topicOf(record, record.patch)))
     }
   })
   it('opens: drawer, scales, cards, templates and settings', () => {

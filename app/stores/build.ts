@@ -6,6 +6,7 @@ import {
   diffBuilds,
   gramsChangeWords,
   type Command,
+  type Topic,
 } from '#core/changes/commands'
 import { asTwin, type Build, type Line, type LoadoutChoice } from '#core/model/ledger'
 import { ListingBiasTable, listingObservations, type ListingObservation } from '#core/mass/listings'
@@ -15,7 +16,7 @@ import { mostInformativeWeighing, pieceQuestion as pieceQuestionOf, type PieceQu
 import { wholeBuild } from '#shared/schemas/lean-build'
 import type { BuildReply, CommandReply, CommandsReply, JournalReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
-import type { JournalEntry } from '#shared/schemas/journal'
+import type { JournalEntry, ToldEntry } from '#shared/schemas/journal'
 import type { QueuedEdit } from '../queue'
 import { documentOfBuild, type QueuedCommand } from './edits'
 
@@ -35,7 +36,9 @@ export const useBuildStore = defineStore('build', () => {
   const viewed = shallowRef<LoadoutChoice | null>(null)
   const refusal = ref('')
   const pieceQuestion = shallowRef<PieceQuestion | null>(null)
-  const journal = shallowRef<JournalEntry[]>([])
+  const journal = shallowRef<ToldEntry[]>([])
+  /** Which entries of the journal are shown: about what, and with which words. */
+  const journalOf = ref<{ readonly topic: Topic | ''; readonly words: string }>({ topic: '', words: '' })
   /** Whether the journal has entries before those shown. */
   const hasEarlier = ref(false)
   const lastEntry = shallowRef<JournalEntry | null>(null)
@@ -267,7 +270,8 @@ export const useBuildStore = defineStore('build', () => {
     const base = sent[0]!.base
     steps.value = reply.steps
     lastEntry.value = reply.entries.at(-1) ?? lastEntry.value
-    if (journal.value.length > 0) journal.value = [...[...reply.entries].reverse(), ...journal.value]
+    if (journal.value.length > 0 && journalOf.value.topic === '' && journalOf.value.words === '')
+      journal.value = [...[...reply.entries].reverse(), ...journal.value]
     const advanced =
       written && base === revision.value && reply.revision === base + reply.entries.length
         ? carriedOut(written, sent)
@@ -357,25 +361,65 @@ export const useBuildStore = defineStore('build', () => {
     if (!build.value) return
     const { id } = build.value
     const oldest = journal.value.at(-1)?.seq ?? Infinity
-    const pages: JournalEntry[] = []
+    const pages: ToldEntry[] = []
+    const of = journalOf.value
     let more = true
     // As far back as it was shown before.
     while (more && (pages.length === 0 || pages.at(-1)!.seq > oldest)) {
-      const before = pages.length === 0 ? '' : `?before=${pages.at(-1)!.seq}`
-      const { entries, earlier } = await askServer<JournalReply>(`/api/builds/${id}/journal${before}`)
+      const { entries, earlier } = await askServer<JournalReply>(journalPath(id, pages.at(-1)?.seq ?? null))
       pages.push(...entries)
       more = earlier
     }
-    if (build.value?.id !== id) return
+    if (build.value?.id !== id || journalOf.value !== of) return
     journal.value = pages
     hasEarlier.value = more
+  }
+  function journalPath(id: string, before: number | null): string {
+    const { topic, words } = journalOf.value
+    const query = new URLSearchParams({
+      ...(before === null ? {} : { before: String(before) }),
+      ...(topic === '' ? {} : { topic }),
+      ...(words === '' ? {} : { words }),
+    })
+    return `/api/builds/${encodeURIComponent(id)}/journal?${query}`
+  }
+  /** Shows only entries about something, or with some words. */
+  async function searchJournal(topic: Topic | '', words: string) {
+    journalOf.value = { topic, words }
+    journal.value = []
+    await loadJournal()
+  }
+  /** A moment of the journal has a name now. */
+  function marked(seq: number, mark: string) {
+    journal.value = journal.value.map(entry => (entry.seq === seq ? { ...entry, mark } : entry))
+  }
+  /** Makes the build, or some of its lines, what it was after an entry; false, with the sentence in `refusal`, where it cannot be. */
+  async function goBack(seq: number, lineIds: readonly string[] | null): Promise<boolean> {
+    await settled()
+    if (!build.value) return false
+    const { id } = build.value
+    try {
+      const { entry } = await askServer<CommandReply>(`/api/builds/${encodeURIComponent(id)}/back`, {
+        method: 'POST',
+        revision: revision.value,
+        key: `back-${newId()}.1`,
+        body: { seq, lineIds },
+      })
+      await catchUp(id)
+      if (entry) void tell(entry.title, { words: 'Take back', act: () => step('undo') })
+      return true
+    } catch (error) {
+      refusal.value = sentenceOf(error)
+      await catchUp(id)
+      return false
+    }
   }
   /** Fetches the page of the journal before the oldest entry shown. */
   async function loadEarlier() {
     const last = journal.value.at(-1)
     const id = build.value?.id
     if (!last || !id) return
-    const reply = await askServer<JournalReply>(`/api/builds/${id}/journal?before=${last.seq}`)
+    const reply = await askServer<JournalReply>(journalPath(id, last.seq))
     // Somebody may have pressed twice, or gone on to another build.
     if (build.value?.id !== id || journal.value.at(-1)?.seq !== last.seq) return
     journal.value = [...journal.value, ...reply.entries]
@@ -417,6 +461,7 @@ export const useBuildStore = defineStore('build', () => {
     refusal.value = ''
     pieceQuestion.value = null
     journal.value = []
+    journalOf.value = { topic: '', words: '' }
     hasEarlier.value = false
     lastEntry.value = null
     written = null
@@ -456,6 +501,10 @@ export const useBuildStore = defineStore('build', () => {
     settled,
     step,
     loadJournal,
+    journalOf,
+    searchJournal,
+    marked,
+    goBack,
     annotate,
     historyOf,
     lineOf,

@@ -44,6 +44,7 @@ export function buildsRepository(db: Db) {
   return {
     ids: heads.ids,
     headOf: heads.short,
+    madeAt: heads.madeAt,
     setArchived: heads.setArchived,
     rawRows: rawRows(db),
     fileBytes: fileSizeTable(db),

@@ -1,10 +1,18 @@
 import { vintageTable } from './vintages'
-import type { JournalEntry, JournalRecord } from '../../shared/schemas/journal'
+import { topicOf, type Topic } from '../../core/changes/commands'
+import type { JournalEntry, JournalRecord, ToldEntry } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
 const columns = `
   seq, at, kind, target, title, grams_before_g AS gramsBeforeG, grams_after_g AS gramsAfterG, auw_before_g AS auwBeforeG,
-  auw_after_g AS auwAfterG, note, undone`
+  auw_after_g AS auwAfterG, note, undone, mark`
+
+/** Which entries of a journal are wanted. */
+export interface EntriesWanted {
+  readonly before: number
+  readonly topic?: Topic | null
+  readonly words?: string
+}
 
 type RecordRow = JournalEntry & { patch: string; vintage: number }
 
@@ -13,8 +21,25 @@ export function journalRepository(db: Db) {
   const vintages = vintageTable(db)
   const sql = {
     entries: db.prepare(
-      `SELECT ${columns} FROM journal WHERE build_id = :buildId AND seq < :before ORDER BY seq DESC LIMIT :most`,
+      `SELECT ${columns}, topic FROM journal WHERE build_id = :buildId AND seq < :before ` +
+        `AND (:topic IS NULL OR topic = :topic) ` +
+        `AND (:words = '' OR instr(lower(title || ' ' || note || ' ' || mark), lower(:words)) > 0) ` +
+        `ORDER BY seq DESC LIMIT :most`,
     ),
+    marks: db.prepare(
+      `SELECT ${columns}, topic FROM journal WHERE build_id = :buildId AND mark <> '' ORDER BY seq LIMIT :most`,
+    ),
+    down: db.prepare(
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND seq <= :from AND seq > :to ` +
+        `ORDER BY seq DESC LIMIT :most`,
+    ),
+    firstAt: db.prepare('SELECT at FROM journal WHERE build_id = :buildId ORDER BY seq LIMIT 1').pluck(),
+    one: db.prepare(`SELECT ${columns}, topic FROM journal WHERE build_id = :buildId AND seq = :seq`),
+    ofListings: db.prepare(
+      `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND instr(patch, '"listing":{') > 0 ` +
+        `ORDER BY seq DESC`,
+    ),
+    moments: db.prepare('SELECT seq, at FROM journal WHERE build_id = :buildId ORDER BY seq'),
     records: db.prepare(`SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId ORDER BY seq`),
     reasons: db.prepare(
       `SELECT at, title, note FROM journal WHERE build_id = :buildId AND kind = 'do' AND undone = 'in force' AND note <> '' ORDER BY seq`,
@@ -26,8 +51,8 @@ export function journalRepository(db: Db) {
     lastSeq: db.prepare('SELECT coalesce(max(seq), 0) FROM journal WHERE build_id = :buildId').pluck(),
     append: db.prepare(`
       INSERT INTO journal (build_id, seq, at, kind, target, title, grams_before_g, grams_after_g, auw_before_g,
-                           auw_after_g, note, undone, patch, key, vintage)
-      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+                           auw_after_g, note, undone, mark, topic, patch, key, vintage)
+      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
     since: db.prepare(
       `SELECT ${columns}, patch, vintage, key FROM journal WHERE build_id = :buildId AND seq > :seq ORDER BY seq`,
     ),
@@ -39,11 +64,12 @@ export function journalRepository(db: Db) {
       `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND kind = 'do' AND ` +
         `undone = 'taken back' ORDER BY seq LIMIT 1`,
     ),
-    mark: db.prepare('UPDATE journal SET undone = :undone WHERE build_id = :buildId AND seq = :seq'),
+    stands: db.prepare('UPDATE journal SET undone = :undone WHERE build_id = :buildId AND seq = :seq'),
     overtake: db.prepare(
       `UPDATE journal SET undone = 'overtaken' WHERE build_id = :buildId AND kind = 'do' AND undone = 'taken back'`,
     ),
     note: db.prepare('UPDATE journal SET note = :note WHERE build_id = :buildId AND seq = :seq'),
+    mark: db.prepare('UPDATE journal SET mark = :mark WHERE build_id = :buildId AND seq = :seq'),
   }
   const withPatch = (row: unknown): JournalRecord | null => {
     if (!row) return null
@@ -51,9 +77,22 @@ export function journalRepository(db: Db) {
     return { ...entry, patch: vintages.read(patch, vintage) }
   }
   return {
-    /** So many entries before one, newest first. */
-    entries: (buildId: string, before: number, most: number) =>
-      sql.entries.all({ buildId, before, most }) as JournalEntry[],
+    /** So many entries before one that are about something, or hold some words, newest first. */
+    entries: (buildId: string, { before, topic = null, words = '' }: EntriesWanted, most: number) =>
+      sql.entries.all({ buildId, before, topic, words, most }) as ToldEntry[],
+    /** Entries that the builder has marked, oldest first. */
+    marks: (buildId: string, most: number) => sql.marks.all({ buildId, most }) as ToldEntry[],
+    /** So many entries from one downwards, newest first, above another. */
+    down: (buildId: string, from: number, to: number, most: number) =>
+      sql.down.all({ buildId, from, to, most }).map(row => withPatch(row)!),
+    firstAt: (buildId: string) => (sql.firstAt.get({ buildId }) as string | undefined) ?? null,
+    one: (buildId: string, seq: number) => sql.one.get({ buildId, seq }) as ToldEntry | undefined,
+    /** Entries that touched a line with a listing, newest first; each is read only when it is asked for. */
+    *ofListings(buildId: string): Iterable<JournalRecord> {
+      for (const row of sql.ofListings.all({ buildId })) yield withPatch(row)!
+    },
+    /** When each entry was written, oldest first. */
+    moments: (buildId: string) => sql.moments.all({ buildId }) as { readonly seq: number; readonly at: string }[],
     /** All entries, oldest first, as they are now; each is read only when it is asked for. */
     eachRecord(buildId: string): Iterable<JournalRecord> {
       const rows = sql.records.all({ buildId })
@@ -95,6 +134,8 @@ export function journalRepository(db: Db) {
         r.auwAfterG,
         r.note,
         r.undone,
+        r.mark,
+        topicOf(r, r.patch),
         patchText,
         key,
         vintages.present(),
@@ -108,8 +149,8 @@ export function journalRepository(db: Db) {
       }),
     nextUndo: (buildId: string) => withPatch(sql.nextUndo.get({ buildId })),
     nextRedo: (buildId: string) => withPatch(sql.nextRedo.get({ buildId })),
-    mark: (buildId: string, seq: number, undone: JournalEntry['undone']) => {
-      sql.mark.run({ buildId, seq, undone })
+    stands: (buildId: string, seq: number, undone: JournalEntry['undone']) => {
+      sql.stands.run({ buildId, seq, undone })
     },
     /** What was taken back before a new change can no longer be redone. */
     overtake: (buildId: string) => {
@@ -117,6 +158,8 @@ export function journalRepository(db: Db) {
     },
     /** Returns false when there is no such entry. */
     note: (buildId: string, seq: number, note: string) => sql.note.run({ buildId, seq, note }).changes === 1,
+    /** Returns false when there is no such entry. */
+    mark: (buildId: string, seq: number, mark: string) => sql.mark.run({ buildId, seq, mark }).changes === 1,
   }
 }
 export type JournalRepository = ReturnType<typeof journalRepository>

@@ -227,7 +227,7 @@ describe('a long journal', () => {
     for (;;) {
       told.push(...page.entries.map(entry => entry.seq))
       if (!page.earlier) break
-      page = disk.app.builds.journal('marzipan', told.at(-1))
+      page = disk.app.builds.journal('marzipan', { before: told.at(-1)! })
     }
     expect(told).toEqual(whole)
   })

@@ -7,12 +7,13 @@ import type { HandOverRequest } from '../../shared/schemas/drawer'
 import type { JournalRecord } from '../../shared/schemas/journal'
 import type { BuildsRepository } from '../db/builds-repository'
 import type { GroupCommit } from '../db/group-commit'
-import type { JournalRepository } from '../db/journal-repository'
+import type { EntriesWanted, JournalRepository } from '../db/journal-repository'
 import type { PartsRepository } from '../db/parts-repository'
 import { DomainProblem } from '../problems'
 import type { BuildCache } from './builds/build-cache'
 import { BuildCommands, type Wanted } from './builds/build-commands'
 import { BuildQueries } from './builds/build-queries'
+import { BuildHistory } from './builds/build-history'
 import { BuildRescue, type Rescue } from './builds/build-rescue'
 import { BuildWrites, type Writing } from './builds/build-writes'
 import { DrawerFollowing } from './builds/drawer-following'
@@ -49,6 +50,7 @@ export function buildService(has: BuildDependencies) {
   const commands = new BuildCommands({ ...has, writes, drawer, handOvers })
   const queries = new BuildQueries(has)
   const rescue = new BuildRescue({ ...has, followers })
+  const history = new BuildHistory(has)
 
   return {
     read: (id: string) => queries.read(id),
@@ -59,7 +61,11 @@ export function buildService(has: BuildDependencies) {
     field: () => queries.field(),
     sheet: (id: string, writing: SheetWriting) => queries.sheet(id, writing),
     rawRows: (id: string) => queries.rawRows(id),
-    journal: (id: string, before?: number) => queries.journal(id, before),
+    journal: (id: string, wanted?: EntriesWanted) => queries.journal(id, wanted),
+    marks: (id: string) => queries.marks(id),
+    stateAt: (id: string, seq: number) => history.stateAt(id, seq),
+    weights: (id: string) => history.weights(id),
+    touched: (id: string, from: number, to: number) => history.touched(id, from, to),
     lineHistory: (id: string, lineId: string) => queries.lineHistory(id, lineId),
     honesty: () => cache.honesty(),
     listings: () => cache.listings(),
@@ -86,11 +92,28 @@ export function buildService(has: BuildDependencies) {
         writes.room.takeNote(cache.get(id), note)
         if (!journal.note(id, seq, note)) throw new DomainProblem('not-found', 'There is no such journal entry.')
       }),
+    /** Gives a moment of the journal a name of the builder’s own; an empty one takes it away. */
+    mark: (id: string, seq: number, mark: string) =>
+      writer.write(() => {
+        writes.room.takeNote(cache.get(id), mark)
+        if (!journal.mark(id, seq, mark)) throw new DomainProblem('not-found', 'There is no such journal entry.')
+      }),
+    /** Makes a build, or some of its lines, what it was after an entry of its journal. */
+    goBack: async (id: string, seen: number, seq: number, lineIds: readonly string[] | null, key: string | null) => {
+      const { build: then, entry } = await history.stateAt(id, seq)
+      const when = entry ? `after “${entry.title.slice(0, 200)}”` : 'at its beginning'
+      return writes.run(writing => commands.goBack(writing, id, seen, { then, when, lineIds, key }))
+    },
 
-    rescue: (id: string, what: Rescue) => writer.write(() => rescue.rescue(id, what)),
+    rescue: (id: string, what: Rescue) =>
+      writer.write(() => {
+        history.forget(id)
+        rescue.rescue(id, what)
+      }),
     remove: (id: string) =>
       writes.run(() => {
         rescue.remove(id)
+        history.forget(id)
         has.flights.dropBuild(id)
       }),
     /** Puts a whole build in, with its history when it has one, and whatever belongs to it (`also`): all of it or nothing. */
@@ -109,6 +132,7 @@ export function buildService(has: BuildDependencies) {
         for (const entry of records) journal.append(build.id, entry)
         also()
         cache.drop(build.id)
+        history.forget(build.id)
         cache.get(build.id)
       }),
   }

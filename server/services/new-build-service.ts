@@ -32,7 +32,7 @@ export function newBuildService({ builds, settings, newId }: Dependencies) {
     }
   }
 
-  function made(wanted: NewBuild): Build {
+  async function made(wanted: NewBuild): Promise<Build> {
     const name = wanted.name.trim()
     switch (wanted.from) {
       case 'empty':
@@ -40,7 +40,12 @@ export function newBuildService({ builds, settings, newId }: Dependencies) {
       case 'reference':
         return { ...blank(name, 'reference craft', []), reference: wanted.reference }
       case 'copy':
-        return copyOf(builds.read(wanted.buildId).build, name)
+        return copyOf(
+          wanted.seq === undefined
+            ? builds.read(wanted.buildId).build
+            : (await builds.stateAt(wanted.buildId, wanted.seq)).build,
+          name,
+        )
       case 'class': {
         if (!craftPresets.some(p => p.name === wanted.craftClass))
           throw new DomainProblem('invalid', 'There is no such craft class.', 'craftClass')
@@ -51,7 +56,7 @@ export function newBuildService({ builds, settings, newId }: Dependencies) {
 
   return {
     async start(wanted: NewBuild): Promise<string> {
-      const build = made(wanted)
+      const build = await made(wanted)
       await builds.insert(build, [], [])
       return build.id
     },

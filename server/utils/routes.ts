@@ -109,6 +109,13 @@ export function idParameter(event: H3Event, name = 'id'): string {
   return parsed.data
 }
 
+/** The number of an entry of a journal in the address. */
+export function seqParameter(event: H3Event): number {
+  const seq = Number(getRouterParam(event, 'seq'))
+  if (!Number.isSafeInteger(seq) || seq < 0) throw new DomainProblem('not-found', 'There is nothing at this address.')
+  return seq
+}
+
 /** The revision a write has seen, from `If-Match: "7"`. */
 export function revisionSeen(event: H3Event): number {
   const match = /^"?(\d{1,15})"?$/.exec(getHeader(event, 'if-match') ?? '')

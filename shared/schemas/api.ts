@@ -8,7 +8,7 @@ import { leanBuild } from './lean-build'
 import { oncePerObject } from './once-per-object'
 import { idSchema, nameSchema } from '../../core/text/schemas'
 import { massVersionSchema } from './build-file'
-import { journalEntrySchema } from './journal'
+import { toldEntrySchema, type ToldEntry } from './journal'
 import { ruleCardSchema } from './rule-card'
 
 /** What undo and redo would do next, for their labels; null when there is nothing. */
@@ -51,7 +51,7 @@ export interface BuildReply {
 
 export const commandReplySchema = z.strictObject({
   revision: z.int().positive(),
-  entry: journalEntrySchema.nullable(),
+  entry: toldEntrySchema.nullable(),
   steps: stepsSchema,
 })
 export type CommandReply = z.infer<typeof commandReplySchema>
@@ -63,18 +63,63 @@ export const lineHistorySchema = z.strictObject({ versions: z.array(massVersionS
 
 export const commandsReplySchema = z.strictObject({
   revision: z.int().positive(),
-  entries: z.array(journalEntrySchema),
+  entries: z.array(toldEntrySchema),
   steps: stepsSchema,
 })
 export type CommandsReply = z.infer<typeof commandsReplySchema>
 
 /** A page of the journal, newest first; `earlier` says whether there are entries before its last. */
 export const journalReplySchema = z.strictObject({
-  entries: z.array(journalEntrySchema),
+  entries: z.array(toldEntrySchema),
   revision: z.int(),
   earlier: z.boolean(),
 })
 export type JournalReply = z.infer<typeof journalReplySchema>
+
+/** The number of an entry of a journal; 0 is before the first. */
+export const seqSchema = z.int().nonnegative().max(1_000_000_000)
+
+/** A build as it was after an entry of its journal, as it is sent: {@link wholeBuild} gives the build back. */
+export const dayReplySchema = z.strictObject({
+  build: answeredBuildSchema.transform(leanBuild),
+  entry: toldEntrySchema.nullable(),
+  at: z.iso.datetime(),
+  /** What other builds said of listings then. */
+  honestyElsewhere: z.array(listingObservationSchema),
+})
+export interface DayReply {
+  readonly build: Build
+  readonly entry: ToldEntry | null
+  readonly at: string
+  readonly honestyElsewhere: readonly ListingObservation[]
+}
+
+/** The weights of a build over its journal, oldest first, by what was known at each moment. */
+export const weightsReplySchema = z.strictObject({
+  moments: z.array(
+    z.strictObject({
+      seq: seqSchema,
+      at: z.iso.datetime(),
+      massG: z.number(),
+      sigmaG: z.number(),
+      dryG: z.number(),
+      drySigmaG: z.number(),
+      openLines: z.int(),
+    }),
+  ),
+})
+export type WeightsReply = z.infer<typeof weightsReplySchema>
+
+/** For each line that changed between two entries, the last entry that changed it. */
+export const touchedReplySchema = z.strictObject({
+  lines: z.array(
+    z.strictObject({ lineId: idSchema, seq: seqSchema, at: z.iso.datetime(), title: z.string(), note: z.string() }),
+  ),
+})
+export type TouchedReply = z.infer<typeof touchedReplySchema>
+
+/** What a build shall be again: the entry after which it was so, and which of its lines, all where null. */
+export const goBackSchema = z.strictObject({ seq: seqSchema, lineIds: z.array(idSchema).min(1).max(1000).nullable() })
 
 export const shelfEntrySchema = z.strictObject({
   id: z.string(),
@@ -153,7 +198,13 @@ export const newBuildSchema = z.discriminatedUnion('from', [
     craftClass: nameSchema('The craft class'),
   }),
   z.strictObject({ from: z.literal('empty'), name: nameSchema('The build’s name') }),
-  z.strictObject({ from: z.literal('copy'), name: nameSchema('The build’s name'), buildId: idSchema }),
+  z.strictObject({
+    from: z.literal('copy'),
+    name: nameSchema('The build’s name'),
+    buildId: idSchema,
+    /** As it was after an entry of its journal, 0 before the first; as it is where this is left out. */
+    seq: seqSchema.optional(),
+  }),
   z.strictObject({ from: z.literal('reference'), name: nameSchema('The build’s name'), reference: referenceSchema }),
 ])
 export type NewBuild = z.infer<typeof newBuildSchema>

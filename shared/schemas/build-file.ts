@@ -13,9 +13,9 @@ import { ruleCardSchema } from './rule-card'
 export const buildFileFormat = 'jolly-gram build'
 /**
  * Version 1 knew no weighings on scales, version 2 kept lists whole in its journal, version 3 did not say in which version
- * each part of a build was written, version 4 had no flights; all are still read.
+ * each part of a build was written, version 4 had no flights, version 5 no marks in its journal; all are still read.
  */
-export const buildFileVersion = 5
+export const buildFileVersion = 6
 const firstWithVersions = 4
 const firstWithFlights = 5
 

@@ -5,6 +5,7 @@ import { stationPath, stations, type Station } from '~/stations'
 const route = useRoute()
 const store = useBuildStore()
 const rules = useRulesStore()
+const looking = useLookingBackStore()
 const problem = ref('')
 const id = computed(() => String(route.params.id))
 
@@ -92,6 +93,7 @@ useSingleKeys({ undo: () => store.step('undo'), redo: () => store.step('redo') }
       <PrintHead />
       <SampleNote />
       <ReferenceHead v-if="store.build.reference" />
+      <LazyDayHead v-else-if="looking.state && looking.overview" />
       <StripHead v-else />
       <p
         v-if="store.refusal"
@@ -106,7 +108,10 @@ useSingleKeys({ undo: () => store.step('undo'), redo: () => store.step('redo') }
           Close
         </el-button>
       </p>
-      <div class="build-body">
+      <div
+        class="build-body"
+        :class="{ past: looking.state }"
+      >
         <StationList />
         <NuxtPage />
       </div>
@@ -137,6 +142,9 @@ useSingleKeys({ undo: () => store.step('undo'), redo: () => store.step('redo') }
   background: var(--note);
   border-bottom: 1px solid var(--line);
   font-weight: 600;
+}
+.past :deep(.stations a:not(.router-link-active)) {
+  opacity: 0.55;
 }
 :deep(.worksheet) {
   flex: 1;

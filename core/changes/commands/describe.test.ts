@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import marzipanFile from '../../../demo/builds/marzipan.build.json'
 import nougatFile from '../../../demo/builds/nougat.build.json'
-import { makeLine, type Build, type LineState } from '../../model/ledger'
+import { makeLine, makeMass, type Build, type LineState } from '../../model/ledger'
 import { applyCommand, describeCommand, diffBuilds, type Command } from './index'
 
 const [marzipan, nougat] = [marzipanFile, nougatFile].map(file => file.build as unknown as Build) as [Build, Build]
@@ -59,8 +59,40 @@ describe('an entry of the journal says what it changed, with values', () => {
       { type: 'loadout.fly', choice: { setupId: nougat.setups[0]!.id, packLineId: 'n1' } },
       'Flown as as built · N1, before as heat camera · N1',
     ],
+    [
+      nougat,
+      {
+        type: 'lines.change',
+        changes: ['strap', 'pad', 'heatmount', 'heatcable'].map(id => ({ id, fields: { removable: true } })),
+      },
+      'Rubberised strap, 180 mm, Silicone pad under the pack, Printed mount with rubber balls and 1 more: removable',
+    ],
+    [
+      nougat,
+      {
+        type: 'lines.change',
+        changes: [
+          { id: 'strap', fields: { priceEachCents: 320 } },
+          { id: 'pad', fields: { note: 'thin' } },
+        ],
+      },
+      'Rubberised strap, 180 mm: price 2.60 → 3.20, Silicone pad under the pack: note “thin”',
+    ],
   ])('%#', (build, command, words) => {
     expect(title(build, command)).toBe(words)
+  })
+  it('of several lines that were weighed tells what they weigh together', () => {
+    const weighed = (id: string, valueG: number) => ({
+      id,
+      fields: { mass: makeMass({ versionId: `w-${id}`, evidence: 'weighed', valueG }) },
+    })
+    const command: Command = { type: 'lines.change', changes: [weighed('strap', 4), weighed('pad', 1.5)] }
+    const patch = diffBuilds(nougat, applyCommand(nougat, command))
+    expect(describeCommand(command, nougat, patch)).toEqual({
+      title: 'Rubberised strap, 180 mm, Silicone pad under the pack: grams changed',
+      gramsBeforeG: 6,
+      gramsAfterG: 5.5,
+    })
   })
   it('a pack nobody has described yet goes by the label that is on it', () => {
     const pack = makeLine({ id: 'n9', slot: 'pack', name: 'New pack', packSoFar: { label: 'N9' } })

@@ -15,6 +15,11 @@ export interface ReplayedEntry {
 const directionOf = (entry: Pick<ReplayedEntry, 'kind'>) => (entry.kind === 'undo' ? 'backwards' : 'forwards')
 const opposite = (direction: 'forwards' | 'backwards') => (direction === 'forwards' ? 'backwards' : 'forwards')
 
+/** The state a build was in before an entry of its journal, from the state after it. */
+export function stateBefore(after: Build, entry: Pick<ReplayedEntry, 'kind' | 'patch'>): Build {
+  return applyPatch(after, entry.patch, opposite(directionOf(entry)))
+}
+
 /**
  * Why a journal cannot be the history of a build, or null when it is: replayed from its beginning it must give the build,
  * every state on the way must be one (`stateProblem` says why not), entries must be numbered upwards, and what was taken

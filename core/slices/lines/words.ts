@@ -50,7 +50,7 @@ export function changedWords(patch: Patch, build: Build): Description {
   const only = onlyLine(patch)
   return only?.before && only.after
     ? toldOfLine(lineChangeWords(only.before, only.after, build), only)
-    : told(severalWords(patch))
+    : toldOfSeveral(severalWords(patch, build), patch)
 }
 
 export function weighedWords(further: string | null, id: string, patch: Patch, build: Build): Description {
@@ -67,12 +67,31 @@ export function weighedWords(further: string | null, id: string, patch: Patch, b
 export const weighedGrams = (mass: Parameters<typeof lineGrams>[0], quantity: number) =>
   `${fixed(lineGrams(mass, quantity), 2)} g`
 
-function severalWords(patch: Patch): string {
-  const states = new Set(patch.lines.map(c => c.after?.state))
-  const names = patch.lines.map(c => (c.after ? lineName(c.after) : '')).join(', ')
-  return states.size === 1 && patch.lines.some(c => c.before?.state !== c.after?.state)
-    ? `${states.has('off') ? 'Took off' : 'Brought back'} ${names}`
-    : `Changed ${patch.lines.length} lines`
+/** Several lines that all changed their grams, with what they weigh together before and after. */
+function toldOfSeveral(title: string, { lines }: Patch): Description {
+  const sides = lines.map(({ before, after }) => [bookedG(before), bookedG(after)] as const)
+  if (sides.some(([before, after]) => before === null || after === null || before === after)) return told(title)
+  const sum = (side: 0 | 1) => sides.reduce((total, both) => total + both[side]!, 0)
+  return { ...told(title), gramsBeforeG: sum(0), gramsAfterG: sum(1) }
+}
+
+/** So many are named; the rest are counted. */
+const mostNamed = 3
+const someOf = (words: readonly string[]) => {
+  const more = words.length - mostNamed
+  return more > 0 ? `${words.slice(0, mostNamed).join(', ')} and ${more} more` : words.join(', ')
+}
+
+/** What changed in several lines: said once where it is the same of all, else line by line. */
+function severalWords(patch: Patch, build: Build): string {
+  const both = patch.lines.flatMap(({ before, after }) => (before && after ? [{ before, after }] : []))
+  const states = new Set(both.map(({ after }) => after.state))
+  if (states.size === 1 && both.some(({ before, after }) => before.state !== after.state))
+    return `${states.has('off') ? 'Took off' : 'Brought back'} ${both.map(({ after }) => lineName(after)).join(', ')}`
+  const said = new Set(both.map(({ before, after }) => fieldChangeWords(before, after, build)))
+  return said.size === 1 && !said.has(null)
+    ? `${someOf(both.map(({ after }) => lineName(after)))}: ${[...said][0]}`
+    : someOf(both.map(({ before, after }) => lineChangeWords(before, after, build)))
 }
 
 const stateWords: Readonly<Record<Line['state'], string>> = {
@@ -119,10 +138,15 @@ const fieldWords: readonly [keyof PatchedLine, (was: PatchedLine, is: PatchedLin
   ['listing', (was, is) => `listed ${listedWords(was.listing)} → ${listedWords(is.listing)}`],
 ]
 
+/** What the first field that changed says; null where that is the name. */
+function fieldChangeWords(before: PatchedLine, after: PatchedLine, build: Build): string | null {
+  const found = fieldWords.find(([field]) => before[field] !== after[field])
+  return found ? found[1](before, after, build) : 'details changed'
+}
+
 function lineChangeWords(before: PatchedLine, after: PatchedLine, build: Build): string {
   const name = lineName(after)
   if (before.state !== after.state) return `${stateWords[after.state]} ${name}`
-  const found = fieldWords.find(([field]) => before[field] !== after[field])
-  const words = found ? found[1](before, after, build) : 'details changed'
+  const words = fieldChangeWords(before, after, build)
   return words === null ? `Renamed ${before.name} to ${after.name}` : `${name}: ${words}`
 }

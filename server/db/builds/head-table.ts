@@ -64,6 +64,7 @@ export function headTable(db: Db) {
              goal_price_cents AS goalPriceCents, flies_setup_id AS setupId, flies_pack_line_id AS packLineId
       FROM builds
       WHERE id = :id`),
+    madeAt: db.prepare('SELECT created_at FROM builds WHERE id = :id').pluck(),
     short: db.prepare('SELECT name, archived FROM builds WHERE id = :id'),
     ids: db.prepare('SELECT id FROM builds ORDER BY created_at, id').pluck(),
     insert: db.prepare(`
@@ -97,6 +98,8 @@ export function headTable(db: Db) {
   return {
     ids: () => sql.ids.all() as string[],
     /** What can be said of a build that cannot be read. */
+    /** When it was made here. */
+    madeAt: (id: string) => sql.madeAt.get({ id }) as string,
     short: (id: string) => (sql.short.get({ id }) as { name: string; archived: number } | undefined) ?? null,
     load(id: string) {
       const row = sql.one.get({ id }) as HeadRow | undefined

@@ -1,8 +1,10 @@
 import {
   applyCommand,
+  CommandRefused,
   describeCommand,
   diffBuilds,
   isEmptyPatch,
+  topicOf,
   type Command,
   type MeetingWords,
   type Patch,
@@ -11,7 +13,7 @@ import type { Build } from '../../../core/model/ledger'
 import { propertyProblem } from '../../../core/model/properties'
 import type { CommandReply, CommandsReply } from '../../../shared/schemas/api'
 import type { HandOverRequest } from '../../../shared/schemas/drawer'
-import type { JournalEntry, JournalRecord } from '../../../shared/schemas/journal'
+import type { JournalRecord, ToldEntry } from '../../../shared/schemas/journal'
 import type { JournalRepository } from '../../db/journal-repository'
 import type { PartsRepository } from '../../db/parts-repository'
 import { DomainProblem } from '../../problems'
@@ -21,6 +23,14 @@ import type { DrawerFollowing } from './drawer-following'
 import type { HandOvers } from './hand-over'
 import type { HeldBuild } from './held-build'
 import { believedBuild, onTopOf, originOf, type Since } from './stale-writes'
+
+/** A state a build shall be again, whole or some of its lines, and when that was, in words. */
+export interface WayBack {
+  readonly then: Build
+  readonly when: string
+  readonly lineIds: readonly string[] | null
+  readonly key: string | null
+}
 
 /** A command as it was asked for, with the key that tells a second asking from a second change. */
 export interface Wanted {
@@ -46,7 +56,7 @@ export class BuildCommands {
   /** Several commands of one request, all or none. */
   carryOutAll(writing: Writing, id: string, seen: number, wanted: readonly Wanted[]): CommandsReply {
     const entry = this.has.cache.get(id)
-    const entries: JournalEntry[] = []
+    const entries: ToldEntry[] = []
     let revision = entry.revision
     const untouched = this.sinceRevision(entry, seen).length === 0
     const asked = new Set<string>()
@@ -84,6 +94,31 @@ export class BuildCommands {
     if (handed) handOvers.putParts(handed.fromBuild, kind === 'undo' ? handed.partsBefore : handed.partsAfter)
     if (other) this.replayOne(writing, cache.get(other.id), kind, null)
     return this.replayOne(writing, entry, kind, key)
+  }
+
+  /**
+   * Makes a build what it was, whole or some of its lines, as one change that can be taken back. Whether it is put away
+   * stays as it is.
+   */
+  goBack(writing: Writing, id: string, seen: number, wanted: WayBack): CommandReply {
+    const { cache, writes, drawer } = this.has
+    const entry = cache.get(id)
+    const before = answeredBefore(entry, this.sinceRevision(entry, seen), wanted.key)
+    if (before) return before
+    this.requireRevision(entry, seen)
+    const now = entry.build
+    const next = wanted.lineIds
+      ? withLinesOf(now, wanted.then, wanted.lineIds)
+      : { ...wanted.then, archived: now.archived }
+    const patch = diffBuilds(now, next)
+    if (isEmptyPatch(patch)) return { revision: entry.revision, entry: null, steps: entry.steps }
+    const title = wanted.lineIds
+      ? `Brought back as it was ${wanted.when}: ${namesOf(wanted.then, wanted.lineIds)}`
+      : `Went back to what it was ${wanted.when}`
+    const description = { title, gramsBeforeG: null, gramsAfterG: null }
+    const recorded = writes.write(writing, entry, next, patch, description, { key: wanted.key })
+    drawer.followLines(writing, id, patch, 'forwards')
+    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
   }
 
   /** Moves lines to another build or into the drawer. */
@@ -146,6 +181,22 @@ export class BuildCommands {
   }
 }
 
+/** The build with some lines as they were: in their place where they still are, else at the end. */
+function withLinesOf(now: Build, then: Build, lineIds: readonly string[]): Build {
+  const wanted = new Map(then.lines.flatMap(line => (lineIds.includes(line.id) ? [[line.id, line] as const] : [])))
+  const gone = lineIds.find(id => !wanted.has(id))
+  if (gone !== undefined) throw new CommandRefused('That line was not in this build then.', 'lineIds')
+  const present = new Set(now.lines.map(line => line.id))
+  const back = [...wanted.values()].filter(line => !present.has(line.id))
+  return { ...now, lines: [...now.lines.map(line => wanted.get(line.id) ?? line), ...back] }
+}
+
+const namesOf = ({ lines }: Build, ids: readonly string[]) =>
+  lines
+    .filter(({ id }) => ids.includes(id))
+    .map(({ name }) => name)
+    .join(', ')
+
 const nothingToDo = {
   undo: () => new DomainProblem('nothing-to-undo', 'There is nothing to take back.'),
   redo: () => new DomainProblem('nothing-to-undo', 'There is nothing to do again.'),
@@ -167,6 +218,6 @@ function requireProperties(patch: Patch): void {
   }
 }
 
-function withoutPatch({ patch: _patch, ...entry }: JournalRecord): JournalEntry {
-  return entry
+function withoutPatch({ patch, ...entry }: JournalRecord): ToldEntry {
+  return { ...entry, topic: topicOf(entry, patch) }
 }

@@ -4,7 +4,7 @@ import type { SheetWriting } from '../../../shared/files/build-sheet'
 import type { BuildReply } from '../../../shared/schemas/api'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
-import type { JournalRepository } from '../../db/journal-repository'
+import type { EntriesWanted, JournalRepository } from '../../db/journal-repository'
 import { DomainProblem } from '../../problems'
 import { estimatesOf } from '../../../core/mass/loadout'
 import { fieldBuild, type FieldBuild } from '../../../core/making/field'
@@ -32,6 +32,8 @@ interface Dependencies {
 
 /** How many entries of a journal are told at once. */
 const journalPage = 200
+/** The most marks that are told. */
+const mostMarks = 500
 
 /** What can be asked of builds without changing them. */
 export class BuildQueries {
@@ -121,10 +123,16 @@ export class BuildQueries {
   }
 
   /** A page of the journal before an entry, newest first. */
-  journal(id: string, before = Number.MAX_SAFE_INTEGER) {
+  journal(id: string, wanted: EntriesWanted = { before: Number.MAX_SAFE_INTEGER }) {
     const { revision } = this.has.cache.get(id)
-    const entries = this.has.journal.entries(id, before, journalPage + 1)
+    const entries = this.has.journal.entries(id, wanted, journalPage + 1)
     return { revision, entries: entries.slice(0, journalPage), earlier: entries.length > journalPage }
+  }
+
+  /** The moments the builder has marked, oldest first. */
+  marks(id: string) {
+    const { revision } = this.has.cache.get(id)
+    return { revision, entries: this.has.journal.marks(id, mostMarks), earlier: false }
   }
 
   /** Every version of a line's grams that was not a slip taken back at once. */

@@ -48,7 +48,7 @@ export class BuildRescue {
         `Without its last entry it cannot be read either: ${firstProblem(parsed.error).sentence}`,
       )
     const at = now()
-    journal.mark(id, target.seq, 'taken back')
+    journal.stands(id, target.seq, 'taken back')
     builds.save(next, target.patch, 'backwards', loaded.revision + 1, at)
     journal.append(id, {
       seq: journal.lastSeq(id) + 1,
@@ -62,6 +62,7 @@ export class BuildRescue {
       auwAfterG: target.auwBeforeG,
       note: '',
       undone: 'in force',
+      mark: '',
       patch: target.patch,
     })
   }

@@ -86,6 +86,7 @@ export class BuildWrites {
       auwAfterG: cache.allUpWeightG(entry, next),
       note,
       undone: 'in force',
+      mark: '',
       patch,
     }
     this.record(writing, entry, next, recorded, 'forwards', key)
@@ -113,9 +114,10 @@ export class BuildWrites {
       auwAfterG: cache.allUpWeightG(entry, next),
       note: '',
       undone: 'in force',
+      mark: '',
       patch: target.patch,
     }
-    journal.mark(id, target.seq, isUndo ? 'taken back' : 'in force')
+    journal.stands(id, target.seq, isUndo ? 'taken back' : 'in force')
     this.record(writing, entry, next, recorded, direction, key)
     entry.steps = cache.stepsOf(id)
     return recorded

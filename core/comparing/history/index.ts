@@ -1,0 +1,3 @@
+export * from './figures'
+export * from './sample'
+export * from './fold'

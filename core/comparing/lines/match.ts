@@ -1,0 +1,50 @@
+import type { Line } from '../../model/ledger'
+
+/** One row of a comparison: the line that stands there in each column, null where a column has none. */
+export type MatchedLines = readonly (Line | null)[]
+
+/** What two lines may have in common, the surest first. Each is tried on what the ones before have left. */
+const sameness: readonly ((line: Line) => string | null)[] = [
+  line => `line ${line.id} ${line.slot}`,
+  line => (line.partId === null ? null : `part ${line.partId} ${line.slot}`),
+  line => `name ${line.name.trim().toLowerCase()} ${line.slot} ${line.role}`,
+  // What is left of a slot has changed places: a camera that was swapped is one row.
+  line => `slot ${line.slot}`,
+]
+
+/**
+ * Lines of several crafts, or of several days of one, side by side: a line stands beside the one with its id, else beside
+ * the same part of the drawer, else beside one of its slot and name, else beside what has its slot, in order of the ledger.
+ * Every line stands in exactly one row. Rows are in order of the first column they stand in.
+ */
+export function matchLines(columns: readonly (readonly Line[])[]): MatchedLines[] {
+  const rows: (Line | null)[][] = []
+  for (const [at, lines] of columns.entries()) {
+    const open = new Set(rows.filter(row => row.some(line => line !== null)))
+    let left: readonly Line[] = lines
+    for (const keyOf of sameness) left = putBeside(left, open, keyOf, at)
+    for (const line of left) rows.push(columns.map((_column, i) => (i === at ? line : null)))
+  }
+  return rows
+}
+
+/** Puts lines into rows that have the same key; gives back those that found none. */
+function putBeside(
+  lines: readonly Line[],
+  open: Set<(Line | null)[]>,
+  keyOf: (line: Line) => string | null,
+  at: number,
+): readonly Line[] {
+  const waiting = new Map<string, (Line | null)[][]>()
+  for (const row of open)
+    for (const key of new Set(row.flatMap(line => (line ? (keyOf(line) ?? []) : []))))
+      waiting.set(key, [...(waiting.get(key) ?? []), row])
+  return lines.filter(line => {
+    const key = keyOf(line)
+    const row = key === null ? undefined : waiting.get(key)?.find(one => open.has(one))
+    if (!row) return true
+    row[at] = line
+    open.delete(row)
+    return false
+  })
+}
