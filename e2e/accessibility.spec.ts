@@ -49,6 +49,9 @@ const pages = [
   '/rules',
   '/settings',
   '/glossary',
+  '/compare',
+  '/compare?of=marzipan&of=nougat',
+  '/compare?of=marzipan&of=nougat@9&of=praline',
 ]
 
 /** Dialogs, with the page and the button that opens them. */

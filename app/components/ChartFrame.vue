@@ -46,7 +46,7 @@ async function save(format: (typeof formats)[number]) {
   }
   const name = [store.build?.name, props.title].filter(Boolean).join(', ')
   if (format === 'CSV') {
-    const text = csvFile([props.heads, ...props.rows.map(row => row.map(value => (value === null ? '' : String(value))))])
+    const text = csvFile([props.heads, ...props.rows.map(row => row.map(value => value ?? ''))])
     saveFile(`${name}.csv`, text, 'text/csv')
     return
   }

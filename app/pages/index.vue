@@ -58,6 +58,12 @@ watch(
   { immediate: true },
 )
 
+/** Crafts that shall be held against each other. */
+const ticked = ref<string[]>([])
+const tick = (id: string, isTicked: boolean) => {
+  ticked.value = isTicked ? [...ticked.value, id] : ticked.value.filter(one => one !== id)
+}
+
 async function bringIn(event: Event) {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
@@ -180,6 +186,13 @@ async function putAway(id: string, away: boolean) {
         tabindex="-1"
         @change="bringIn"
       >
+      <el-button
+        v-if="ticked.length > 0"
+        :disabled="ticked.length < 2"
+        @click="navigateTo(comparePath(ticked))"
+      >
+        {{ ticked.length < 2 ? 'Tick another to compare' : `Compare ${ticked.length} crafts` }}
+      </el-button>
       <el-button @click="file?.click()">
         Bring in a file
       </el-button>
@@ -217,6 +230,9 @@ async function putAway(id: string, away: boolean) {
       v-for="entry in present.slice(0, shown)"
       :key="entry.id"
       :entry="entry"
+      :ticked="ticked.includes(entry.id)"
+      :is-full="ticked.length >= mostCompared"
+      @update:ticked="tick(entry.id, $event)"
       @put-away="putAway(entry.id, $event)"
     />
     <p v-if="archived.length > 0">

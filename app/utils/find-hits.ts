@@ -44,6 +44,7 @@ export const findPlaces: readonly Place[] = [
   { title: 'Settings', to: '/settings' },
   { title: 'Glossary', to: '/glossary' },
   { title: 'In the field', to: '/field' },
+  { title: 'Compare crafts', to: '/compare', words: 'against twins difference side by side' },
 ]
 export const findSettings: readonly Place[] = [
   { title: 'Looks', to: '/settings#looks', words: 'dark light day night bench theme' },

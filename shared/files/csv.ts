@@ -13,11 +13,11 @@ export function unguarded(text: string): string {
   return text.startsWith(`'`) && formulaStart.test(text.slice(1)) ? text.slice(1) : text
 }
 
-/** Rows as CSV (RFC 4180, UTF-8, formula-safe); the first row is the heads. */
-export function csvFile(rows: readonly (readonly string[])[]): string {
+/** Rows as CSV (RFC 4180, UTF-8, formula-safe); the first row is the heads. Numbers stay numbers, below nothing too. */
+export function csvFile(rows: readonly (readonly (string | number)[])[]): string {
   return (
     Papa.unparse(
-      rows.map(row => row.map(guarded)),
+      rows.map(row => row.map(cell => (typeof cell === 'number' ? cell : guarded(cell)))),
       { newline: '\r\n' },
     ) + '\r\n'
   )

@@ -160,6 +160,9 @@ async function begin() {
         @send="keepMark"
       />
       <h3>Compare</h3>
+      <p>
+        <NuxtLink :to="comparePath([`${store.build!.id}@${state.seq}`, store.build!.id])">This day beside today, line by line</NuxtLink>
+      </p>
       <p class="buttons">
         <el-button
           v-if="!looking.held"

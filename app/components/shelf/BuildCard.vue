@@ -4,7 +4,9 @@ import type { VerdictWord } from '#core/limits/verdict'
 import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
 
-const props = defineProps<{ entry: ShelfEntry }>()
+/** Whether it is ticked to be compared; full when no more can be. */
+const ticked = defineModel<boolean>('ticked', { default: false })
+const props = defineProps<{ entry: ShelfEntry; isFull?: boolean }>()
 const emit = defineEmits<{ putAway: [archived: boolean]; remove: [] }>()
 const { settings } = storeToRefs(useSettingsStore())
 const spread = computed(() =>
@@ -84,6 +86,16 @@ const facts = computed(() => {
       </div>
     </div>
     <div class="ways">
+      <el-checkbox
+        v-if="!entry.archived"
+        v-model="ticked"
+        class="away"
+        :class="{ ticked }"
+        :disabled="isFull && !ticked"
+        :aria-label="`Compare ${entry.name}`"
+      >
+        Compare
+      </el-checkbox>
       <el-button
         link
         type="primary"
@@ -172,8 +184,13 @@ const facts = computed(() => {
   opacity: 0;
 }
 .card:hover .away,
-.away:focus-visible {
+.away:focus-visible,
+.away:focus-within,
+.away.ticked {
   opacity: 1;
+}
+.away.el-checkbox {
+  height: 22px;
 }
 @media screen and (max-width: 760px) {
   .card {

@@ -1,4 +1,5 @@
 import { exactly, sigmaG, subtractEstimates, type Estimate } from '../../maths/estimate'
+import { coverageFactor95 } from '../../maths/numbers'
 import { countedLines, type LineEstimates } from '../../mass/loadout'
 import type { Build, Line, LoadoutChoice } from '../../model/ledger'
 import { matchLines, type MatchedLines } from './match'
@@ -72,7 +73,7 @@ export function explaining(
   column: number,
 ): { readonly rows: readonly ComparedRow[]; readonly restG: number; readonly spreadG: number } {
   const whole = differences[column]!
-  const spreadG = 1.959964 * whole.sigmaG
+  const spreadG = coverageFactor95 * whole.sigmaG
   const sorted = rows
     .filter(row => row.differences[column]!.valueG !== 0)
     .sort((a, b) => Math.abs(b.differences[column]!.valueG) - Math.abs(a.differences[column]!.valueG))
