@@ -12,9 +12,9 @@ export function migrationsOnDisk(): Migration[] {
 }
 
 /** An application on a real database file in a folder of its own, which `remove` deletes; `again` opens it anew. */
-export function applicationOnDisk() {
+export function applicationOnDisk(name = 'ledger.sqlite') {
   const home = mkdtempSync(join(tmpdir(), 'ledger-'))
-  const path = join(home, 'ledger.sqlite')
+  const path = join(home, name)
   const open = () => makeApplication(path, migrationsOnDisk())
   return { path, app: open(), again: open, remove: () => rmSync(home, { recursive: true }) }
 }

@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path'
 import { buildsRepository } from '../db/builds-repository'
 import { flightsRepository } from '../db/flights-repository'
 import { groupCommit } from '../db/group-commit'
+import { identityRepository } from '../db/identity-repository'
 import { journalRepository } from '../db/journal-repository'
 import { keptJournalRepository } from '../db/kept-journal-repository'
 import { openDatabase, type Db, type Migration } from '../db/open-database'
@@ -16,6 +17,7 @@ import { secretsRepository } from '../db/secrets-repository'
 import { sessionsRepository } from '../db/sessions-repository'
 import { settingsRepository } from '../db/settings-repository'
 import { templatesRepository } from '../db/templates-repository'
+import { archiveService } from './archive-service'
 import { buildService } from './build-service'
 import { BuildCache } from './builds/build-cache'
 import { fileService } from './file-service'
@@ -99,6 +101,8 @@ export function makeApplication(
     newId,
     benchScale: bench,
     templates,
+    archive: archiveService({ folder: dirname(databasePath), db, migrations, now }),
+    identity: identityRepository(db).get,
     logs: logService(join(dirname(databasePath), 'logs'), newId),
     photos: photoService(join(dirname(databasePath), 'photos'), newId),
     pictures: pictureService({
