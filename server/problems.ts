@@ -12,6 +12,8 @@ export const problemCodes = {
   'nothing-to-undo': 409,
   'signed-out': 401,
   'at-the-machine': 403,
+  /** It was typed on data that others have taken the place of. */
+  'other-data': 409,
   'not-open': 403,
   'not-allowed': 405,
   'too-much': 422,

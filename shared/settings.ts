@@ -29,6 +29,8 @@ export interface Settings {
   readonly gear: GroundGear
   /** After how many flights a kind of part is looked at; none where it is not said. */
   readonly lifeLimits: Readonly<Partial<Record<LifeSlot, number>>>
+  /** A copy of everything is made once a day. */
+  readonly automaticCopies: boolean
 }
 
 export const defaultSettings: Settings = {
@@ -45,4 +47,5 @@ export const defaultSettings: Settings = {
   hand: 'usual',
   gear: noGear,
   lifeLimits: {},
+  automaticCopies: true,
 }

@@ -156,6 +156,7 @@ function confidence(event: Event) {
       @change="change({ gear: $event })"
     />
     <NetworkPanel id="network" />
+    <ArchivePanel />
     <section
       id="keys"
       class="panel"

@@ -69,6 +69,7 @@ function page(
     exclusively,
     send: server.send,
     origin: `page${pages++}`,
+    data: '',
     nowMs: () => 1000,
     most: 32,
     announce,

@@ -18,6 +18,8 @@ export interface QueueParts {
   readonly send: (document: string, edits: readonly QueuedEdit[]) => Promise<Outcome>
   /** Names this page in the keys of its edits: letters, digits and dashes. */
   readonly origin: string
+  /** Names the data this page was opened on; '' where that is not known. */
+  readonly data: string
   readonly nowMs: () => number
   /** Waits so long, or until `wake` is called. */
   readonly pause: (ms: number, wake: Promise<void>) => Promise<void>
@@ -91,6 +93,7 @@ export class EditQueue {
       payload,
       words,
       order: this.lastOrder,
+      ...(this.parts.data === '' ? {} : { data: this.parts.data }),
     }
     this.line(document).edits.push(edit)
     this.keep([edit])

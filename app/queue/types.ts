@@ -12,6 +12,8 @@ export interface QueuedEdit {
   readonly payload: unknown
   /** What it would do, for the builder. */
   readonly words: string
+  /** The data it was typed on; absent of edits that earlier versions left. */
+  readonly data?: string
   /** Edits of a document are sent in this order. */
   readonly order: number
 }

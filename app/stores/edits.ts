@@ -35,7 +35,7 @@ const editTimeoutMs = 10_000
 async function sendCommands(buildId: string, edits: readonly QueuedEdit[]): Promise<CommandsReply> {
   const commands = edits.map(edit => ({ ...(edit.payload as QueuedCommand), key: edit.key }))
   const path = `/api/builds/${encodeURIComponent(buildId)}/commands`
-  const request = { method: 'POST', revision: edits[0]!.base, timeoutMs: editTimeoutMs }
+  const request = { method: 'POST', revision: edits[0]!.base, timeoutMs: editTimeoutMs, data: edits[0]!.data }
   if (commands.length > 1) return askServer<CommandsReply>(`${path}/many`, { ...request, body: { commands } })
   const { entry, ...reply } = await askServer<CommandReply>(path, { ...request, body: commands[0] })
   return { ...reply, entries: entry ? [entry] : [] }
@@ -47,6 +47,7 @@ async function sendKept(document: string, edits: readonly QueuedEdit[]): Promise
     method: 'POST',
     body,
     timeoutMs: editTimeoutMs,
+    data: edits[0]!.data,
   })
 }
 
@@ -91,6 +92,7 @@ export const useEditsStore = defineStore('edits', () => {
       exclusively: navigator.locks ? byWebLocks(navigator.locks) : byLeases(opened, origin),
       send,
       origin,
+      data: pageData(),
       nowMs: Date.now,
       most: mostCommands,
       pause: (ms, wake) => Promise.race([wake, new Promise<void>(done => setTimeout(done, ms))]),

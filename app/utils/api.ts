@@ -27,6 +27,17 @@ interface Request {
   revision?: number
   key?: string
   timeoutMs?: number
+  /** The data a write was typed on; those of this page where it is left out. */
+  data?: string | undefined
+}
+
+const dataHeader = 'jolly-gram-data'
+/** The data this page was opened on; '' where that is not known. */
+export const pageData = (): string => document.querySelector<HTMLMetaElement>(`meta[name=${dataHeader}]`)?.content ?? ''
+
+/** Other data have taken the place of those this page shows: it is opened anew. What waits is kept in the browser. */
+function showOthers(answered: string | null): void {
+  if (answered && pageData() !== '' && answered !== pageData()) location.reload()
 }
 
 /** An answer that takes longer is not waited for; files and reports say how long they may take. */
@@ -35,11 +46,13 @@ const usualTimeoutMs = 30_000
 /** Asks the server; throws {@link ApiProblem} with its sentence or {@link NoAnswer}. Only stores call this. */
 export async function askServer<T>(
   path: string,
-  { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs }: Request = {},
+  { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs, data }: Request = {},
 ): Promise<T> {
   const headers: Record<string, string> = {}
   if (revision !== undefined) headers['if-match'] = `"${revision}"`
   if (key !== undefined) headers['idempotency-key'] = key
+  const typedOn = data ?? (method === 'GET' ? '' : pageData())
+  if (typedOn !== '') headers[dataHeader] = typedOn
   if (body !== undefined) headers['content-type'] = 'application/json'
   let response: Response
   let answer: unknown
@@ -55,6 +68,7 @@ export async function askServer<T>(
     throw new NoAnswer()
   }
   answer = parsed(answer as string)
+  showOthers(response.headers.get(dataHeader))
   if (response.ok && answer !== undefined) return answer as T
   const unreadable: Problem = {
     type: 'about:blank',

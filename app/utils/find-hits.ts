@@ -53,6 +53,7 @@ export const findSettings: readonly Place[] = [
   { title: 'Your hand', to: '/settings#hand', words: 'slip practised learning' },
   { title: 'On the ground', to: '/settings#ground', words: 'goggles charger hand controller plugs gear' },
   { title: 'Home network', to: '/settings#network', words: 'phone passphrase address' },
+  { title: 'Archive', to: '/settings#archive', words: 'backup copy restore export everything one file' },
   { title: 'Keys', to: '/settings#keys', words: 'shortcuts single' },
 ]
 

@@ -18,7 +18,7 @@ import { makeMass } from '../../core/model/ledger'
 import { makeApplication } from '../services/application'
 import { applicationOnDisk, demoFile, migrationsOnDisk } from '../testing'
 import { withTrailingSum } from './trailing-sum'
-import { checkArchive, copiesToDrop, decideRestore, finishRestore, writeArchive, type Manifest } from './index'
+import { checkArchive, copiesToDrop, decideRestore, finishRestore, type Manifest } from './index'
 
 let disk: ReturnType<typeof applicationOnDisk>
 let folder: string
@@ -33,7 +33,6 @@ afterEach(() => {
   disk.remove()
   rmSync(other, { recursive: true, force: true })
 })
-const now = () => new Date().toISOString()
 async function archived(to = join(other, 'all.zip')): Promise<{ file: string; manifest: Manifest }> {
   const manifest = await disk.app.archive.write(createWriteStream(to))
   return { file: to, manifest }

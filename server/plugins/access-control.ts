@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import type { Attempts } from '../network/attempts'
-import { mostFileBytes, mostLogBytes } from '../../shared/files/largest'
+import { mostArchiveBytes, mostFileBytes, mostLogBytes } from '../../shared/files/largest'
 import {
   forwardingHeaders,
   isAtHome,
@@ -41,6 +41,7 @@ declare module '#auth-utils' {
 /** What may be larger than any other body, by where it comes in. */
 const largeDoors = new Map([
   ['/api/builds/import', { mostBytes: mostFileBytes, beyond: tooLarge.file }],
+  ['/api/archive/check', { mostBytes: mostArchiveBytes, beyond: tooLarge.archive }],
   ['/api/logs', { mostBytes: mostLogBytes, beyond: tooLarge.log }],
 ])
 

@@ -17,10 +17,12 @@ const shelfLinks = [
 export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('render:html', async (html, { event }) => {
     if (!import.meta.dev && event.path === '/') html.head.push(shelfLinks)
-    const theme: Settings['theme'] = await useApplication().then(
-      app => app.settings.load().theme,
-      () => 'system',
+    const { theme, data } = await useApplication().then(
+      app => ({ theme: app.settings.load().theme, data: app.identity() }),
+      (): { theme: Settings['theme']; data: string } => ({ theme: 'system', data: '' }),
     )
+    // What is typed on this page is typed on these data.
+    html.head.push(`<meta name="jolly-gram-data" content="${data}">`)
     if (theme !== 'system') html.htmlAttrs.push(`class="${theme}"`)
   })
 })

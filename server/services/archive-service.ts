@@ -72,6 +72,7 @@ export function archiveService({ folder, db, migrations, now }: Dependencies) {
   }
 
   return {
+    folder,
     write,
     copies,
     freeBytes,

@@ -1,6 +1,7 @@
 import { existsSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { decideRestore, finishRestore } from '../archive'
 import { DataProblem, dataProblemOf } from '../db/data-problem'
 import { FolderHeld, ownFolder, type Ownership } from '../db/owner'
 import { inThisThread, inWorkerThread } from '../services/report-runner'
@@ -63,13 +64,32 @@ async function lookAfter(): Promise<void> {
   running = null
 }
 
-async function open(): Promise<Running> {
+const dataFolder = () => resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
+
+/** An archive that was checked takes the place of the data here; whoever asks meanwhile waits. */
+export async function replaceData(id: string): Promise<{ keptAs: string }> {
+  const { application, ownership } = await (running ??= open())
+  const folder = dataFolder()
+  application.close()
+  endStreams()
+  try {
+    return decideRestore(folder, id, localDay(new Date()))
+  } finally {
+    running = open(ownership)
+    await running
+  }
+}
+/** The day where the machine is. */
+const localDay = (at: Date) => new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
+
+async function open(owned: Ownership | null = null): Promise<Running> {
   // Everything kept is for this user alone.
   process.umask(0o077)
-  const folder = resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
-  const ownership = takeFolder(folder)
+  const folder = dataFolder()
+  const ownership = owned ?? takeFolder(folder)
   const path = join(folder, 'jolly-gram.sqlite')
   try {
+    finishRestore(folder)
     return {
       application: makeApplication(path, migrations, () => new Date().toISOString(), reportRunner()),
       path,

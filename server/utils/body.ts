@@ -8,6 +8,7 @@ export const tooLarge = {
   data: () =>
     new DomainProblem('too-large', 'This is over 16 MB, more than any one change. Nothing was taken in.', 'file'),
   file: () => new DomainProblem('too-large', `${overLargest} Nothing was taken in.`, 'file'),
+  archive: () => new DomainProblem('too-large', 'This is larger than any archive. Nothing was taken in.', 'file'),
   log: () => new DomainProblem('too-large', `A log has at most ${mostLogBytes / 1e6} MB. Nothing was kept.`, 'log'),
   photo: () => new DomainProblem('too-large', 'A photo has at most 16 MB. Nothing was kept.', 'photo'),
   passphrase: () => new DomainProblem('too-large', 'That is longer than any passphrase.', 'passphrase'),

@@ -1,6 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import { hostname, networkInterfaces } from 'node:os'
 import type { H3Event } from 'h3'
+import type { Application } from '../services/application'
+import { DomainProblem } from '../problems'
 import { passphraseService, type PassphraseService } from '../services/passphrase-service'
 
 /** Whether the application was started to be reached from other devices (`npm start -- --lan`). */
@@ -24,10 +26,12 @@ export function networkAddresses(names: string): string[] {
   return [...names.split(' ').filter(name => name !== ''), ...numbers].map(host => `http://${host}:${port}`)
 }
 
-let made: PassphraseService | null = null
+let made: { readonly app: Application; readonly service: PassphraseService } | null = null
 export async function usePassphrase(): Promise<PassphraseService> {
   const app = await useApplication()
-  made ??= passphraseService(
+  // Other data may have taken the place of those it was made for.
+  if (made?.app === app) return made.service
+  const service = passphraseService(
     app.secrets,
     app.sessions,
     {
@@ -36,7 +40,13 @@ export async function usePassphrase(): Promise<PassphraseService> {
     },
     process.env.JOLLY_GRAM_PASSPHRASE ?? '',
   )
-  return made
+  made = { app, service }
+  return service
+}
+
+/** Only who sits at the machine may do this. */
+export function requireAtTheMachine(event: H3Event, what: string): void {
+  if (!isAtTheMachine(event)) throw new DomainProblem('at-the-machine', `${what} is done at the machine itself.`)
 }
 
 /** The key that seals session cookies: made once and kept with the data, so that a restart signs nobody out. */

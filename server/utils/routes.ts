@@ -25,7 +25,10 @@ export function jsonRoute<T extends z.ZodType>(
 ): EventHandler {
   return defineEventHandler(async event => {
     try {
-      const parsed = reply.safeParse(await handle(event, await useApplication()))
+      const app = await useApplication()
+      requireSameData(event, app)
+      const parsed = reply.safeParse(await handle(event, app))
+      setHeader(event, dataHeader, (await useApplication()).identity())
       // What is kept was checked when it was kept: an answer that is none comes from what earlier versions or other hands have left.
       if (!parsed.success)
         throw new DomainProblem(
@@ -37,6 +40,19 @@ export function jsonRoute<T extends z.ZodType>(
       return sendProblem(event, error)
     }
   })
+}
+
+/** Names the data an answer comes from, and those a write was typed on. */
+export const dataHeader = 'jolly-gram-data'
+
+/** A write that was typed on other data, before an archive took their place, is not made on these. */
+function requireSameData(event: H3Event, app: Application): void {
+  const typedOn = getHeader(event, dataHeader)
+  if (event.method === 'GET' || !typedOn || typedOn === app.identity()) return
+  throw new DomainProblem(
+    'other-data',
+    'This was typed before an archive took the place of the data here. Nothing of it was written.',
+  )
 }
 
 /** About so much text is made of a file before others are answered again, characters. */

@@ -4,6 +4,13 @@ import type { H3Event } from 'h3'
 const mostUnreadBytes = 256 * 1024
 const aliveMs = 15_000
 
+const opened = new Set<() => void>()
+
+/** Ends every stream: their pages open them anew, and see what is there now. */
+export function endStreams(): void {
+  for (const end of opened) end()
+}
+
 /**
  * Opens a stream of server-sent events; `begin` gets a sender and returns what ends it when the other side goes away, stops
  * reading, or its session ends.
@@ -30,6 +37,7 @@ export async function eventStream(
     if (res.writableLength > mostUnreadBytes) end()
     else res.write(text)
   }
+  opened.add(end)
   const stop = begin((name, data) => write(`event: ${name}\ndata: ${JSON.stringify(data)}\n\n`))
   const alive = setInterval(() => write('event: alive\ndata:\n\n'), aliveMs)
   const id = event.context.sessionId as string | undefined
@@ -38,6 +46,7 @@ export async function eventStream(
     res.once('close', done)
     req.once('close', done)
   })
+  opened.delete(end)
   clearInterval(alive)
   offSession()
   stop()

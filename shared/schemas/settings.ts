@@ -46,4 +46,5 @@ export const settingsSchema = z.strictObject({
       z.int('Flights are a whole number.').min(1, 'At least one flight.').max(100_000, 'At most 100,000 flights.'),
     )
     .default({}),
+  automaticCopies: z.boolean().default(true),
 }) satisfies z.ZodType<Settings>

@@ -1,0 +1,37 @@
+import { z } from 'zod'
+
+const holdingsSchema = z.strictObject({
+  builds: z.array(z.strictObject({ name: z.string(), entries: z.int(), changedAt: z.string().nullable() })),
+  flights: z.int(),
+  parts: z.int(),
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+})
+export type HoldingsReply = z.infer<typeof holdingsSchema>
+
+const copySchema = z.strictObject({ name: z.string(), madeAt: z.iso.datetime(), bytes: z.int() })
+
+/** The copies that were made by themselves, and where; whether somebody sits at the machine, who alone can restore. */
+export const copiesReplySchema = z.strictObject({
+  copies: z.array(copySchema),
+  freeBytes: z.number(),
+  folder: z.string(),
+  atTheMachine: z.boolean(),
+})
+export type CopiesReply = z.infer<typeof copiesReplySchema>
+export const copyReplySchema = z.strictObject({ copy: copySchema })
+
+/** An archive that was checked whole and lies ready, beside what is here. */
+export const checkedReplySchema = z.strictObject({
+  id: z.string(),
+  madeAt: z.iso.datetime(),
+  members: z.int(),
+  bytes: z.int(),
+  holds: holdingsSchema,
+  here: holdingsSchema.nullable(),
+})
+export type CheckedReply = z.infer<typeof checkedReplySchema>
+
+export const restoreSchema = z.strictObject({ id: z.string().regex(/^[\w-]{1,60}$/) })
+/** Where what was here is kept, below the data folder. */
+export const restoredReplySchema = z.strictObject({ keptAs: z.string() })
