@@ -121,6 +121,9 @@ interface Story {
   marks?: Record<number, string>
 }
 
+/** Guesses are too low more often than too high. */
+const guessedAs = (id: string) => [0.85, 0.94, 1.08, 0.97, 1.03][id.length % 5]!
+
 /** What a part was thought to weigh before it lay on the scale. */
 function thought(one: Line): Line {
   const { id, listing, mass: known, quantity } = one
@@ -132,7 +135,7 @@ function thought(one: Line): Line {
       : makeMass({
           ...base,
           evidence: 'guess',
-          valueG: Number((((known!.valueG / known!.valueCount) * 9) / 10).toFixed(quantity > 4 ? 2 : 1)),
+          valueG: Number(((known!.valueG / known!.valueCount) * guessedAs(id)).toFixed(quantity > 4 ? 2 : 1)),
         }),
   }
 }

@@ -9,7 +9,7 @@ export const stationViews = {
   assemble: ['', '?view=connections', '?view=maiden', '?view=repair'],
   balance: ['', '?view=camera'],
   fly: ['', '?view=findings', '?view=charts', '?view=lives', '?view=log', '?view=settings'],
-  record: ['', '?view=day', '?view=day&at=3'],
+  record: ['', '?view=day', '?view=day&at=3', '?view=outcomes', '?view=card'],
 } as const satisfies Readonly<Record<string, readonly string[]>>
 
 export type StationPage = keyof typeof stationViews

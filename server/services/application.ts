@@ -26,6 +26,7 @@ import { keepingService } from './keeping-service'
 import { keptHandlers } from './kept-kinds'
 import { logService } from './log-service'
 import { newBuildService } from './new-build-service'
+import { outcomeService } from './outcome-service'
 import { partService } from './part-service'
 import { photoService } from './photo-service'
 import { pictureService } from './picture-service'
@@ -68,6 +69,7 @@ export function makeApplication(
   const writer = groupCommit(db, forget, () => inodeOf(databasePath) === inode)
   const builds = buildService({ builds: buildRows, journal, parts, rules, reports, cache, writer, now, newId, flights })
   const drawer = partService({ parts, builds, writer, now })
+  const outcomes = outcomeService({ builds, newId })
   const templates = templateService(templatesRepository(db))
   const sessions = sessionService(sessionsRepository(db), now, newId)
   const keeping = keepingService({
@@ -110,7 +112,8 @@ export function makeApplication(
       isNamed: picturesRepository(db).isNamed,
     }),
     files: fileService({ builds, rules, settings, flights, newId }),
-    newBuilds: newBuildService({ builds, settings, newId }),
+    outcomes,
+    newBuilds: newBuildService({ builds, settings, outcomes, newId }),
     /** Reads something, to know that it can be read. */
     look() {
       db.prepare('SELECT count(*) FROM migrations').get()

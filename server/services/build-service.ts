@@ -67,6 +67,8 @@ export function buildService(has: BuildDependencies) {
     weights: (id: string) => history.weights(id),
     touched: (id: string, from: number, to: number) => history.touched(id, from, to),
     lineHistory: (id: string, lineId: string) => queries.lineHistory(id, lineId),
+    everyBuild: () => cache.all().map(({ build }) => build),
+    versions: (id: string) => builds.versions(id),
     honesty: () => cache.honesty(),
     listings: () => cache.listings(),
     report: (id: string) => queries.report(id),

@@ -4,16 +4,18 @@ import { blankAim, twinOfLine, type Build, type Line } from '../../core/model/le
 import type { NewBuild } from '../../shared/schemas/api'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
+import type { OutcomeService } from './outcome-service'
 import { DomainProblem } from '../problems'
 
 interface Dependencies {
   builds: BuildService
   settings: ReturnType<typeof settingsRepository>
+  outcomes: Pick<OutcomeService, 'planned'>
   newId: () => string
 }
 
 /** Starts builds: from a craft class, empty, as a copy, or as a reference craft. */
-export function newBuildService({ builds, settings, newId }: Dependencies) {
+export function newBuildService({ builds, settings, outcomes, newId }: Dependencies) {
   function blank(name: string, craftClass: string, lines: Line[]): Build {
     const setups = [{ id: newId(), name: 'as built', lineIds: [] }]
     return makeBuild({ id: newId(), name, craftClass, aim: blankAim(settings.load().confidence), lines, setups })
@@ -49,7 +51,11 @@ export function newBuildService({ builds, settings, newId }: Dependencies) {
       case 'class': {
         if (!craftPresets.some(p => p.name === wanted.craftClass))
           throw new DomainProblem('invalid', 'There is no such craft class.', 'craftClass')
-        return blank(name, wanted.craftClass, presetLines(wanted.craftClass, newId))
+        return blank(
+          name,
+          wanted.craftClass,
+          outcomes.planned(wanted.craftClass, presetLines(wanted.craftClass, newId)),
+        )
       }
     }
   }

@@ -199,6 +199,9 @@ const beside = computed(() => {
 </template>
 
 <style scoped>
+.file-choose {
+  margin: 10px 0;
+}
 .buttons {
   display: flex;
   gap: 8px;

@@ -1,5 +1,4 @@
-import type { Patch } from '../../slices/contract'
-import type { Description } from '../../slices/contract'
+import type { Description, Patch } from '../../slices/contract'
 
 /** What an entry of the journal is about, for reading it by kind. */
 export const topics = [

@@ -11,6 +11,8 @@ import {
   classInDoubt,
   craftPresets,
   presetLines,
+  typicalSundries,
+  withLearntSundries,
   typicalClasses,
   typicalMasses,
   typicalProperties,
@@ -128,5 +130,28 @@ describe('the starter catalogue', () => {
   })
   it('refuses a class it does not have', () => {
     expect(() => presetLines('9-inch lifter', () => 'x')).toThrow('craftClass')
+  })
+})
+
+describe('what a class has of solder and tape', () => {
+  it('is a share of its typical dry mass with a range; a name that goes on from a class is that class', () => {
+    for (const { name } of craftPresets) {
+      const { mu, tau } = typicalSundries(name)
+      expect(mu, name).toBeGreaterThan(0.003)
+      expect(mu, name).toBeLessThan(0.12)
+      expect(tau, name).toBeGreaterThan(0)
+      expect(typicalSundries(`${name}, 4S`)).toEqual({ mu, tau })
+    }
+    expect(typicalSundries('something of my own').mu).toBeGreaterThan(0.003)
+  })
+  it('gives way to what was learnt: one line, which says on how many builds it rests', () => {
+    let n = 0
+    const lines = presetLines('65 mm ducted', () => `i${n++}`)
+    const learnt = withLearntSundries(lines, { valueG: 0.42, sigmaG: 0.1, builds: 3 }, () => `i${n++}`)
+    const mine = learnt.filter(({ slot }) => slot === 'other')
+    expect(mine).toHaveLength(1)
+    expect(mine[0]!.mass).toMatchObject({ valueG: 0.42, evidence: 'typical', origin: 'learnt from 3 finished builds' })
+    expect(mine[0]!.mass!.halfRangeG).toBeCloseTo(0.1732, 4)
+    expect(learnt.filter(({ slot }) => slot !== 'other')).toEqual(lines.filter(({ slot }) => slot !== 'other'))
   })
 })

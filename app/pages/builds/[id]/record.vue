@@ -11,6 +11,8 @@ watch(
 const views = [
   ['journal', 'Journal'],
   ['day', 'Any day'],
+  ['outcomes', 'Plans and outcomes'],
+  ['card', 'Card and labels'],
 ] as const
 const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'journal')
 const show = (key: string) =>
@@ -38,7 +40,21 @@ const files = computed(() => [
 
 <template>
   <div class="station">
-    <main class="worksheet">
+    <CardAndLabels v-if="view === 'card'">
+      <template #head>
+        <h1>Record</h1><span class="soft say">as it lies on paper</span><span class="gap" />
+        <ViewTabs
+          :views="views"
+          :view="view"
+          label="Views of Record"
+          @show="show"
+        />
+      </template>
+    </CardAndLabels>
+    <main
+      v-else
+      class="worksheet"
+    >
       <div class="station-head">
         <h1>Record</h1><span class="soft say">{{ view === 'day' ? 'what it was on any day' : '' }}</span><span class="gap" />
         <ViewTabs
@@ -71,11 +87,12 @@ const files = computed(() => [
         v-if="view === 'journal'"
         @look="look"
       />
-      <AnyDay v-else />
+      <AnyDay v-else-if="view === 'day'" />
+      <PlansAndOutcomes v-else />
     </main>
     <DayInspector v-if="view === 'day'" />
     <aside
-      v-else
+      v-else-if="view === 'journal'"
       class="inspector"
       aria-label="Files"
     >

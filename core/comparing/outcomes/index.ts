@@ -1,0 +1,3 @@
+export * from './finished'
+export * from './lines'
+export * from './sundries'

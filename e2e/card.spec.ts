@@ -1,0 +1,71 @@
+import jsQR from 'jsqr'
+import sharp from 'sharp'
+import type { Locator } from '@playwright/test'
+import { choose } from './controls'
+import { filledBoxes } from './pdf'
+import { expect, test } from './server'
+
+/** What a camera reads of a part of the page. */
+async function readCode(code: Locator): Promise<string | null> {
+  const { data, info } = await sharp(await code.screenshot({ scale: 'device' }))
+    .resize(600)
+    .extend({ top: 60, bottom: 60, left: 60, right: 60, background: '#ffffff' })
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  return jsQR(new Uint8ClampedArray(data), info.width, info.height)?.data ?? null
+}
+
+test('the weight card and its labels: codes read back, labels are printed in their true size, nothing private stands on it', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('praline')
+  await app.goto(`${server.address}/builds/praline/record?view=card`)
+  const card = app.getByRole('img', { name: /^Weight card of Praline/ })
+  await expect(card).toContainText('97.09')
+  await expect(card).toContainText('Clear')
+  await expect(card).toContainText('not legal advice')
+  expect(await readCode(card.getByTestId('qr'))).toBe(`${server.address}/builds/praline/parts`)
+  const label = app.getByRole('img', { name: 'Label Q2' })
+  await expect(label).toContainText('530 mAh')
+  expect(await readCode(label.getByTestId('qr'))).toBe(`${server.address}/builds/praline/parts?line=q2`)
+  // A code holds an address and no figures.
+  await expect(card).not.toContainText('Quillhaven')
+
+  const labels = async (width: number, height: number, format: 'A4' | 'Letter') => {
+    await app.evaluate(() => {
+      window.print = () => undefined
+    })
+    await app.getByRole('button', { name: 'Print the sheet' }).click()
+    const pdf = await app.pdf({ format, preferCSSPageSize: true, printBackground: true })
+    await app.evaluate(() => window.dispatchEvent(new Event('afterprint')))
+    return filledBoxes(pdf).filter(
+      box => Math.abs(box.widthMm - (width - 0.3)) < 0.15 && Math.abs(box.heightMm - (height - 0.3)) < 0.15,
+    ).length
+  }
+  expect(await labels(62, 29, 'A4')).toBe(3)
+  await choose(app.getByRole('combobox', { name: 'Paper' }), 'Letter')
+  await choose(app.getByRole('combobox', { name: 'Label size' }), '50 × 25 mm')
+  expect(await labels(50, 25, 'Letter')).toBe(3)
+  await app.getByRole('checkbox', { name: /^Q1/ }).click()
+  await expect(app.getByRole('img', { name: /^Label/ })).toHaveCount(2)
+
+  const coming = app.waitForEvent('download')
+  await app.getByRole('button', { name: 'Card as PNG' }).click()
+  const { width, height } = await sharp((await (await coming).path())!).metadata()
+  expect(width! / height!).toBeCloseTo(186 / 157, 0)
+  await app.getByRole('checkbox', { name: 'code to the build' }).click()
+  await expect(card.getByTestId('qr')).toHaveCount(0)
+})
+
+test('plans and outcomes: parts that were planned and weighed, and what solder and tape come to', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('nougat', 'sherbet')
+  await app.goto(`${server.address}/builds/nougat/record?view=outcomes`)
+  await expect(app.getByText(/18 parts were planned and then weighed/)).toBeVisible()
+  await expect(app.getByTestId('sundries')).toContainText('by its class')
+  await expect(app.getByRole('row', { name: /Ostler 1404/ })).toContainText('36.84')
+})
