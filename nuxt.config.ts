@@ -26,6 +26,8 @@ function filesOfPage(chunks: Record<string, Chunk>, page: string): string[] {
     return seen
   }
   const keys = Object.keys(chunks)
+  // A page that others take something from has no chunk of its own name: what they take belongs into a file of its own.
+  if (!chunks[page]) throw new Error(`${page} is not a chunk of its own`)
   const there = keys.filter(key => chunks[key]!.isEntry).reduce((seen, key) => reach(key, seen), new Set<string>())
   const own = [...reach(page, new Set())].filter(key => !there.has(key))
   return own.flatMap(key => [chunks[key]!.file, ...(chunks[key]!.css ?? [])])

@@ -1,6 +1,6 @@
 /**
  * Runs the benches one after another, or the one named: core, loadouts, shave, frames, drawer, http, start, page,
- * scroll, drag, stream, telemetry, log-page, flights, compare, history. Each prints ratios within its own run.
+ * scroll, drag, stream, telemetry, log-page, flights, compare, history, archive. Each prints ratios within its own run.
  */
 import { spawnSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
@@ -25,6 +25,7 @@ for (const name of [
   'flights',
   'compare',
   'history',
+  'archive',
 ].filter(n => wanted.length === 0 || wanted.includes(n))) {
   console.log(`\n— ${name}`)
   // Bundled as the application is: the cost of a module loader is not what is measured.

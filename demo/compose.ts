@@ -173,6 +173,7 @@ async function tell({
       shave: null,
       assembly: assemblyOfDemo[id] ?? null,
       places: null,
+      shelf: null,
     },
     [],
     [],

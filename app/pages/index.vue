@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { ShelfOrder } from '~/utils/shelf-order'
 import { mostFileBytes, overLargest } from '#shared/files/largest'
 
 const shelf = useShelfStore()
@@ -24,6 +25,14 @@ useSingleKeys({
 const numberWords = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
 const spoken = (n: number) => numberWords[n] ?? String(n)
 const present = computed(() => shelf.entries.filter(entry => !entry.archived))
+const words = ref('')
+const tag = ref('')
+const order = ref<ShelfOrder | ''>('')
+const tags = computed(() => tagsInUse(present.value))
+const wanted = computed(() => shelfShown(present.value, { words: words.value, tag: tag.value, order: order.value }))
+/** A handful of builds is looked over at a glance. */
+const hasFilters = computed(() => present.value.length > 4 || tags.value.length > 0)
+const tagging = shallowRef<{ readonly id: string; readonly name: string; readonly tags: readonly string[] } | null>(null)
 const archived = computed(() => shelf.entries.filter(entry => entry.archived))
 const summary = computed(() => {
   const count = (word: string) => present.value.filter(entry => entry.word === word).length
@@ -147,6 +156,11 @@ async function attempt(work: () => Promise<unknown>) {
     problem.value = sentenceOf(error)
   }
 }
+async function keepTags(of: string[]) {
+  const going = tagging.value!
+  tagging.value = null
+  await attempt(() => shelf.tag(going.id, of))
+}
 /** The build about to be deleted for good. */
 const deleting = shallowRef<{ id: string; name: string } | null>(null)
 async function removeForGood() {
@@ -193,6 +207,13 @@ async function putAway(id: string, away: boolean) {
       >
         {{ ticked.length < 2 ? 'Tick another to compare' : `Compare ${ticked.length} crafts` }}
       </el-button>
+      <a
+        v-if="present.length > 0"
+        href="/api/archive"
+        class="button"
+        download
+        title="Every build with its journal, drawer, scales, flights and photos, in one file"
+      >Keep all in a file</a>
       <el-button @click="file?.click()">
         Bring in a file
       </el-button>
@@ -226,13 +247,31 @@ async function putAway(id: string, away: boolean) {
       @start="starting = true"
       @file="file?.click()"
     />
+    <LazyShelfFilters
+      v-if="hasFilters"
+      v-model:words="words"
+      v-model:tag="tag"
+      v-model:order="order"
+      :orders="shelfOrders"
+      :tags="tags"
+      :shown="wanted.length"
+      :of="present.length"
+    />
+    <p
+      v-if="present.length > 0 && wanted.length === 0"
+      class="soft"
+    >
+      No build is like that.
+    </p>
     <BuildCard
-      v-for="entry in present.slice(0, shown)"
+      v-for="entry in wanted.slice(0, shown)"
       :key="entry.id"
       :entry="entry"
       :ticked="ticked.includes(entry.id)"
       :is-full="ticked.length >= mostCompared"
       @update:ticked="tick(entry.id, $event)"
+      @pin="attempt(() => shelf.pin(entry.id, $event))"
+      @tag="tagging = entry"
       @put-away="putAway(entry.id, $event)"
     />
     <p v-if="archived.length > 0">
@@ -293,6 +332,13 @@ async function putAway(id: string, away: boolean) {
       :unreadable="shelf.unreadable.some(b => b.id === deleting!.id)"
       @close="deleting = null"
       @remove="removeForGood"
+    />
+    <LazyTagBuild
+      v-if="tagging"
+      :build="tagging"
+      :known="tags"
+      @close="tagging = null"
+      @keep="keepTags"
     />
     <LazyStartBuild
       v-if="everStarted"

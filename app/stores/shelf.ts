@@ -1,10 +1,10 @@
 import { defineStore } from 'pinia'
 import type { ListingObservation } from '#core/mass/listings'
-import type { ShelfEntry } from '#core/deciding/shelf'
-import type { Found, NewBuild, UnreadableBuild } from '#shared/schemas/api'
+import type { Command } from '#core/changes/commands'
+import type { Found, NewBuild, ShelvedBuild, UnreadableBuild } from '#shared/schemas/api'
 
 export const useShelfStore = defineStore('shelf', () => {
-  const entries = shallowRef<ShelfEntry[]>([])
+  const entries = shallowRef<ShelvedBuild[]>([])
   /** Builds that cannot be read, with what is wrong. */
   const unreadable = shallowRef<readonly UnreadableBuild[]>([])
   const loaded = ref(false)
@@ -20,7 +20,7 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   async function fetchEntries() {
-    const answer = await askServer<{ entries: ShelfEntry[]; unreadable: UnreadableBuild[] }>('/api/builds')
+    const answer = await askServer<{ entries: ShelvedBuild[]; unreadable: UnreadableBuild[] }>('/api/builds')
     entries.value = answer.entries
     unreadable.value = answer.unreadable
     loaded.value = true
@@ -46,16 +46,15 @@ export const useShelfStore = defineStore('shelf', () => {
     await askServer(`/api/builds/${encodeURIComponent(id)}/rescue`, { method: 'POST', body: { what } })
     await fetchEntries()
   }
-  /** Puts a build away or back without opening it. */
-  async function putAway(id: string, archived: boolean) {
+  /** Changes a build without opening it. */
+  async function change(id: string, command: Command) {
     const { revision } = await askServer<{ revision: number }>(`/api/builds/${id}`)
-    await askServer(`/api/builds/${id}/commands`, {
-      method: 'POST',
-      revision,
-      body: { command: { type: 'build.set', fields: { archived } } },
-    })
+    await askServer(`/api/builds/${id}/commands`, { method: 'POST', revision, body: { command } })
     await fetchEntries()
   }
+  const putAway = (id: string, archived: boolean) => change(id, { type: 'build.set', fields: { archived } })
+  const pin = (id: string, pinned: boolean) => change(id, { type: 'shelf.set', fields: { pinned } })
+  const tag = (id: string, tags: readonly string[]) => change(id, { type: 'shelf.set', fields: { tags } })
   async function searchLines(text: string): Promise<Found[]> {
     return (await askServer<{ lines: Found[] }>(`/api/search?q=${encodeURIComponent(text)}`)).lines
   }
@@ -67,5 +66,20 @@ export const useShelfStore = defineStore('shelf', () => {
     unreadable.value = []
     loaded.value = false
   }
-  return { entries, unreadable, loaded, load, start, bringIn, putAway, remove, rescue, searchLines, listings, reset }
+  return {
+    entries,
+    unreadable,
+    loaded,
+    load,
+    start,
+    bringIn,
+    putAway,
+    remove,
+    rescue,
+    searchLines,
+    listings,
+    reset,
+    pin,
+    tag,
+  }
 })

@@ -33,6 +33,7 @@ export function journalRepository(db: Db) {
       `SELECT ${columns}, patch, vintage FROM journal WHERE build_id = :buildId AND seq <= :from AND seq > :to ` +
         `ORDER BY seq DESC LIMIT :most`,
     ),
+    lastAt: db.prepare('SELECT at FROM journal WHERE build_id = :buildId ORDER BY seq DESC LIMIT 1').pluck(),
     firstAt: db.prepare('SELECT at FROM journal WHERE build_id = :buildId ORDER BY seq LIMIT 1').pluck(),
     one: db.prepare(`SELECT ${columns}, topic FROM journal WHERE build_id = :buildId AND seq = :seq`),
     ofListings: db.prepare(
@@ -85,6 +86,8 @@ export function journalRepository(db: Db) {
     /** So many entries from one downwards, newest first, above another. */
     down: (buildId: string, from: number, to: number, most: number) =>
       sql.down.all({ buildId, from, to, most }).map(row => withPatch(row)!),
+    /** When it was changed last; null where it never was. */
+    lastAt: (buildId: string) => (sql.lastAt.get({ buildId }) as string | undefined) ?? null,
     firstAt: (buildId: string) => (sql.firstAt.get({ buildId }) as string | undefined) ?? null,
     one: (buildId: string, seq: number) => sql.one.get({ buildId, seq }) as ToldEntry | undefined,
     /** Entries that touched a line with a listing, newest first; each is read only when it is asked for. */

@@ -60,6 +60,7 @@ export function buildService(has: BuildDependencies) {
     placements: () => queries.placements(),
     field: () => queries.field(),
     sheet: (id: string, writing: SheetWriting) => queries.sheet(id, writing),
+    page: (id: string, writing: SheetWriting) => queries.sheet(id, writing, 'page'),
     rawRows: (id: string) => queries.rawRows(id),
     journal: (id: string, wanted?: EntriesWanted) => queries.journal(id, wanted),
     marks: (id: string) => queries.marks(id),

@@ -95,6 +95,7 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
     /** The rows of a build that cannot be read, as they lie there. */
     raw: (id: string) => `${JSON.stringify(builds.rawRows(id), null, 2)}\n`,
     sheet: (id: string) => builds.sheet(id, settings.load()),
+    page: (id: string) => builds.page(id, settings.load()),
     partsList: (id: string) => partsCsv(builds.read(id).build.lines),
   }
 }

@@ -3,6 +3,7 @@ import type { Lessons } from '../../core/aircraft/flown'
 import { flightReport, type FlightReportRow } from '../../core/aircraft/flight'
 import { ListingBiasTable, type ListingObservation } from '../../core/mass/listings'
 import type { RuleCard } from '../../core/limits/rules'
+import { buildPage } from '../../shared/files/build-page'
 import { buildSheet, type NotedChange, type SheetWriting, type TaughtByCrash } from '../../shared/files/build-sheet'
 
 /** What is worked out over all loadouts of a build: plain data, so that another thread can do it. */
@@ -14,7 +15,7 @@ export type ReportJob = {
 } & (
   | { readonly kind: 'rows' }
   | {
-      readonly kind: 'sheet'
+      readonly kind: 'sheet' | 'page'
       readonly writing: SheetWriting
       readonly reasons: readonly NotedChange[]
       readonly crashes: readonly TaughtByCrash[]
@@ -26,9 +27,8 @@ export type ReportResult<Job extends ReportJob> = Job extends { readonly kind: '
 
 export function doReportJob<Job extends ReportJob>(job: Job): ReportResult<Job> {
   const honesty = new ListingBiasTable(job.observations)
-  const result =
-    job.kind === 'rows'
-      ? flightReport(job.build, job.cards, honesty, job.lessons)
-      : buildSheet(job.build, job.cards, honesty, job.writing, job.reasons, job.lessons, job.crashes)
-  return result as ReportResult<Job>
+  if (job.kind === 'rows')
+    return flightReport(job.build, job.cards, honesty, job.lessons) as unknown as ReportResult<Job>
+  const sheet = buildSheet(job.build, job.cards, honesty, job.writing, job.reasons, job.lessons, job.crashes)
+  return (job.kind === 'sheet' ? sheet : buildPage(job.build, job.cards, honesty, sheet)) as ReportResult<Job>
 }

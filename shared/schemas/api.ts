@@ -126,6 +126,8 @@ export const shelfEntrySchema = z.strictObject({
   name: z.string(),
   craftClass: z.string(),
   archived: z.boolean(),
+  pinned: z.boolean(),
+  tags: z.array(z.string()).readonly(),
   reference: referenceSchema.nullable(),
   massG: z.number(),
   sigmaG: z.number(),
@@ -155,9 +157,15 @@ export const unreadableSchema = z.strictObject({
   archived: z.boolean(),
   sentence: z.string(),
 })
+/** A build on the shelf, with what only the shelf knows: when it was changed last, and who else has a part of its own. */
+export interface ShelvedBuild extends ShelfEntry {
+  readonly changedAt: string | null
+  /** Names of other builds that a part of the drawer of this one is fitted on, too. */
+  readonly shares: readonly string[]
+}
 /** Entries were looked at one by one when they were made; those that cannot be read are told apart. */
 export const shelfReplySchema = z.strictObject({
-  entries: z.custom<readonly ShelfEntry[]>(Array.isArray),
+  entries: z.custom<readonly ShelvedBuild[]>(Array.isArray),
   unreadable: z.array(unreadableSchema),
 })
 export type UnreadableBuild = z.infer<typeof unreadableSchema>

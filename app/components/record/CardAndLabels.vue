@@ -295,6 +295,9 @@ async function keep(format: 'PNG' | 'SVG') {
   padding: 8px 10px;
 }
 @media print {
+  .lines {
+    break-before: page;
+  }
   .sheet {
     padding: 0;
     box-shadow: none;

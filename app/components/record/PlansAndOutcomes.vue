@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
 import { coverageFactor95 } from '#core/maths/numbers'
+import { totalsApart, wholeTotals, type TotalsApart } from '#core/comparing/outcomes'
 import { slotFacts } from '#core/model/ledger'
 import { fixed, gramsFigure, percentFigure, signed, spreadFigure } from '#core/text/display'
 
@@ -14,6 +15,19 @@ outcomes.load().catch(error => {
 
 const all = computed(() => outcomes.told?.builds ?? [])
 const mine = computed(() => all.value.find(({ id }) => id === store.build?.id) ?? null)
+const totals = computed(() => (store.build ? wholeTotals(store.build) : []))
+const apart = computed(() => (store.build ? totalsApart(store.build, store.honesty) : []))
+const apartWords = ({ from, to, differenceG, changed, remainsG, spreadG, isFinding }: TotalsApart) => {
+  const named = changed
+    .filter(({ changeG }) => Math.abs(changeG) >= 0.005)
+    .slice(0, 4)
+    .map(({ lineId, slot, changeG }) => `${store.lineOf(lineId)?.name ?? slotFacts[slot].label} ${signed(changeG, 2)}`)
+  const head = `${dayOf(from.takenAt, 'short')} to ${dayOf(to.takenAt, 'short')}, ${to.of}: ${signed(differenceG, 2)} g`
+  const by = named.length === 0 ? 'no line was changed between' : `of which ${named.join(', ')}`
+  const rest = `${signed(remainsG, 2)} ± ${spreadFigure(spreadG)} g ${remainsG < 0 ? 'remain' : 'remains'}`
+  const found = ': more than its ±. Something was changed and not written down, or one of the two is wrong.'
+  return `${head}, ${by}; ${rest}${isFinding ? found : ', within its ±.'}`
+}
 const onlyMine = ref(true)
 const lines = computed(() =>
   (onlyMine.value ? (mine.value ? [mine.value] : []) : all.value)
@@ -156,6 +170,43 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
       >
         Solder, heat-shrink, tape and glue: <b>{{ shareWords }}</b> of a dry craft like this one, {{ restsWords }}
       </p>
+      <template v-if="totals.length > 0">
+        <h2>Totals of this craft</h2>
+        <table class="answers-table">
+          <thead>
+            <tr>
+              <th>Day</th><th>What</th><th>Of</th><th class="right">
+                g
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="total in totals"
+              :key="total.id"
+            >
+              <td>{{ dayOf(total.takenAt, 'short') }}</td><td>
+                {{ total.title }}<span
+                  v-if="total.state !== 'taken in'"
+                  class="soft"
+                > · {{ total.state }}</span>
+              </td><td class="soft">
+                {{ total.of }}, {{ total.pieces }} lines
+              </td><td class="right figure">
+                {{ gramsFigure(total.valueG, spread(total.sigmaG)) }} ± {{ spreadFigure(spread(total.sigmaG)) }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p
+          v-for="one in apart"
+          :key="`${one.from.id} ${one.to.id}`"
+          class="explained"
+          :class="{ finding: one.isFinding }"
+        >
+          {{ apartWords(one) }}
+        </p>
+      </template>
       <h2>Part by part</h2>
       <p class="buttons no-print">
         <el-checkbox v-model="onlyMine">
@@ -287,6 +338,9 @@ table {
   background: var(--paper);
   border-radius: 8px;
   padding: 9px 12px;
+}
+.finding {
+  border-left: 3px solid var(--over);
 }
 .buttons {
   display: flex;

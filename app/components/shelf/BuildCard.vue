@@ -1,18 +1,22 @@
 <script setup lang="ts">
-import type { ShelfEntry } from '#core/deciding/shelf'
 import type { VerdictWord } from '#core/limits/verdict'
 import { centsFigure, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/text/display'
 import { coverageFactor95 } from '#core/maths/numbers'
+import type { ShelvedBuild } from '#shared/schemas/api'
 
 /** Whether it is ticked to be compared; full when no more can be. */
 const ticked = defineModel<boolean>('ticked', { default: false })
-const props = defineProps<{ entry: ShelfEntry; isFull?: boolean }>()
-const emit = defineEmits<{ putAway: [archived: boolean]; remove: [] }>()
+const props = defineProps<{ entry: ShelvedBuild; isFull?: boolean }>()
+const emit = defineEmits<{ putAway: [archived: boolean]; remove: []; pin: [pinned: boolean]; tag: [] }>()
 const { settings } = storeToRefs(useSettingsStore())
 const spread = computed(() =>
   props.entry.reference ? props.entry.reference.spreadG : props.entry.sigmaG * coverageFactor95,
 )
 const massG = computed(() => props.entry.reference?.massG ?? props.entry.massG)
+const sharesWords = computed(() => {
+  const { shares } = props.entry
+  return `${shares.slice(0, 2).join(' and ')}${shares.length > 2 ? ` and ${shares.length - 2} more` : ''}`
+})
 const facts = computed(() => {
   const { entry } = props
   if (entry.reference) {
@@ -55,6 +59,13 @@ const facts = computed(() => {
         class="name"
       >{{ entry.name }}</NuxtLink>
       <small class="soft">{{ entry.craftClass || 'no class yet' }}</small>
+      <small
+        v-if="entry.pinned || entry.tags.length > 0"
+        class="tags"
+      ><b v-if="entry.pinned">pinned</b><span
+        v-for="tag in entry.tags"
+        :key="tag"
+      >{{ tag }}</span></small>
     </div>
     <MiniStrip
       v-if="!entry.reference"
@@ -84,6 +95,12 @@ const facts = computed(() => {
       >
         {{ fact }}
       </div>
+      <div
+        v-if="entry.shares.length > 0"
+        class="soft"
+      >
+        shares parts with {{ sharesWords }}
+      </div>
     </div>
     <div class="ways">
       <el-checkbox
@@ -96,6 +113,26 @@ const facts = computed(() => {
       >
         Compare
       </el-checkbox>
+      <template v-if="!entry.archived">
+        <el-button
+          link
+          type="primary"
+          class="away"
+          :aria-label="`${entry.pinned ? 'Unpin' : 'Pin'} ${entry.name}`"
+          @click="emit('pin', !entry.pinned)"
+        >
+          {{ entry.pinned ? 'Unpin' : 'Pin' }}
+        </el-button>
+        <el-button
+          link
+          type="primary"
+          class="away"
+          :aria-label="`Tags of ${entry.name}`"
+          @click="emit('tag')"
+        >
+          Tags
+        </el-button>
+      </template>
       <el-button
         link
         type="primary"
@@ -155,6 +192,23 @@ const facts = computed(() => {
 .who small {
   font-size: 12px;
 }
+.who .tags {
+  display: flex;
+  gap: 5px;
+  flex-wrap: wrap;
+  margin-top: 3px;
+  font-size: 11px;
+}
+.tags span {
+  background: var(--selection);
+  color: var(--ink);
+  border-radius: 9px;
+  padding: 0 7px;
+}
+.tags b {
+  color: var(--plum-text);
+  font-weight: 600;
+}
 .value {
   font-size: 23px;
   line-height: 1.15;
@@ -176,6 +230,11 @@ const facts = computed(() => {
   display: flex;
   flex-direction: column;
   align-items: flex-start;
+  min-width: 70px;
+}
+.ways .away {
+  padding-block: 0;
+  line-height: 1.25;
 }
 .away {
   position: relative;

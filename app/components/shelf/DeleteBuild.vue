@@ -20,7 +20,11 @@ const emit = defineEmits<{ close: []; remove: [] }>()
         :href="`/api/builds/${build.id}/export/${unreadable ? 'rows.json' : 'build.json'}`"
         class="button"
         download
-      >Save the build file</a>
+      >Save the build file</a> <a
+        href="/api/archive"
+        class="button"
+        download
+      >Keep everything in a file</a>
     </p>
     <template #footer>
       <el-button @click="emit('close')">

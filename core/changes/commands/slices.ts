@@ -9,6 +9,7 @@ import { observationsSlice } from '../../slices/observations'
 import { placesSlice } from '../../slices/places'
 import { setupsSlice } from '../../slices/setups'
 import { shaveSlice } from '../../slices/shave'
+import { shelfSlice } from '../../slices/shelf'
 
 /**
  * Everything a build consists of. What can be done to it, what is told of it, files, the journal and the database are made
@@ -25,6 +26,7 @@ export const slices = [
   shaveSlice,
   assemblySlice,
   placesSlice,
+  shelfSlice,
 ] as const
 
 type Registered = (typeof slices)[number]

@@ -1,3 +1,4 @@
 export * from './finished'
 export * from './lines'
 export * from './sundries'
+export * from './totals'

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { makeBuild } from '../../changes/commands'
 import { ListingBiasTable } from '../../mass/listings'
 import { makeLine, makeMass, type Build, type Evidence, type Line, type Slot } from '../../model/ledger'
-import { learnSundries, outcomeOf, plannedLines, sundriesFor, teachesSundries } from './index'
+import { learnSundries, outcomeOf, plannedLines, sundriesFor, teachesSundries, totalsApart, wholeTotals } from './index'
 
 const prior = { mu: 0.03, tau: 0.01 }
 
@@ -122,5 +122,52 @@ describe('how the plan of a build came out', () => {
       isWithin: false,
     })
     expect(planned[0]!.spreadG).toBeCloseTo(Math.hypot(1, 0.1), 6)
+  })
+})
+
+describe('two totals of one craft', () => {
+  const at = (day: number, on: readonly Line[], valueG: number, own: number): Build['observations'][number] => ({
+    ...craft(
+      [...on],
+      on.map(({ id }) => id),
+      valueG,
+    ).observations[0]!,
+    id: `o${day}`,
+    takenAt: `2026-11-0${day}T10:00:00.000Z`,
+    contributions: { [`own ${day}`]: own },
+  })
+  const dry = lines.slice(0, 3)
+  const before = makeLine({ ...line('strap', 'strap', 2.3), edition: 0 })
+  const strap = makeLine({
+    ...line('strap', 'strap', 3.4),
+    mass: makeMass({ versionId: 'v-strap-2', evidence: 'weighed', valueG: 3.4, ownSpreadG: 0.1 }),
+    edition: 1,
+  })
+  it('82.0 typed, 83.4 weighed after a new strap and tape: both stand, the strap’s 1.1 is named, 0.3 remains within its ±', () => {
+    const build = {
+      ...craft([...dry, strap], [], 0),
+      observations: [at(1, [...dry, before], 82, 0.25), at(2, [...dry, strap], 83.4, 0.02)],
+    }
+    expect(wholeTotals(build).map(({ of, valueG }) => [of, valueG])).toEqual([
+      ['dry', 82],
+      ['dry', 83.4],
+    ])
+    const [apart] = totalsApart(build, honesty)
+    expect(apart!.changed).toHaveLength(1)
+    expect(apart!.changed[0]).toMatchObject({ lineId: 'strap', slot: 'strap' })
+    expect(apart!.changed[0]!.changeG).toBeCloseTo(1.1, 9)
+    expect(apart!.differenceG).toBeCloseTo(1.4, 9)
+    expect(apart!.remainsG).toBeCloseTo(0.3, 9)
+    expect(apart!.isFinding).toBe(false)
+  })
+  it('what remains beyond its ± is a finding; dry is held against dry, all-up against all-up', () => {
+    const pack = lines[3]!
+    const observations = [at(1, dry, 92, 0.02), at(2, [...dry, pack], 172, 0.02), at(3, dry, 92.5, 0.02)]
+    const apart = totalsApart({ ...craft([...lines], [], 0), observations }, honesty)
+    expect(apart.map(({ from, to, isFinding }) => [from.id, to.id, isFinding])).toEqual([['o1', 'o3', true]])
+    expect(apart[0]!.changed).toEqual([])
+  })
+  it('a weighing of a part of the craft is none of the whole', () => {
+    expect(wholeTotals({ observations: [at(1, dry.slice(0, 1), 60, 0.02)] })).toEqual([])
   })
 })

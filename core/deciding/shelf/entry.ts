@@ -12,6 +12,8 @@ export interface ShelfEntry {
   readonly name: string
   readonly craftClass: string
   readonly archived: boolean
+  readonly pinned: boolean
+  readonly tags: readonly string[]
   readonly reference: Build['reference']
   readonly massG: number
   readonly sigmaG: number
@@ -51,6 +53,8 @@ export function shelfEntry(build: Build, cards: readonly RuleCard[], honesty: Li
     name: build.name,
     craftClass: build.craftClass,
     archived: build.archived,
+    pinned: build.shelf?.pinned ?? false,
+    tags: build.shelf?.tags ?? [],
     reference: build.reference,
     massG: overview.massG,
     sigmaG: overview.sigmaG,

@@ -1,7 +1,7 @@
-import type { ShelfEntry } from '../../../core/deciding/shelf'
 import type { Placement } from '../../../core/parts/drawer'
 import type { SheetWriting } from '../../../shared/files/build-sheet'
-import type { BuildReply } from '../../../shared/schemas/api'
+import type { Build } from '../../../core/model/ledger'
+import type { BuildReply, ShelvedBuild } from '../../../shared/schemas/api'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
 import type { EntriesWanted, JournalRepository } from '../../db/journal-repository'
@@ -58,14 +58,16 @@ export class BuildQueries {
   }
 
   /** Every build as it stands on the shelf; those that cannot be read with what is wrong. */
-  shelfWithUnreadable(): { entries: ShelfEntry[]; unreadable: UnreadableBuild[] } {
-    const { builds, cache, rules } = this.has
+  shelfWithUnreadable(): { entries: ShelvedBuild[]; unreadable: UnreadableBuild[] } {
+    const { builds, cache, rules, journal } = this.has
     const cards = rules.cards()
-    const entries: ShelfEntry[] = []
+    const sharing = partsShared(cache.all().map(({ build }) => build))
+    const entries: ShelvedBuild[] = []
     const unreadable: UnreadableBuild[] = []
     for (const id of builds.ids()) {
       try {
-        entries.push(cache.shelfEntryOf(cache.get(id), cards))
+        const entry = cache.shelfEntryOf(cache.get(id), cards)
+        entries.push({ ...entry, changedAt: journal.lastAt(id), shares: sharing.get(id) ?? [] })
       } catch (error) {
         if (dataProblemOf(error)) throw error
         const { message } = error instanceof DomainProblem ? error : cache.unreadable(id, error)
@@ -89,7 +91,8 @@ export class BuildQueries {
     return { name: build.name, revision, rows }
   }
 
-  sheet(id: string, writing: SheetWriting) {
+  /** The build sheet as Markdown, or as a page by itself. */
+  sheet(id: string, writing: SheetWriting, kind: 'sheet' | 'page' = 'sheet') {
     const { cache, rules, reports, journal, flights } = this.has
     const { build } = cache.get(id)
     const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
@@ -98,7 +101,7 @@ export class BuildQueries {
       .findings.filter(({ lesson }) => lesson.trim() !== '')
       .map(({ foundAt: at, kind, lesson }) => ({ at, kind, lesson }))
     const lessons = flights.lessonsOf(id)
-    return reports.run({ kind: 'sheet', build, cards, observations, writing, reasons, lessons, crashes })
+    return reports.run({ kind, build, cards, observations, writing, reasons, lessons, crashes })
   }
 
   /** Every build on the shelf as it is taken to the field; one that cannot be read is left at home. */
@@ -149,4 +152,20 @@ export class BuildQueries {
     const { cache, builds, journal } = this.has
     return { build: cache.get(id).build, massVersions: builds.versions(id), journal: journal.eachRecord(id) }
   }
+}
+
+/** For each build the names of others that a part of the drawer is fitted on as well. */
+function partsShared(builds: readonly Build[]): ReadonlyMap<string, readonly string[]> {
+  const on = new Map<string, Build[]>()
+  for (const build of builds.filter(({ archived }) => !archived))
+    for (const partId of new Set(
+      build.lines.flatMap(({ partId: id, state }) => (id && state === 'fitted' ? [id] : [])),
+    ))
+      on.set(partId, [...(on.get(partId) ?? []), build])
+  const shares = new Map<string, Set<string>>()
+  for (const together of on.values())
+    for (const build of together)
+      for (const other of together)
+        if (other !== build) shares.set(build.id, (shares.get(build.id) ?? new Set()).add(other.name))
+  return new Map([...shares].map(([id, names]) => [id, [...names].sort()]))
 }

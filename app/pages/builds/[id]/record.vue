@@ -35,6 +35,11 @@ const files = computed(() => [
   },
   { title: 'Parts list', what: 'CSV for a spreadsheet', href: `/api/builds/${store.build!.id}/export/parts.csv` },
   { title: 'Build sheet', what: 'Markdown, to read and to share', href: `/api/builds/${store.build!.id}/export/sheet.md` },
+  {
+    title: 'Build sheet as a page',
+    what: 'one file with strip and drawings, without scripts: any browser reads it, in ten years too',
+    href: `/api/builds/${store.build!.id}/export/sheet.html`,
+  },
 ])
 </script>
 
