@@ -9,9 +9,10 @@ test('crafts ticked on the Shelf stand beside each other, line by line; what is 
   await server.bringIn('marzipan', 'nougat', 'praline')
   await app.goto(server.address)
   for (const name of ['Marzipan', 'Nougat']) {
-    const box = app.getByRole('checkbox', { name: `Compare ${name}` })
-    await box.focus()
-    await app.keyboard.press('Space')
+    const tick = app.getByRole('button', { name: `Compare ${name}` })
+    await tick.focus()
+    await app.keyboard.press('Enter')
+    await expect(tick).toHaveAttribute('aria-pressed', 'true')
   }
   await app.getByRole('button', { name: 'Compare 2 crafts' }).click()
   await expect(app.getByRole('heading', { name: 'Compare' })).toBeVisible()

@@ -1,3 +1,4 @@
+import { choose } from './controls'
 import { expect, test } from './server'
 
 test('settings are kept: theme, ounces, currency, keys; a bad one is refused', async ({ app, server }) => {
@@ -32,6 +33,7 @@ test('settings are kept: theme, ounces, currency, keys; a bad one is refused', a
       networkNames: '',
       hand: 'usual',
       lifeLimits: {},
+      automaticCopies: true,
       gear: { radioFamily: '2.4 GHz, old', videoFamily: '', polarisation: '', chargerCells: null, chargerPlugs: '' },
     })
   await app.goto(`${server.address}/builds/sherbet/parts`)
@@ -214,4 +216,36 @@ test('figures are written with the decimal comma, days and ounces as chosen; fil
   expect(sheet).not.toMatch(/\d,\d+ g/)
   const file = await (await fetch(`${server.address}/api/builds/marzipan/export/build.json`)).text()
   expect(file).toContain('3.44')
+})
+
+test('the shelf is searched, sorted, pinned and tagged; what was changed can be taken back in the build', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan', 'nougat', 'praline', 'sherbet', 'treacle')
+  await app.goto(server.address)
+  const names = () => app.locator('article.card .name').allTextContents()
+  await expect.poll(names).toEqual(['Marzipan', 'Nougat', 'Praline', 'Sherbet', 'Treacle'])
+  const pin = app.getByRole('button', { name: 'Pin Sherbet' })
+  await pin.focus()
+  await app.keyboard.press('Enter')
+  await expect.poll(names).toEqual(['Sherbet', 'Marzipan', 'Nougat', 'Praline', 'Treacle'])
+  await choose(app.getByRole('combobox', { name: 'Order of the shelf' }), 'by weight')
+  await expect.poll(names).toEqual(['Sherbet', 'Praline', 'Treacle', 'Marzipan', 'Nougat'])
+  await app.getByLabel('Search the shelf').fill('3.5 over')
+  await expect.poll(names).toEqual(['Nougat'])
+  await app.getByLabel('Search the shelf').fill('nothing like it')
+  await expect(app.getByText('No build is like that.')).toBeVisible()
+  await app.getByLabel('Search the shelf').fill('')
+  await app.getByRole('button', { name: 'Tags of Praline' }).focus()
+  await app.keyboard.press('Enter')
+  const dialog = app.getByRole('dialog', { name: 'Tags of Praline' })
+  await dialog.getByRole('combobox').fill('for sale')
+  await dialog.getByRole('combobox').press('Enter')
+  await dialog.getByRole('combobox').press('Tab')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await choose(app.getByRole('combobox', { name: 'Only with the tag' }), 'for sale')
+  await expect.poll(names).toEqual(['Praline'])
+  const { entries } = await server.json<{ entries: { title: string }[] }>('/api/builds/praline/journal')
+  expect(entries[0]!.title).toBe('Shelf: tagged “for sale”')
 })

@@ -195,15 +195,20 @@ async function keep(format: 'PNG' | 'SVG') {
       </el-checkbox>
     </el-checkbox-group>
     <div class="choices">
-      <PickOne
-        v-model="paper"
-        :options="papers"
-        field="Paper"
-      /><PickOne
-        v-model="size"
-        :options="sizes"
-        field="Label size"
-      />
+      <div>
+        <PickOne
+          v-model="paper"
+          :options="papers"
+          field="Paper"
+        />
+      </div>
+      <div>
+        <PickOne
+          v-model="size"
+          :options="sizes"
+          field="Label size"
+        />
+      </div>
     </div>
     <p class="buttons">
       <el-button

@@ -103,16 +103,19 @@ const facts = computed(() => {
       </div>
     </div>
     <div class="ways">
-      <el-checkbox
+      <el-button
         v-if="!entry.archived"
-        v-model="ticked"
+        link
+        type="primary"
         class="away"
         :class="{ ticked }"
         :disabled="isFull && !ticked"
+        :aria-pressed="ticked"
         :aria-label="`Compare ${entry.name}`"
+        @click="ticked = !ticked"
       >
-        Compare
-      </el-checkbox>
+        {{ ticked ? '✓ Compare' : 'Compare' }}
+      </el-button>
       <template v-if="!entry.archived">
         <el-button
           link
@@ -227,10 +230,12 @@ const facts = computed(() => {
   color: var(--ink-soft);
 }
 .ways {
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  min-width: 70px;
+  display: grid;
+  grid-template-columns: auto auto;
+  justify-items: start;
+  align-items: center;
+  gap: 2px 10px;
+  min-width: 150px;
 }
 .ways .away {
   padding-block: 0;
@@ -248,8 +253,8 @@ const facts = computed(() => {
 .away.ticked {
   opacity: 1;
 }
-.away.el-checkbox {
-  height: 22px;
+.away.ticked {
+  font-weight: 700;
 }
 @media screen and (max-width: 760px) {
   .card {
@@ -269,7 +274,8 @@ const facts = computed(() => {
   }
   .ways {
     order: 5;
-    flex-direction: row;
+    grid-column: 1 / -1;
+    display: flex;
   }
   .away {
     opacity: 1;

@@ -25,19 +25,25 @@ defineProps<{
       aria-label="Search the shelf"
       maxlength="100"
     />
-    <PickOne
-      v-model="order"
-      :options="orders"
-      label="Order of the shelf"
-      none="as they were made"
-    />
-    <PickOne
+    <div class="choice">
+      <PickOne
+        v-model="order"
+        :options="orders"
+        label="Order of the shelf"
+        none="as they were made"
+      />
+    </div>
+    <div
       v-if="tags.length > 0"
-      v-model="tag"
-      :options="tags"
-      label="Only with the tag"
-      none="all tags"
-    />
+      class="choice"
+    >
+      <PickOne
+        v-model="tag"
+        :options="tags"
+        label="Only with the tag"
+        none="all tags"
+      />
+    </div>
     <span
       v-if="shown < of"
       class="soft"
@@ -55,12 +61,11 @@ defineProps<{
   max-width: 760px;
   flex-wrap: wrap;
 }
-.filters > * {
+.filters > .el-input {
   flex: 1;
-  min-width: 160px;
+  min-width: 200px;
 }
-.filters > span {
-  flex: none;
-  min-width: 0;
+.choice {
+  width: 170px;
 }
 </style>
