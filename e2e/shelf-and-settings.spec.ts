@@ -94,7 +94,19 @@ test('a build is put away and brought back, and a reference craft stands beside 
   await dialog.getByLabel('Thrust, g').fill('980')
   await dialog.getByRole('button', { name: 'Start it' }).click()
   await expect(app.getByLabel('Reference craft')).toContainText('244.50 g')
-  await expect(app.getByLabel('Reference craft')).toContainText('4.0 : 1')
+  const head = app.getByLabel('Reference craft')
+  await expect(head).toContainText('4.0 : 1')
+  await head.getByLabel('Flies, min').fill('6,5')
+  await head.getByLabel('Flies, min').press('Enter')
+  await head.getByLabel('Weighs, g').fill('light')
+  await head.getByLabel('Weighs, g').press('Enter')
+  await expect(head.getByRole('alert')).toContainText('“light” is not a number')
+  const { id } = (
+    await server.json<{ entries: { id: string; reference: object | null }[] }>('/api/builds')
+  ).entries.find(({ reference }) => reference !== null)!
+  await expect
+    .poll(async () => (await server.json<{ build: { reference: object } }>(`/api/builds/${id}`)).build.reference)
+    .toMatchObject({ massG: 244.5, minutes: 6.5 })
 })
 
 test('an address that leads nowhere says so and leads back', async ({ app, server }) => {

@@ -144,7 +144,7 @@ useSingleKeys({ undo: () => store.step('undo'), redo: () => store.step('redo') }
   font-weight: 600;
 }
 .past :deep(.stations a:not(.router-link-active)) {
-  opacity: 0.55;
+  filter: grayscale(1);
 }
 :deep(.worksheet) {
   flex: 1;
