@@ -33,6 +33,10 @@ const views = [
     'fly',
     'fly?view=findings',
     'record',
+    'record?view=day',
+    'record?view=day&at=5',
+    'record?view=outcomes',
+    'record?view=card',
   ].map(view => `/builds/marzipan/${view}`),
   '/builds/praline/fly',
   '/builds/praline/fly?view=findings',
@@ -40,6 +44,8 @@ const views = [
   '/builds/praline/fly?view=charts',
   '/builds/praline/fly?view=log',
   '/builds/praline/fly?view=settings',
+  '/compare',
+  '/compare?of=marzipan&of=praline',
 ]
 
 test('nothing on the phone is wider than the phone: no page and no part of one goes sideways', async ({

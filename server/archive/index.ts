@@ -1,5 +1,5 @@
 export { isMemberName, type Holdings, type Manifest } from './layout'
-export { checkArchive, decideRestore, dropChecked, type Checked } from './restore'
+export { checkArchive, decideRestore, dropChecked, requireReady, type Checked } from './restore'
 export { finishRestore } from './swap'
 export { copiesToDrop } from './thinning'
 export { filesOf, writeArchive, type ArchiveSource } from './write-archive'

@@ -93,12 +93,16 @@ function heldHere(path: string, migrations: readonly Migration[]): Holdings | nu
   }
 }
 
+/** Throws where no archive of this name lies ready. */
+export function requireReady(folder: string, id: string): void {
+  if (!/^[\w-]{1,60}$/.test(id) || !existsSync(join(stageIn(folder, id), databaseName)))
+    throw new DomainProblem('not-found', 'This archive does not lie ready any more. Check it again.')
+}
+
 /** What was checked takes the place of what is here, with the secrets of this machine. The data must be closed by now. */
 export function decideRestore(folder: string, id: string, day: string): { keptAs: string } {
-  const stage = stageIn(folder, id)
-  if (!/^[\w-]{1,60}$/.test(id) || !existsSync(join(stage, databaseName)))
-    throw new DomainProblem('not-found', 'This archive does not lie ready any more. Check it again.')
-  keepSecrets(join(folder, databaseName), join(stage, databaseName))
+  requireReady(folder, id)
+  keepSecrets(join(folder, databaseName), join(stageIn(folder, id), databaseName))
   return commitRestore(folder, id, day)
 }
 

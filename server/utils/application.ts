@@ -1,7 +1,7 @@
 import { existsSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import { decideRestore, finishRestore } from '../archive'
+import { decideRestore, finishRestore, requireReady } from '../archive'
 import { DataProblem, dataProblemOf } from '../db/data-problem'
 import { FolderHeld, ownFolder, type Ownership } from '../db/owner'
 import { inThisThread, inWorkerThread } from '../services/report-runner'
@@ -70,6 +70,8 @@ const dataFolder = () => resolve(process.env.JOLLY_GRAM_DATA ?? '.data/own')
 export async function replaceData(id: string): Promise<{ keptAs: string }> {
   const { application, ownership } = await (running ??= open())
   const folder = dataFolder()
+  // Nothing is closed for one that does not lie ready.
+  requireReady(folder, id)
   application.close()
   endStreams()
   try {

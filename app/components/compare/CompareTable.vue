@@ -124,9 +124,9 @@ const smallG1 = computed(() => small.value.reduce((sum, row) => sum + row.differ
               </details>
             </td><td class="right figure">
               {{ columnGrams(row, column) }}<small
-                v-if="!isPair && column > 0"
+                v-if="column > 0"
                 class="difference"
-                :class="tone(row.differences[column]!.valueG)"
+                :class="[tone(row.differences[column]!.valueG), { pair: isPair }]"
               >{{ signed(row.differences[column]!.valueG, 2) }}</small>
             </td>
           </template>
@@ -199,9 +199,9 @@ const smallG1 = computed(() => small.value.reduce((sum, row) => sum + row.differ
           >
             <td /><td class="right figure">
               {{ fixed(total.valueG, 2) }}<small
-                v-if="!isPair && column > 0"
+                v-if="column > 0"
                 class="difference"
-                :class="tone(comparison.differences[column]!.valueG)"
+                :class="[tone(comparison.differences[column]!.valueG), { pair: isPair }]"
               >{{ totalDifference(column) }}</small>
             </td>
           </template>
@@ -291,5 +291,28 @@ tfoot td {
 }
 tfoot th {
   text-align: left;
+}
+.difference.pair {
+  display: none;
+}
+/* What the bars tell stands below the grams. */
+@media screen and (max-width: 760px) {
+  .difference.pair {
+    display: block;
+  }
+  .bars,
+  .bars + * {
+    display: none;
+  }
+  .part {
+    min-width: 0;
+    padding-left: 4px;
+    overflow-wrap: anywhere;
+  }
+  th,
+  td {
+    padding-inline: 3px;
+    font-size: 12px;
+  }
 }
 </style>

@@ -290,4 +290,16 @@ tfoot td {
 tfoot .right {
   text-align: right;
 }
+@media screen and (max-width: 760px) {
+  thead th:nth-child(n + 6),
+  tbody td:nth-child(n + 6),
+  tfoot td:last-child {
+    display: none;
+  }
+  th,
+  td {
+    padding-inline: 3px;
+    font-size: 12px;
+  }
+}
 </style>

@@ -132,7 +132,7 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
       >
         <thead>
           <tr>
-            <th>Build</th><th class="right">
+            <th>Build</th><th class="right wide">
               Planned dry, g
             </th><th class="right">
               Weighed, g
@@ -140,7 +140,7 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
               Off by
             </th><th class="right">
               Beside what is booked
-            </th><th />
+            </th><th class="wide" />
           </tr>
         </thead>
         <tbody>
@@ -148,7 +148,7 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
             v-for="build in finished"
             :key="build.id"
           >
-            <td>{{ build.name }}</td><td class="right figure">
+            <td>{{ build.name }}</td><td class="right figure wide">
               {{ gramsFigure(build.outcome!.forecastG, spread(build.outcome!.forecastSigmaG)) }} ±
               {{ spreadFigure(spread(build.outcome!.forecastSigmaG)) }}
             </td><td class="right figure">
@@ -157,7 +157,7 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
               {{ signed(build.outcome!.weighedG - build.outcome!.forecastG, 2) }}
             </td><td class="right figure">
               {{ percentFigure(build.outcome!.share) }} %
-            </td><td class="soft">
+            </td><td class="soft wide">
               {{ build.outcome!.teaches ? '' : 'teaches nothing of sundries: too little of it was weighed' }}
             </td>
           </tr>
@@ -285,7 +285,11 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
             <tr>
               <th v-if="!onlyMine">
                 Build
-              </th><th>Kind</th><th>Part</th><th>Known first</th><th class="right">
+              </th><th class="wide">
+                Kind
+              </th><th>Part</th><th class="wide">
+                Known first
+              </th><th class="right">
                 Planned, g
               </th><th class="right">
                 Weighed, g
@@ -301,9 +305,9 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
             >
               <td v-if="!onlyMine">
                 {{ line.build }}
-              </td><td class="soft">
+              </td><td class="soft wide">
                 {{ slotFacts[line.slot].label }}
-              </td><td>{{ line.name }}</td><td class="soft">
+              </td><td>{{ line.name }}</td><td class="soft wide">
                 {{ line.evidence }}
               </td><td class="right figure">
                 {{ gramsFigure(line.forecastG, line.spreadG) }} ± {{ spreadFigure(line.spreadG) }}
@@ -367,6 +371,16 @@ text.figure {
 }
 .count {
   fill: var(--ink-soft);
+}
+@media screen and (max-width: 760px) {
+  .wide {
+    display: none;
+  }
+  td,
+  th {
+    padding-inline: 3px;
+    overflow-wrap: anywhere;
+  }
 }
 .off {
   color: var(--over);
