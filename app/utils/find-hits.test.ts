@@ -33,7 +33,7 @@ describe('Find', () => {
       'Weigh | station of Praline | /builds/b/weigh',
       'Shelf | place | /',
     ])
-    expect(found('')).toHaveLength(9)
+    expect(found('')).toHaveLength(10)
   })
   it('finds parts of the drawer by name, kind, bag and tag, in any order of words', () => {
     expect(found('12 strap')).toContain('Strap, 12 mm | strap · in the drawer · Bag 3 | /drawer?part=p')
