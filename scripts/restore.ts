@@ -5,7 +5,8 @@
 import { existsSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
-import { checkArchive, decideRestore, dropChecked, finishRestore, type Holdings } from '../server/archive'
+import { checkArchive, decideRestore, dropChecked, finishRestore } from '../server/archive'
+import type { Holdings } from '../shared/schemas/archive'
 import { FolderHeld, ownFolder } from '../server/db/owner'
 import { dataFolderOf, migrations, wordsOf } from './data-folder'
 
@@ -29,7 +30,7 @@ try {
     dropChecked(folder, checked.id)
     fail('Nothing was restored.')
   }
-  const { keptAs } = decideRestore(folder, checked.id, new Date().toISOString().slice(0, 10))
+  const { keptAs } = decideRestore(folder, checked.id)
   finishRestore(folder)
   console.log(`Restored. What was here is kept in ${join(folder, keptAs)}.`)
 } catch (error) {

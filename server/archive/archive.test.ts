@@ -10,6 +10,7 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
+import { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { ZipArchive } from 'archiver'
 import Database from 'better-sqlite3'
@@ -87,7 +88,7 @@ describe('an archive', () => {
     expect(holds.builds).toHaveLength(3)
     expect(here!.builds.map(({ name }) => name)).toEqual(['Treacle'])
     there.close()
-    const { keptAs } = decideRestore(other, id, '2026-11-29')
+    const { keptAs } = decideRestore(other, id)
     finishRestore(other)
     const again = openedAt(other)
     expect(everything(again)).toEqual(everything(disk.app))
@@ -101,6 +102,27 @@ describe('an archive', () => {
     expect(kept.builds.shelf().map(({ name }) => name)).toEqual(['Treacle'])
     kept.close()
     expect(readdirSync(other).filter(name => /^restore/.test(name))).toEqual([])
+  })
+
+  it('that nobody takes to its end is let go: its desk is cleared, its files are closed, and the next one is whole', async () => {
+    await furnish()
+    writeFileSync(join(folder, 'photos/nougat/large.jpg'), Buffer.alloc(5_000_000, 3))
+    const openFiles = () => readdirSync('/proc/self/fd').length
+    const before = openFiles()
+    for (const most of [0, 1000, 400_000]) {
+      let taken = 0
+      const leaves = new Writable({
+        write(chunk: Buffer, _encoding, done) {
+          taken += chunk.length
+          done(taken > most ? new Error('gone') : null)
+        },
+      })
+      await expect(disk.app.archive.write(leaves)).rejects.toThrow('gone')
+    }
+    expect(readdirSync(folder).filter(name => name.startsWith('archive-'))).toEqual([])
+    await expect.poll(openFiles).toBe(before)
+    const { manifest } = await archived()
+    expect(manifest.members).toHaveLength(4)
   })
 
   it('written while eight write as fast as they can is the database at one moment, whole', async () => {

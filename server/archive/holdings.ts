@@ -1,5 +1,5 @@
 import type { Db } from '../db/open-database'
-import type { Holdings } from './layout'
+import type { Holdings } from '../../shared/schemas/archive'
 
 /** What a database holds, in counts and days. */
 export function holdingsOf(db: Db): Holdings {

@@ -1,4 +1,4 @@
-export { isMemberName, type Holdings, type Manifest } from './layout'
+export type { Manifest } from './layout'
 export { checkArchive, decideRestore, dropChecked, requireReady, type Checked } from './restore'
 export { finishRestore } from './swap'
 export { copiesToDrop } from './thinning'

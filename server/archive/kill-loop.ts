@@ -42,7 +42,7 @@ for (;;) {
   const { id } = await checkArchive(folder, file, migrations)
   app.close()
   say('restoring', archived, n)
-  decideRestore(folder, id, '2026-11-29')
+  decideRestore(folder, id)
   app = open()
   say('restored', archived)
   // Numbers go on from where they were: none is written twice.

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { holdingsSchema } from '../../shared/schemas/archive'
 
 /** What a data folder consists of, as far as it is kept in an archive; what else lies there belongs to this machine. */
 export const databaseName = 'jolly-gram.sqlite'
@@ -21,17 +22,6 @@ export const memberSchema = z.strictObject({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
 })
 export type Member = z.infer<typeof memberSchema>
-
-/** What data hold, to be laid beside what is here. */
-export const holdingsSchema = z.strictObject({
-  builds: z.array(z.strictObject({ name: z.string(), entries: z.int(), changedAt: z.string().nullable() })),
-  flights: z.int(),
-  parts: z.int(),
-  /** The first and the last day of what was written, from journals and flights; null where nothing was. */
-  from: z.string().nullable(),
-  to: z.string().nullable(),
-})
-export type Holdings = z.infer<typeof holdingsSchema>
 
 export const manifestSchema = z.strictObject({
   format: z.literal(archiveFormat),

@@ -4,9 +4,11 @@ import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import { dataProblemOf } from '../db/data-problem'
 import { openDatabase, type Db, type Migration } from '../db/open-database'
+import type { Holdings } from '../../shared/schemas/archive'
 import { DomainProblem } from '../problems'
+import { localDay } from '../local-day'
 import { holdingsOf } from './holdings'
-import { databaseName, type Holdings, type Manifest } from './layout'
+import { databaseName, type Manifest } from './layout'
 import { layOut } from './read-archive'
 import { commitRestore, stageIn } from './swap'
 import { requireWhole } from './write-archive'
@@ -100,10 +102,10 @@ export function requireReady(folder: string, id: string): void {
 }
 
 /** What was checked takes the place of what is here, with the secrets of this machine. The data must be closed by now. */
-export function decideRestore(folder: string, id: string, day: string): { keptAs: string } {
+export function decideRestore(folder: string, id: string): { keptAs: string } {
   requireReady(folder, id)
   keepSecrets(join(folder, databaseName), join(stageIn(folder, id), databaseName))
-  return commitRestore(folder, id, day)
+  return commitRestore(folder, id, localDay())
 }
 
 /** The passphrase and the key of the cookies belong to this machine, not to an archive. */

@@ -38,6 +38,7 @@ export interface ArchiveSource {
  * file beside it, with the SHA-256 of each. Whoever writes meanwhile goes on. What it holds is given back.
  */
 export async function writeArchive(source: ArchiveSource, output: Writable): Promise<Manifest> {
+  const broken = new AbortController()
   const desk = join(source.folder, `archive-${randomUUID()}`)
   mkdirSync(desk, { mode: 0o700 })
   try {
@@ -45,12 +46,13 @@ export async function writeArchive(source: ArchiveSource, output: Writable): Pro
     await copyDatabase(source, copy)
     const told = toldOf(copy)
     const zip = new ZipArchive({ zlib: { level: 6 } })
-    const failed = new Promise<never>((_, fail) => zip.once('error', fail))
     const piped = pipeline(zip, withTrailingSum(), output)
-    piped.catch(() => undefined)
+    // Whoever takes it has gone: what is being read is let go as well.
+    piped.catch(error => broken.abort(error))
+    zip.once('error', error => broken.abort(error))
     const members: Member[] = []
     const add = async (name: string, path: string) => {
-      const member = await Promise.race([addFile(zip, name, path), failed, piped.then(() => null)])
+      const member = await addFile(zip, name, path, broken.signal)
       if (member) members.push(member)
     }
     await add(databaseName, copy)
@@ -63,9 +65,10 @@ export async function writeArchive(source: ArchiveSource, output: Writable): Pro
       members,
     }
     zip.append(JSON.stringify(manifest), { name: manifestName })
-    await Promise.race([zip.finalize(), failed])
-    await piped
+    await Promise.all([zip.finalize(), piped])
     return manifest
+  } catch (error) {
+    throw broken.signal.aborted ? broken.signal.reason : error
   } finally {
     rmSync(desk, { recursive: true, force: true })
   }
@@ -121,20 +124,21 @@ export async function filesOf(folder: string): Promise<string[]> {
 }
 
 /** Puts a file in; null where it has gone meanwhile. Pictures and logs are small already and are only stored. */
-async function addFile(zip: ZipArchive, name: string, path: string): Promise<Member | null> {
+async function addFile(zip: ZipArchive, name: string, path: string, signal: AbortSignal): Promise<Member | null> {
   const file = await open(path, 'r').catch(() => null)
   if (!file) return null
-  const counted = new PassThrough()
-  const summed = sumOf(counted)
-  const entered = once(zip, 'entry')
-  zip.append(counted, { name, store: name !== databaseName })
   try {
-    await pipeline(file.createReadStream(), counted)
-    await entered
+    const counted = new PassThrough()
+    const summed = sumOf(counted)
+    // Where it breaks off, the reading below says so.
+    summed.catch(() => undefined)
+    const entered = once(zip, 'entry', { signal })
+    zip.append(counted, { name, store: name !== databaseName })
+    await Promise.all([pipeline(file.createReadStream(), counted, { signal }), entered])
+    return { name, ...(await summed) }
   } finally {
     await file.close().catch(() => undefined)
   }
-  return { name, ...(await summed) }
 }
 
 /** Size and SHA-256 of what passes. */

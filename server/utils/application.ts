@@ -75,15 +75,12 @@ export async function replaceData(id: string): Promise<{ keptAs: string }> {
   application.close()
   endStreams()
   try {
-    return decideRestore(folder, id, localDay(new Date()))
+    return decideRestore(folder, id)
   } finally {
     running = open(ownership)
     await running
   }
 }
-/** The day where the machine is. */
-const localDay = (at: Date) => new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
-
 async function open(owned: Ownership | null = null): Promise<Running> {
   // Everything kept is for this user alone.
   process.umask(0o077)

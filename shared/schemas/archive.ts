@@ -1,13 +1,14 @@
 import { z } from 'zod'
 
-const holdingsSchema = z.strictObject({
+/** What data hold, to be laid beside what is here; the first and the last day are null where nothing was written. */
+export const holdingsSchema = z.strictObject({
   builds: z.array(z.strictObject({ name: z.string(), entries: z.int(), changedAt: z.string().nullable() })),
   flights: z.int(),
   parts: z.int(),
   from: z.string().nullable(),
   to: z.string().nullable(),
 })
-export type HoldingsReply = z.infer<typeof holdingsSchema>
+export type Holdings = z.infer<typeof holdingsSchema>
 
 const copySchema = z.strictObject({ name: z.string(), madeAt: z.iso.datetime(), bytes: z.int() })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { HoldingsReply } from '#shared/schemas/archive'
+import type { Holdings } from '#shared/schemas/archive'
 import { figure } from '#core/text/display'
 
 /** Everything in one file; copies made by themselves; putting one of them in the place of what is here. */
@@ -22,17 +22,17 @@ async function attempt(what: string, work: () => Promise<unknown>) {
 void attempt('', archive.load)
 
 const sizeWords = (bytes: number) => (bytes >= 1e9 ? `${figure(bytes / 1e9, 1)} GB` : `${figure(bytes / 1e6, 1)} MB`)
-const countWords = ({ builds, flights, parts }: HoldingsReply) =>
+const countWords = ({ builds, flights, parts }: Holdings) =>
   `${builds.length === 1 ? 'one build' : `${builds.length} builds`}, ${flights === 1 ? 'one flight' : `${flights} flights`}, ` +
   `${parts === 1 ? 'one part' : `${parts} parts`}`
 const hereWords = computed(() => (archive.checked?.here ? countWords(archive.checked.here) : 'cannot be read'))
-const daysWords = ({ from, to }: HoldingsReply) => (from && to ? `${dayOf(from, 'short')} to ${dayOf(to, 'short')}` : 'nothing written')
+const daysWords = ({ from, to }: Holdings) => (from && to ? `${dayOf(from, 'short')} to ${dayOf(to, 'short')}` : 'nothing written')
 /** Builds of both, side by side by name. */
 const beside = computed(() => {
   const checked = archive.checked
   if (!checked) return []
   const names = [...new Set([...checked.holds.builds, ...(checked.here?.builds ?? [])].map(({ name }) => name))]
-  const told = (holds: HoldingsReply | null, name: string) => {
+  const told = (holds: Holdings | null, name: string) => {
     const build = holds?.builds.find(one => one.name === name)
     return build ? `${build.entries} entries${build.changedAt ? `, last ${dayOf(build.changedAt, 'short')}` : ''}` : 'not there'
   }
