@@ -53,9 +53,7 @@ async function save(format: (typeof formats)[number]) {
   const drawing = plot.value?.querySelector('svg')
   if (!drawing) return
   try {
-    const { svgFileOf, pngFileOf } = await import('~/utils/chart-file')
-    if (format === 'SVG') saveFile(`${name}.svg`, svgFileOf(drawing, name), 'image/svg+xml')
-    else saveFile(`${name}.png`, await pngFileOf(drawing, name))
+    await keepDrawing(drawing, name, format)
   } catch (error) {
     problem.value = sentenceOf(error)
   }

@@ -2,7 +2,6 @@ import { defineStore } from 'pinia'
 import { ListingBiasTable, listingObservations } from '#core/mass/listings'
 import { defaultLoadout, estimatesOf } from '#core/mass/loadout'
 import { overviewOf } from '#core/mass/report'
-import type { Build } from '#core/model/ledger'
 import { wholeBuild } from '#shared/schemas/lean-build'
 import type { DayReply, JournalReply, TouchedReply, WeightsReply } from '#shared/schemas/api'
 import type { ToldEntry } from '#shared/schemas/journal'
@@ -37,11 +36,14 @@ export const useLookingBackStore = defineStore('looking back', () => {
   })
   const compared = computed(() => (state.value ? comparedOf(state.value) : null))
   const heldCompared = computed(() => (held.value ? comparedOf(held.value) : null))
-  const overview = computed(() =>
-    compared.value
-      ? overviewOf(compared.value.build, compared.value.choice, rules.cards, compared.value.estimates)
-      : null,
+  /** The build as it is, in what it is flown as: a day is held against that, whatever loadout is on view elsewhere. */
+  const today = computed(() =>
+    store.build ? { build: store.build, choice: defaultLoadout(store.build), estimates: store.estimates } : null,
   )
+  const overviewIn = (one: ReturnType<typeof comparedOf> | null) =>
+    one ? overviewOf(one.build, one.choice, rules.cards, one.estimates) : null
+  const todayOverview = computed(() => overviewIn(today.value))
+  const overview = computed(() => overviewIn(compared.value))
 
   const path = (rest: string) => `/api/builds/${encodeURIComponent(store.build!.id)}/${rest}`
   async function loadWeights() {
@@ -112,7 +114,6 @@ export const useLookingBackStore = defineStore('looking back', () => {
       weightsOf.value = ''
     },
   )
-  const asBuild = computed<Build | null>(() => state.value?.build ?? null)
 
   return {
     moments,
@@ -125,7 +126,8 @@ export const useLookingBackStore = defineStore('looking back', () => {
     compared,
     heldCompared,
     overview,
-    asBuild,
+    today,
+    todayOverview,
     loadWeights,
     look,
     leave,

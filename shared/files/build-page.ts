@@ -4,6 +4,7 @@ import type { ListingBiasTable } from '../../core/mass/listings'
 import { defaultLoadout, estimatesOf } from '../../core/mass/loadout'
 import { overviewOf } from '../../core/mass/report'
 import type { RuleCard } from '../../core/limits/rules'
+import { escaped } from './paper'
 import { stripDrawing } from './strip-drawing'
 
 const style = `
@@ -15,9 +16,6 @@ const style = `
   img { max-width: 100%; background: #fff; }
   @media print { body { margin: 0; max-width: none; } }
 `
-
-const escaped = (text: string) =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 /**
  * The build sheet as one page by itself, with its strip and its drawings in it: nothing is fetched and nothing runs, so

@@ -1,12 +1,11 @@
 import { halfReachMm, type Balance, type Piece } from '../../core/aircraft/balance'
+import { escaped } from './paper'
 
 /** Ink of the drawings, and how far they go on beyond the pieces, mm. */
 const [ink, soft, packFill, bobFill] = ['#222222', '#8a8a8a', '#e6dcec', '#d9a441']
 const airMm = 6
 
 const n = (mm: number) => String(Math.round(mm * 10) / 10)
-const escaped = (text: string) =>
-  text.replace(/[&<>"]/g, sign => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!)
 
 /** Where a piece is drawn, nose to the left, and how large. */
 function drawn(from: 'above' | 'left', piece: Piece) {

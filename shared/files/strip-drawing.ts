@@ -1,38 +1,18 @@
-import { groupOf, type Group } from '../../core/model/ledger'
 import type { LineEstimates } from '../../core/mass/loadout'
-import type { Overview } from '../../core/mass/report'
+import { stripSegments, type Overview } from '../../core/mass/report'
 import { fixed, gramsWithSpread } from '../../core/text/display'
-
-/** Colours of the groups by daylight: paper has no night. */
-const colours: Readonly<Record<Group, string>> = {
-  Frame: '#6b5876',
-  Drive: '#b85a46',
-  'Boards & power': '#2f7686',
-  Video: '#d79b3a',
-  Radio: '#7d9c4f',
-  Fixings: '#a3978a',
-  Payload: '#4c6796',
-  'Flight pack': '#8a4f7d',
-}
-const escaped = (text: string) =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+import { escaped, paperColours } from './paper'
 
 /** The mass strip of a loadout as a drawing by itself: every gram to scale, the limit as a post, the ± as a whisker. */
 export function stripDrawing(overview: Overview, estimates: LineEstimates, width = 900): string {
   const limitG = overview.binding?.limitG ?? null
   const most = Math.max((limitG ?? 0) * 1.05, (overview.massG + overview.spreadG) * 1.03, 1)
   const x = (grams: number) => Number(((grams / most) * width).toFixed(2))
-  let fromG = 0
-  const segments = overview.counted.flatMap(line => {
-    const { valueG } = estimates.of(line)
-    const start = x(fromG)
-    fromG += valueG
-    if (!line.mass || valueG <= 0) return []
-    const wide = Math.max(x(fromG) - start - 1, 0.6).toFixed(2)
-    const title = escaped(`${line.name}: ${fixed(valueG, 2)} g, ${line.mass.evidence}`)
-    return [
-      `<rect x="${start}" y="18" width="${wide}" height="26" rx="2" fill="${colours[groupOf(line.slot)]}"><title>${title}</title></rect>`,
-    ]
+  const segments = stripSegments(overview, estimates).map(({ line, group, fromG, valueG }) => {
+    const wide = Math.max(x(fromG + valueG) - x(fromG) - 1, 0.6).toFixed(2)
+    const title = escaped(`${line.name}: ${fixed(valueG, 2)} g, ${line.mass!.evidence}`)
+    const rect = `x="${x(fromG)}" y="18" width="${wide}" height="26" rx="2" fill="${paperColours[group]}"`
+    return `<rect ${rect}><title>${title}</title></rect>`
   })
   const { massG, spreadG } = overview
   const whisker =

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
-import { groupOf, slotFacts } from '#core/model/ledger'
+import { stripSegments } from '#core/mass/report'
+import { slotFacts } from '#core/model/ledger'
 import { figure, fixed, gramsFigure, headroomWords, spreadFigure } from '#core/text/display'
 import type { ComparedCraft } from '~/stores/compare'
 
@@ -32,30 +33,23 @@ interface Segment {
 }
 function segmentsOf({ overview, compared }: ComparedCraft): Segment[] {
   if (!overview || !compared) return []
-  let fromG = 0
-  return overview.groups.flatMap(({ lines }) =>
-    lines.flatMap((line): Segment[] => {
-      const { valueG } = compared.estimates.of(line)
-      const start = x.value(fromG)
-      fromG += valueG
-      if (!line.mass || valueG <= 0) return []
-      const tone = groupTone[groupOf(line.slot)]
-      const name = slotFacts[line.slot].label
-      const wide = Math.max(x.value(fromG) - start - 1, 0.6)
-      return [
-        {
-          id: line.id,
-          x: start,
-          width: wide,
-          colour: `var(--g-${tone.name})`,
-          texture: line.mass.evidence === 'weighed' ? null : `url(#texture-${evidenceTexture[line.mass.evidence]})`,
-          label: wide > name.length * 7 + 14 ? name : '',
-          dark: tone.darkLabel,
-          title: `${lineTitle(line)}: ${fixed(valueG, 2)} g`,
-        },
-      ]
-    }),
-  )
+  return stripSegments(overview, compared.estimates).map(({ line, group, fromG, valueG }) => {
+    const start = x.value(fromG)
+    const tone = groupTone[group]
+    const name = slotFacts[line.slot].label
+    const wide = Math.max(x.value(fromG + valueG) - start - 1, 0.6)
+    const { evidence } = line.mass!
+    return {
+      id: line.id,
+      x: start,
+      width: wide,
+      colour: `var(--g-${tone.name})`,
+      texture: evidence === 'weighed' ? null : `url(#texture-${evidenceTexture[evidence]})`,
+      label: wide > name.length * 7 + 14 ? name : '',
+      dark: tone.darkLabel,
+      title: `${lineTitle(line)}: ${fixed(valueG, 2)} g`,
+    }
+  })
 }
 const whisker = ({ figures: { massG, spreadG } }: ComparedCraft, y: number) =>
   `M${x.value(massG - spreadG)},${y}v10m0,-5H${x.value(massG + spreadG)}m0,-5v10`

@@ -49,8 +49,8 @@ function look(seq: number) {
 }
 
 const limit = computed(() => {
-  const card = store.overview?.binding?.card
-  const valueG = store.overview?.binding?.limitG
+  const card = looking.todayOverview?.binding?.card
+  const valueG = looking.todayOverview?.binding?.limitG
   if (!card?.limit || valueG == null) return null
   const { value, unit } = card.limit
   return { valueG, words: unit === 'g' ? `${figure(value, 4)} g` : `${fixed(valueG, 2)} g · ${figure(value, 4)} ${unit}` }
@@ -60,12 +60,11 @@ const thisYear = localDay().slice(0, 4)
 const shortDay = (at: string) => dayOf(at, localDay(at).startsWith(thisYear) ? 'without year' : 'short')
 
 /** What is compared: the day that is looked at with today, or with the day that is held; the earlier one first. */
-const now = computed(() => ({ build: store.build!, choice: store.choice, estimates: store.estimates }))
 const sides = computed(() => {
   if (!looking.state || !looking.compared) return null
   const seen = { ...looking.compared, at: looking.state.at, seq: looking.state.seq, words: shortDay(looking.state.at) }
   if (!looking.held || !looking.heldCompared) {
-    const today = { ...now.value, at: '', seq: Number.POSITIVE_INFINITY, words: 'today' }
+    const today = { ...looking.today!, at: '', seq: Number.POSITIVE_INFINITY, words: 'today' }
     return [seen, today] as const
   }
   const held = { ...looking.heldCompared, at: looking.held.at, seq: looking.held.seq, words: shortDay(looking.held.at) }
@@ -171,7 +170,7 @@ const heading = computed(() => {
         :at="looking.wanted"
         :limit="limit"
         :events="events"
-        :loadout="loadoutName(store.build!, store.choice)"
+        :loadout="loadoutName(store.build!, looking.today!.choice)"
         @look="look"
       />
       <p

@@ -94,9 +94,7 @@ async function keep(format: 'PNG' | 'SVG') {
   if (!drawing) return
   const name = `Weight card of ${store.build!.name}`
   try {
-    const { svgFileOf, pngFileOf } = await import('~/utils/chart-file')
-    if (format === 'SVG') saveFile(`${name}.svg`, svgFileOf(drawing, name), 'image/svg+xml')
-    else saveFile(`${name}.png`, await pngFileOf(drawing, name))
+    await keepDrawing(drawing, name, format)
   } catch (error) {
     problem.value = sentenceOf(error)
   }

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
 import { cardName, countingSentences, limitInWords } from '#core/limits/rules'
-import { judgementWord, type CardJudgement } from '#core/mass/report'
-import { groupOf, slotFacts } from '#core/model/ledger'
+import { judgementWord, stripSegments, type CardJudgement } from '#core/mass/report'
+import { slotFacts } from '#core/model/ledger'
+import { evaluateCheck } from '#core/mass/scale'
+import { paperColours } from '#shared/files/paper'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { sigmaG } from '#core/maths/estimate'
 import { figure, fixed, gramsFigure, headroomWords, percentFigure, spreadFigure } from '#core/text/display'
@@ -30,39 +32,14 @@ const x = computed(() => {
   const limit = binding.value?.limitG ?? 0
   return scaleLinear([0, Math.max(limit * 1.05, (overview.value.massG + overview.value.spreadG) * 1.03, 1)], [edge, width - edge])
 })
-/** Colours of daylight: paper has no night. */
-const ink: Readonly<Record<string, string>> = {
-  frame: '#6b5876',
-  drive: '#b85a46',
-  boards: '#2f7686',
-  video: '#d79b3a',
-  radio: '#7d9c4f',
-  fixings: '#a3978a',
-  payload: '#4c6796',
-  pack: '#8a4f7d',
-}
-const segments = computed(() => {
-  let fromG = 0
-  return overview.value.groups.flatMap(({ lines }) =>
-    lines.flatMap(line => {
-      const { valueG } = store.estimates.of(line)
-      const start = x.value(fromG)
-      fromG += valueG
-      if (!line.mass || valueG <= 0) return []
-      const wide = Math.max(x.value(fromG) - start - 0.3, 0.2)
-      const label = slotFacts[line.slot].label
-      return [
-        {
-          id: line.id,
-          x: start,
-          width: wide,
-          colour: ink[groupTone[groupOf(line.slot)].name]!,
-          label: wide > label.length * 1.9 + 3 ? label : '',
-        },
-      ]
-    }),
-  )
-})
+const segments = computed(() =>
+  stripSegments(overview.value, store.estimates).map(({ line, group, fromG, valueG }) => {
+    const [start, end] = [x.value(fromG), x.value(fromG + valueG)]
+    const wide = Math.max(end - start - 0.3, 0.2)
+    const label = slotFacts[line.slot].label
+    return { id: line.id, x: start, width: wide, colour: paperColours[group], label: wide > label.length * 1.9 + 3 ? label : '' }
+  }),
+)
 /** The last time it was on a scale: as a whole or a part of it. */
 const last = computed(() => {
   const together = build.value.observations.filter(({ state }) => state === 'taken in')
@@ -72,8 +49,10 @@ const last = computed(() => {
 const check = computed(() => {
   const one = scales.checks.find(({ id }) => id === last.value?.checkId)
   const scale = scales.scales.find(({ id }) => id === last.value?.scaleId)
-  return one && scale ? { at: one.takenAt, gain: scales.standings.get(scale.id)?.result?.gain ?? null } : null
+  return one && scale ? { at: one.takenAt, gain: evaluateCheck(scale, one.placings).gain } : null
 })
+const checkWords = ({ at, gain }: { readonly at: string; readonly gain: number }) =>
+  `${dayOf(at, 'short')}, it read ${percentFigure(Math.abs(gain - 1))} % ${gain < 1 ? 'light' : 'heavy'}`
 const pack = computed(() => build.value.lines.find(({ id }) => id === overview.value.choice.packLineId) ?? null)
 const grams = (valueG: number, sigma: number) => gramsFigure(valueG, coverageFactor95 * sigma)
 const facts = computed(() => {
@@ -85,7 +64,7 @@ const facts = computed(() => {
     [
       'Last check of it',
       check.value
-        ? `${dayOf(check.value.at, 'short')}${check.value.gain === null ? '' : `, it read ${percentFigure(check.value.gain - 1)} % off`}`
+        ? checkWords(check.value)
         : 'none on record',
     ],
     ['Dry mass', `${grams(dry.valueG, sigmaG(dry))} g`],
@@ -94,7 +73,7 @@ const facts = computed(() => {
   ] as const
 })
 const judgements = computed((): readonly CardJudgement[] =>
-  shows.cards ? overview.value.judgements.slice(0, 3) : binding.value ? [binding.value] : [],
+  shows.cards ? overview.value.judgements : binding.value ? [binding.value] : [],
 )
 const wordOf = (judgement: CardJudgement) =>
   [judgementWord(judgement), judgement.verdict && headroomWords(judgement.verdict.headroomG, coverageFactor95 * judgement.sigmaG)]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ArrowDown } from '@element-plus/icons-vue'
 import { judgementWord } from '#core/mass/report'
-import { decimalsFor, fixed, gramsFigure, headroomWords, reserveWords, spreadFigure } from '#core/text/display'
+import { decimalsFor, fixed, gramsFigure, headroomWords, reserveWords } from '#core/text/display'
 import { cardName, whateverItWeighs } from '#core/limits/rules'
 import { spreadG } from '#core/maths/estimate'
 import { inNoSetup, isOnPurpose, loadoutName } from '#core/mass/loadout'
@@ -68,39 +68,34 @@ function pick(lineId: string) {
 </script>
 
 <template>
-  <section
-    class="strip-head"
+  <StripFrame
+    :overview="overview"
+    :beside-g="besideG"
+    test="auw"
     aria-label="All-up weight"
   >
-    <div class="block">
-      <div
-        class="value figure"
-        data-test="auw"
-      >
-        {{ gramsFigure(overview.massG, overview.spreadG, besideG) }}<small> g<template v-if="overview.spreadG > 0"> ±
-          {{ spreadFigure(overview.spreadG) }}</template></small>
-      </div>
-      <div class="verdict">
-        <VerdictMark
-          v-if="verdict"
-          :word="verdict.word"
-          filled
-          data-test="verdict"
-        />
-        <span
-          v-else-if="overview.binding"
-          class="soft"
-          data-test="no-craft"
-        >{{ judgementWord(overview.binding) }}</span>
-        <NuxtLink
-          v-else
-          :to="`/builds/${store.build!.id}/aim`"
-        >Choose a limit</NuxtLink>
-        <span
-          v-if="verdict"
-          data-test="headroom"
-        >{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
-      </div>
+    <template #verdict>
+      <VerdictMark
+        v-if="verdict"
+        :word="verdict.word"
+        filled
+        data-test="verdict"
+      />
+      <span
+        v-else-if="overview.binding"
+        class="soft"
+        data-test="no-craft"
+      >{{ judgementWord(overview.binding) }}</span>
+      <NuxtLink
+        v-else
+        :to="`/builds/${store.build!.id}/aim`"
+      >Choose a limit</NuxtLink>
+      <span
+        v-if="verdict"
+        data-test="headroom"
+      >{{ headroomWords(verdict.headroomG, overview.spreadG) }}{{ onPurpose ? ', on purpose' : '' }}</span>
+    </template>
+    <template #loadout>
       <el-button
         link
         type="primary"
@@ -111,96 +106,63 @@ function pick(lineId: string) {
       >
         {{ loadoutName(store.build!, store.choice) }}<el-icon><ArrowDown /></el-icon>
       </el-button>
-    </div>
-    <div class="chart">
-      <MassStrip
-        :overview="overview"
-        :estimates="store.estimates"
-        :selected-id="store.selectedId"
-        @pick="pick"
-      />
-      <p class="under">
-        <span
-          v-if="left.length > 0"
-          class="action"
-          data-test="in-no-setup"
-        >{{ leftWords }} <el-button
-          link
-          type="primary"
-          @click="join"
-        >Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</el-button> <el-button
-          link
-          type="primary"
-          @click="pick(left[0]!.id)"
-        >Look at {{ left.length === 1 ? 'it' : 'the first' }}</el-button></span>
-        <span
-          v-for="card in whatever"
-          :key="card.id"
-          class="action word-over"
-          data-test="whatever"
-        >{{ cardName(card) }}: asked whatever it weighs. <NuxtLink :to="`/builds/${store.build!.id}/aim`">See Aim</NuxtLink></span>
-        <span
-          v-if="action"
-          class="action"
-          data-test="action"
-        >{{ action }}</span>
-        <span
-          v-if="reserveMissed"
-          class="soft"
-          data-test="reserve"
-        >Clear, {{ reserveMissed }}.</span>
-        <InOunces :grams="overview.massG" />
-        <span
-          v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005"
-          class="soft"
-          data-test="counted"
-        ><template v-if="overview.binding.heaviest">The binding card looks at all you allow:
-          {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding
-          card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
-      </p>
-    </div>
-    <LoadoutChooser
-      v-if="choosing"
-      id="loadout-chooser"
-      @close="choosing = false"
+    </template>
+    <MassStrip
+      :overview="overview"
+      :estimates="store.estimates"
+      :selected-id="store.selectedId"
+      @pick="pick"
     />
-  </section>
+    <p class="under">
+      <span
+        v-if="left.length > 0"
+        class="action"
+        data-test="in-no-setup"
+      >{{ leftWords }} <el-button
+        link
+        type="primary"
+        @click="join"
+      >Put {{ left.length === 1 ? 'it' : 'them' }} into “{{ setupName }}”</el-button> <el-button
+        link
+        type="primary"
+        @click="pick(left[0]!.id)"
+      >Look at {{ left.length === 1 ? 'it' : 'the first' }}</el-button></span>
+      <span
+        v-for="card in whatever"
+        :key="card.id"
+        class="action word-over"
+        data-test="whatever"
+      >{{ cardName(card) }}: asked whatever it weighs. <NuxtLink :to="`/builds/${store.build!.id}/aim`">See Aim</NuxtLink></span>
+      <span
+        v-if="action"
+        class="action"
+        data-test="action"
+      >{{ action }}</span>
+      <span
+        v-if="reserveMissed"
+        class="soft"
+        data-test="reserve"
+      >Clear, {{ reserveMissed }}.</span>
+      <InOunces :grams="overview.massG" />
+      <span
+        v-if="overview.binding && Math.abs(overview.binding.massG - overview.massG) > 0.005"
+        class="soft"
+        data-test="counted"
+      ><template v-if="overview.binding.heaviest">The binding card looks at all you allow:
+        {{ loadoutName(store.build!, overview.binding.heaviest) }} decides with</template><template v-else>The binding
+        card counts</template> {{ fixed(overview.binding.massG, decimalsFor(overview.spreadG)) }} g.</span>
+    </p>
+    <template #over>
+      <LoadoutChooser
+        v-if="choosing"
+        id="loadout-chooser"
+        @close="choosing = false"
+      />
+    </template>
+  </StripFrame>
 </template>
 
 <style scoped>
-.strip-head {
-  position: relative;
-  background: var(--card);
-  border-bottom: 1px solid var(--line);
-  padding: 10px 18px 6px;
-  display: flex;
-  gap: 22px;
-  min-height: 112px;
-  flex: none;
-}
-.block {
-  width: 192px;
-  flex: none;
-}
-.value {
-  font-size: 34px;
-  line-height: 1;
-  letter-spacing: -1.5px;
-  white-space: nowrap;
-}
-.value small {
-  font-size: 15px;
-  letter-spacing: 0;
-  color: var(--ink-soft);
-}
-.verdict {
-  margin-top: 7px;
-  font-size: 13px;
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  white-space: nowrap;
-}
 .loadout {
   font-size: 12px;
   font-weight: 500;
@@ -212,31 +174,10 @@ function pick(lineId: string) {
   text-align: left;
   min-height: 0;
 }
-.chart {
-  flex: 1;
-  min-width: 0;
-  padding-top: 2px;
-}
-.under {
-  margin: 4px 0 0;
-  min-height: 19px;
-  font-size: 12.5px;
-  display: flex;
-  gap: 14px;
-  flex-wrap: wrap;
-}
 .action {
   font-weight: 600;
 }
 @media screen and (max-width: 760px) {
-  .strip-head {
-    flex-direction: column;
-    gap: 8px;
-    padding: 10px 14px;
-  }
-  .block {
-    width: auto;
-  }
   .loadout {
     font-size: 14px;
     min-height: 32px;

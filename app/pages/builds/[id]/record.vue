@@ -121,6 +121,9 @@ const files = computed(() => [
       <p class="soft">
         The build file keeps every version of the grams and this journal: bringing it in gives the same build.
       </p>
+      <p>
+        <NuxtLink :to="comparePath([store.build!.id])">Hold it against another craft</NuxtLink>
+      </p>
       <template v-if="taught.length > 0">
         <h3>What was learnt</h3>
         <p
