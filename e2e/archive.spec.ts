@@ -59,7 +59,9 @@ test('an edit that waits for the old data goes to the list of what could not be 
   await field.blur()
   await expect(app.getByText(/not written yet|waits/).first()).toBeVisible()
   await run('node', [jiti, 'scripts/restore.ts', file, '--data', server.folder, '--yes'])
+  const anew = app.waitForEvent('load', { timeout: 30_000 })
   await server.start()
+  await anew
   const waiting = app.getByRole('button', { name: /1 not written/ })
   await expect(waiting).toBeVisible({ timeout: 20_000 })
   await waiting.click()

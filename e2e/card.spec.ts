@@ -69,3 +69,33 @@ test('plans and outcomes: parts that were planned and weighed, and what solder a
   await expect(app.getByTestId('sundries')).toContainText('by its class')
   await expect(app.getByRole('row', { name: /Ostler 1404/ })).toContainText('36.84')
 })
+
+test('a card never says too little: lines without grams are told, nothing at all has no card, a whole craft has none', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('sherbet')
+  const { revision } = await server.json<{ revision: number }>('/api/builds/sherbet')
+  const line = {
+    ...{ id: 'open', slot: 'strap', name: 'A strap', quantity: 1, mass: null, listing: null, state: 'fitted' },
+    ...{ role: 'airframe', removable: false, priceEachCents: null, note: '', tie: null, insteadOf: null, pack: null },
+  }
+  const command = { type: 'lines.add', lines: [line], beforeId: null }
+  await server.send('POST', '/api/builds/sherbet/commands', { command }, { 'if-match': `"${revision}"` })
+  await app.goto(`${server.address}/builds/sherbet/record?view=card`)
+  const card = app.getByRole('img', { name: /^Weight card of Sherbet/ })
+  await expect(card).toContainText('one line has no grams: it weighs more')
+  await expect(card).not.toContainText('Clear')
+  await server.send('POST', '/api/builds', { from: 'empty', name: 'Nothing yet' })
+  const reference = { massG: 100, spreadG: 1, thrustG: null, priceCents: null, minutes: null }
+  await server.send('POST', '/api/builds', { from: 'reference', name: 'Humbug', reference })
+  const { entries } = await server.json<{ entries: { id: string; name: string }[] }>('/api/builds')
+  const idOf = (name: string) => entries.find(entry => entry.name === name)!.id
+  await app.goto(`${server.address}/builds/${idOf('Nothing yet')}/record?view=card`)
+  await expect(app.getByText('a card is made from the first line on')).toBeVisible()
+  await expect(app.getByRole('img', { name: /^Weight card/ })).toHaveCount(0)
+  await app.goto(`${server.address}/builds/${idOf('Humbug')}/record?view=card`)
+  await expect(app.getByRole('heading', { name: 'Record', exact: true })).toBeVisible()
+  await expect(app.getByRole('tab', { name: 'Card and labels' })).toHaveCount(0)
+  await expect(app.getByRole('img', { name: /^Weight card/ })).toHaveCount(0)
+})

@@ -25,7 +25,7 @@ test('crafts ticked on the Shelf stand beside each other, line by line; what is 
       .or(lines.getByRole('button', { name: /more/ }))
       .first(),
   ).toBeVisible()
-  await expect(app.getByTestId('explained')).toContainText(/Nougat is 6\.\d\d ± \d\.\d g heavier than Marzipan/)
+  await expect(app.getByTestId('explained')).toContainText(/Nougat is 6\.\d ± \d\.\d g heavier than Marzipan/)
   await choose(app.getByRole('combobox', { name: 'differences from' }), 'Nougat')
   await expect(app.getByTestId('explained')).toContainText('Marzipan is 6.')
   await expect(app.getByTestId('explained')).toContainText('lighter than Nougat')

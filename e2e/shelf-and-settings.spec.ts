@@ -1,5 +1,5 @@
 import { choose } from './controls'
-import { expect, test } from './server'
+import { expect, test, written } from './server'
 
 test('settings are kept: theme, ounces, currency, keys; a bad one is refused', async ({ app, server }) => {
   await server.bringIn('sherbet')
@@ -252,12 +252,20 @@ test('the shelf is searched, sorted, pinned and tagged; what was changed can be 
   await app.getByRole('button', { name: 'Tags of Praline' }).focus()
   await app.keyboard.press('Enter')
   const dialog = app.getByRole('dialog', { name: 'Tags of Praline' })
-  await dialog.getByRole('combobox').fill('for sale')
-  await dialog.getByRole('combobox').press('Enter')
-  await dialog.getByRole('combobox').press('Tab')
-  await dialog.getByRole('button', { name: 'Keep' }).click()
+  const field = dialog.getByRole('textbox', { name: 'Tags' })
+  await field.fill('for sale')
+  await field.press('Enter')
+  await expect(dialog.locator('.el-tag')).toHaveText(['for sale'])
+  await field.fill('lent out')
+  await written(app, () => dialog.getByRole('button', { name: 'Keep' }).click(), '/api/builds/praline/commands')
   await choose(app.getByRole('combobox', { name: 'Only with the tag' }), 'for sale')
   await expect.poll(names).toEqual(['Praline'])
   const { entries } = await server.json<{ entries: { title: string }[] }>('/api/builds/praline/journal')
-  expect(entries[0]!.title).toBe('Shelf: tagged “for sale”')
+  expect(entries[0]!.title).toBe('Shelf: tagged “for sale”, “lent out”')
+  await choose(app.getByRole('combobox', { name: 'Only with the tag' }), 'all tags')
+  await app.getByRole('button', { name: 'Tags of Sherbet' }).click()
+  await app.getByRole('button', { name: 'Add for sale' }).click()
+  await written(app, () => app.getByRole('button', { name: 'Keep' }).click(), '/api/builds/sherbet/commands')
+  await choose(app.getByRole('combobox', { name: 'Only with the tag' }), 'for sale')
+  await expect.poll(names).toEqual(['Sherbet', 'Praline'])
 })

@@ -177,7 +177,7 @@ test('all of a long journal can be reached, and stays shown when somebody change
     await server.send(
       'POST',
       '/api/builds/sherbet/commands',
-      { command: { type: 'build.set', fields: { craftClass: `class ${n}` } } },
+      { command: { type: 'build.set', fields: { craftClass: `class ${n}` } }, note: `so that it is entry ${n}` },
       { 'if-match': `"${revision}"` },
     )
   }

@@ -24,11 +24,14 @@ export function useFields(keys: readonly string[], check: () => FieldProblems) {
     looking = true
     problem.value = ''
     sent.value = {}
-    const isRight = await fields.value!.validate().catch(() => false)
+    const wrong = await fields.value!.validate().then(
+      () => null,
+      (found: object) => Object.keys(found),
+    )
     looking = false
-    if (!isRight) {
-      await nextTick()
-      ;(fields.value!.$el as HTMLElement).querySelector<HTMLElement>('[aria-invalid=true]')?.focus()
+    if (wrong) {
+      const first = wrong[0] === undefined ? undefined : fields.value!.getField(wrong[0])
+      first?.$el?.querySelector<HTMLElement>('input, textarea')?.focus()
       return false
     }
     // What is wrong with none of the fields above is said under the form.

@@ -1,7 +1,7 @@
 import { explaining, namedBy, type Comparison } from '#core/comparing/lines'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { slotFacts } from '#core/model/ledger'
-import { fixed, spreadFigure } from '#core/text/display'
+import { decimalsFor, fixed, spreadFigure } from '#core/text/display'
 
 /**
  * Why one craft weighs more or less than another, in sentences: the difference with its ±, the lines that explain it until
@@ -19,7 +19,8 @@ export function differenceWords(comparison: Comparison, column: number, names: r
     const slot = slotFacts[namedBy(row).slot].label.toLowerCase()
     return `${fixed(Math.abs(grams), 2)} g ${Math.sign(grams) === Math.sign(valueG) ? `by its ${slot}` : `given back by its ${slot}`}`
   })
-  const head = `${other} is ${fixed(Math.abs(valueG), 2)} ± ${spreadFigure(spread)} g ${valueG < 0 ? 'lighter' : 'heavier'} than ${base}`
+  const apart = `${fixed(Math.abs(valueG), decimalsFor(spread))} ± ${spreadFigure(spread)} g`
+  const head = `${other} is ${apart} ${valueG < 0 ? 'lighter' : 'heavier'} than ${base}`
   if (inside) return `${head}: that lies inside the ±.`
   const rest =
     Math.abs(restG) < 0.005 || rows.length > 4

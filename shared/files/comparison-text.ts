@@ -3,7 +3,15 @@ import type { ComparedRow, Comparison } from '../../core/comparing/lines'
 import { coverageFactor95 } from '../../core/maths/numbers'
 import { sigmaG } from '../../core/maths/estimate'
 import { slotFacts, type Line } from '../../core/model/ledger'
-import { centsFigure, fixed, gramsFigure, minutesBand, signed, spreadFigure } from '../../core/text/display'
+import {
+  centsFigure,
+  decimalsFor,
+  fixed,
+  gramsFigure,
+  minutesBand,
+  signed,
+  spreadFigure,
+} from '../../core/text/display'
 import { csvFile } from './csv'
 
 /** What a comparison is told from: names of the crafts, the first being what the others are compared with. */
@@ -34,8 +42,8 @@ type Tell = readonly [
 const told = (currency: string): readonly Tell[] => [
   ['All-up, g', f => f.massG, f => gramsFigure(f.massG, f.spreadG, f.limitG)],
   ['Spread, g', f => f.spreadG, f => `± ${spreadFigure(f.spreadG)}`],
-  ['Headroom, g', f => f.headroomG, (f, v) => signed(v, 2)],
-  ['Dry mass, g', f => f.dryG, (f, v) => fixed(v, 2)],
+  ['Headroom, g', f => f.headroomG, (f, v) => signed(v, decimalsFor(f.spreadG))],
+  ['Dry mass, g', f => f.dryG, (f, v) => gramsFigure(v, f.drySpreadG)],
   [
     'Minutes',
     f => f.minutes,
@@ -50,7 +58,8 @@ const told = (currency: string): readonly Tell[] => [
   [
     'Weighed',
     f => (f.weighedWhole ? 1 : f.lines === 0 ? 0 : f.weighedLines / f.lines),
-    f => (f.weighedWhole ? 'whole' : `${f.weighedLines} of ${f.lines}`),
+    f =>
+      `${f.weighedWhole ? 'whole' : `${f.weighedLines} of ${f.lines}`}${f.openLines > 0 ? `, ${f.openLines} open` : ''}`,
   ],
 ]
 

@@ -208,7 +208,8 @@ const flag = (limit: number) => {
           v-if="craft.figures.word"
           :word="craft.figures.word"
         /><template v-if="craft.figures.headroomG !== null"> ·
-          {{ headroomWords(craft.figures.headroomG, craft.figures.spreadG) }}</template></span>
+          {{ headroomWords(craft.figures.headroomG, craft.figures.spreadG) }}</template><template v-if="craft.figures.openLines > 0">
+          {{ craft.figures.openLines }} without grams</template></span>
       </div>
       <el-button
         link

@@ -111,8 +111,11 @@ async function keep(format: 'PNG' | 'SVG') {
       class="sheet"
       :class="paper"
     >
+      <p v-if="store.overview!.counted.length === 0">
+        There is nothing on this craft yet: a card is made from the first line on.
+      </p>
       <WeightCard
-        v-if="shows.card"
+        v-else-if="shows.card"
         :address="buildAddress"
         :shows="shows"
       />

@@ -14,6 +14,11 @@ const overview = computed(() => looking.overview)
 const verdict = computed(() => overview.value?.binding?.verdict ?? null)
 const dry = computed(() => overview.value?.dry ?? null)
 
+const weighed = computed(() => {
+  const { weighedWhole, weighedLines, counted, openLines } = overview.value!
+  const words = weighedWhole ? 'as a whole' : `${weighedLines} of ${counted.length}`
+  return openLines > 0 ? `${words}, ${openLines} without grams` : words
+})
 /** What the journal kept is another figure where builds that taught about listings then are not here. */
 const otherwise = computed(() => {
   const entry = state.value?.entry
@@ -129,7 +134,7 @@ async function begin() {
         <dt>Dry mass</dt><dd class="figure">
           {{ gramsFigure(dry!.valueG, coverageFactor95 * sigmaG(dry!)) }} g
         </dd>
-        <dt>Weighed</dt><dd>{{ overview.weighedWhole ? 'as a whole' : `${overview.weighedLines} of ${overview.counted.length}` }}</dd>
+        <dt>Weighed</dt><dd>{{ weighed }}</dd>
         <dt>Flown as</dt><dd>{{ loadoutName(state.build, overview.choice) }}</dd>
         <dt>Entry</dt><dd class="figure">
           {{ state.seq }}

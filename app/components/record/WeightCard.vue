@@ -26,6 +26,12 @@ const [width, edge] = [186, 8]
 const tone = { clear: '#2f6f43', close: '#a35a0c', over: '#b3243b' } as const
 const allUp = computed(() => gramsFigure(overview.value.massG, overview.value.spreadG, binding.value?.limitG ?? null))
 const spreadWords = computed(() => (overview.value.spreadG > 0 ? ` ± ${spreadFigure(overview.value.spreadG)}` : ''))
+/** A total with lines that nobody has weighed is too low: that is said before anything else. */
+const besideWords = computed(() => {
+  const { openLines, spreadG: spread } = overview.value
+  if (openLines > 0) return `${openLines === 1 ? 'one line has' : `${openLines} lines have`} no grams: it weighs more`
+  return verdict.value ? headroomWords(verdict.value.headroomG, spread) : ''
+})
 const verdictColour = computed(() => (verdict.value ? tone[verdictTone[verdict.value.word]] : '#2a2333'))
 
 const x = computed(() => {
@@ -156,12 +162,12 @@ const within = (text: string, mm: number, size: number) => {
       y="46"
       class="word"
       :style="{ fill: verdictColour }"
-    >{{ verdict ? verdict.word : 'no rule card chosen' }}</text>
+    >{{ binding ? judgementWord(binding) : 'no rule card chosen' }}</text>
     <text
       x="98"
       y="52"
       class="plain"
-    >{{ verdict ? headroomWords(verdict.headroomG, overview.spreadG) : '' }}</text>
+    >{{ besideWords }}</text>
     <text
       :x="width - edge"
       y="46"

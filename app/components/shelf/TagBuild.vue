@@ -9,8 +9,9 @@ const { build, known } = defineProps<{
 const emit = defineEmits<{ close: []; keep: [tags: string[]] }>()
 const tags = ref([...build.tags])
 const open = ref(true)
+const others = computed(() => known.filter(tag => !tags.value.includes(tag)))
 function keep() {
-  emit('keep', tags.value.map(tag => tag.trim()).filter(tag => tag !== ''))
+  emit('keep', [...new Set(tags.value)])
 }
 </script>
 
@@ -23,25 +24,30 @@ function keep() {
   >
     <el-form @submit.prevent="keep">
       <FormField label="Tags">
-        <el-select
+        <el-input-tag
           v-model="tags"
-          multiple
-          filterable
-          allow-create
-          default-first-option
-          :multiple-limit="mostTags"
-          :reserve-keyword="false"
+          :max="mostTags"
+          delimiter=","
           aria-label="Tags"
           placeholder="race, for sale"
-        >
-          <el-option
-            v-for="tag in known"
-            :key="tag"
-            :value="tag"
-            :label="tag"
-          />
-        </el-select>
+        />
       </FormField>
+      <p
+        v-if="others.length > 0"
+        class="others"
+      >
+        <span class="muted">Used elsewhere:</span>
+        <el-button
+          v-for="tag in others"
+          :key="tag"
+          size="small"
+          :disabled="tags.length >= mostTags"
+          :aria-label="`Add ${tag}`"
+          @click="tags = [...tags, tag]"
+        >
+          {{ tag }}
+        </el-button>
+      </p>
       <el-button
         native-type="submit"
         type="primary"
@@ -51,3 +57,15 @@ function keep() {
     </el-form>
   </el-dialog>
 </template>
+
+<style scoped>
+.others {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0.4rem;
+}
+.others .el-button {
+  margin: 0;
+}
+</style>

@@ -2,6 +2,7 @@ import { balanceOf, inertiaAbout } from '../../aircraft/balance'
 import type { Lessons } from '../../aircraft/flown'
 import { flightPlanOf, sheetFlight } from '../../aircraft/flight'
 import type { RuleCard } from '../../limits/rules'
+import { spreadG } from '../../maths/estimate'
 import type { VerdictWord } from '../../limits/verdict'
 import { overviewOf, type Overview } from '../../mass/report'
 import type { ReferenceCraft } from '../../model/ledger'
@@ -16,6 +17,8 @@ export interface CraftFigures {
   readonly headroomG: number | null
   readonly limitG: number | null
   readonly dryG: number | null
+  /** ± at 95 % of the dry mass, grams; 0 where it is not told. */
+  readonly drySpreadG: number
   readonly minutes: number | null
   /** From hard to gentle flying, minutes. */
   readonly minutesBand: readonly [number, number] | null
@@ -54,6 +57,7 @@ export function craftFigures(
     headroomG: binding?.verdict?.headroomG ?? null,
     limitG: binding?.limitG ?? null,
     dryG: overview.dry.valueG,
+    drySpreadG: spreadG(overview.dry),
     minutes: flies?.minutes ?? null,
     minutesBand: flies ? [flies.hardMinutes, flies.gentleMinutes] : null,
     restsOn: flies?.restsOn?.own ?? 0,
@@ -79,6 +83,7 @@ export function referenceFigures({ massG, spreadG, thrustG, priceCents, minutes 
     headroomG: null,
     limitG: null,
     dryG: null,
+    drySpreadG: 0,
     minutes,
     minutesBand: null,
     restsOn: 0,

@@ -31,8 +31,8 @@ function changedWords({ pinned, tags }: Partial<ShelfMark>, before: ShelfMark): 
   const fresh = (tags ?? []).filter(tag => !before.tags.includes(tag))
   return joined([
     ...(pinned === undefined || pinned === before.pinned ? [] : [pinned ? 'pinned' : 'no longer pinned']),
-    ...fresh.map(tag => `tagged “${tag}”`),
-    ...gone.map(tag => `“${tag}” taken off`),
+    ...(fresh.length > 0 ? [`tagged ${joined(fresh.map(tag => `“${tag}”`))}`] : []),
+    ...(gone.length > 0 ? [`${joined(gone.map(tag => `“${tag}”`))} taken off`] : []),
     ...(tags && fresh.length + gone.length === 0 && tags.join('|') !== before.tags.join('|')
       ? ['tags in another order']
       : []),

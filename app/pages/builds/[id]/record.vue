@@ -8,13 +8,15 @@ watch(
   () => store.loadJournal(),
 )
 
-const views = [
+const allViews = [
   ['journal', 'Journal'],
   ['day', 'Any day'],
   ['outcomes', 'Plans and outcomes'],
   ['card', 'Card and labels'],
 ] as const
-const view = computed(() => views.find(([key]) => key === route.query.view)?.[0] ?? 'journal')
+/** A craft known only as a whole has no lines to look back at, to plan or to put on a card. */
+const views = computed(() => (store.build?.reference ? allViews.slice(0, 1) : allViews))
+const view = computed(() => views.value.find(([key]) => key === route.query.view)?.[0] ?? 'journal')
 const show = (key: string) =>
   router.replace({ query: { ...route.query, view: key === 'journal' ? undefined : key, at: undefined } })
 const look = (seq: number) => router.replace({ query: { ...route.query, view: 'day', at: String(seq) } })
