@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process'
-import { existsSync, readdirSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { expect, test } from './server'
@@ -86,4 +86,21 @@ test('by command: refused while the application runs, and with a file that is no
   ).rejects.toMatchObject({ stderr: expect.stringContaining('not an archive') })
   await server.start()
   expect((await server.json<{ entries: object[] }>('/api/builds')).entries).toHaveLength(1)
+})
+
+test('files that nothing names any more are told before they are cleared away', async ({ app, server }) => {
+  await server.bringIn('sherbet')
+  const folder = join(server.folder, 'logs')
+  mkdirSync(folder, { recursive: true })
+  writeFileSync(join(folder, 'log-of-nobody.csv.gz'), Buffer.alloc(3_000_000))
+  const longAgo = new Date('2026-01-01T10:00:00Z')
+  utimesSync(join(folder, 'log-of-nobody.csv.gz'), longAgo, longAgo)
+  await app.goto(`${server.address}/settings#archive`)
+  await app.getByRole('button', { name: 'Look for them' }).click()
+  await expect(app.getByText('0 pictures and one log, 3 MB')).toBeVisible()
+  expect(readdirSync(folder)).toHaveLength(1)
+  await app.getByRole('button', { name: 'Clear them away' }).click()
+  await app.getByRole('dialog').getByRole('button', { name: 'Clear them away' }).click()
+  await expect(app.getByText('There are none.')).toBeVisible()
+  expect(readdirSync(folder)).toHaveLength(0)
 })

@@ -1,9 +1,10 @@
 import jsQR from 'jsqr'
 import sharp from 'sharp'
 import type { Locator } from '@playwright/test'
+import type { Build } from '../core/model/ledger'
 import { choose } from './controls'
 import { filledBoxes } from './pdf'
-import { expect, test } from './server'
+import { expect, test, written } from './server'
 
 /** What a camera reads of a part of the page. */
 async function readCode(code: Locator): Promise<string | null> {
@@ -98,4 +99,44 @@ test('a card never says too little: lines without grams are told, nothing at all
   await expect(app.getByRole('heading', { name: 'Record', exact: true })).toBeVisible()
   await expect(app.getByRole('tab', { name: 'Card and labels' })).toHaveCount(0)
   await expect(app.getByRole('img', { name: /^Weight card/ })).toHaveCount(0)
+})
+
+test('a photo of a weighing hangs on it, and on the card only where that is asked for', async ({ app, server }) => {
+  await server.bringIn('sherbet')
+  const { build, revision } = await server.json<{ build: Build; revision: number }>('/api/builds/sherbet')
+  const observation = {
+    ...{ id: 'o', title: 'dry aircraft', takenAt: '2026-11-01T10:00:00.000Z', scaleId: 's', scaleName: 'kitchen' },
+    ...{ checkId: null, displaysG: [30], tareDisplayG: null, valueG: 30, contributions: {}, state: 'held' },
+    subjects: build.lines.slice(0, 2).map(({ id, slot, quantity, mass }) => ({ id, slot, quantity, mass })),
+    pictureIds: [],
+  }
+  const command = { type: 'observation.put', observation }
+  await server.send('POST', '/api/builds/sherbet/commands', { command }, { 'if-match': `"${revision}"` })
+  await app.goto(`${server.address}/builds/sherbet/weigh?pan=whole`)
+  const row = app.getByRole('row', { name: /dry aircraft/ })
+  const buffer = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#c22' } })
+    .png()
+    .toBuffer()
+  await row.getByRole('button', { name: 'Picture of dry aircraft' }).click()
+  await written(app, () =>
+    row.locator('input[type=file]').setInputFiles({ name: 'pan.png', mimeType: 'image/png', buffer }),
+  )
+  await expect(row.getByRole('img', { name: 'Picture of dry aircraft' })).toBeVisible()
+  await app.goto(`${server.address}/builds/sherbet/record?view=card`)
+  const card = app.getByRole('img', { name: /^Weight card of Sherbet/ })
+  await expect(card).toBeVisible()
+  await expect(card.locator('image')).toHaveCount(0)
+  await app.getByRole('checkbox', { name: 'photo of a weighing' }).check()
+  await expect(card.locator('image')).toHaveAttribute('href', /^data:image\/jpeg;base64,/)
+  const download = app.waitForEvent('download')
+  await app.getByRole('button', { name: /PNG/ }).click()
+  const kept = await sharp(await (await download).path())
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  let red = 0
+  for (let at = 0; at < kept.data.length; at += kept.info.channels)
+    if (kept.data[at]! > 180 && kept.data[at + 1]! < 60 && kept.data[at + 2]! < 60) red++
+  expect(red / (kept.info.width * kept.info.height)).toBeGreaterThan(0.02)
+  await app.goto(`${server.address}/builds/sherbet/record`)
+  await expect(app.getByText('dry aircraft, 30.00 g: a picture added', { exact: true })).toBeVisible()
 })

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
+import sharp from 'sharp'
 import { choose } from './controls'
-import { expect, test } from './server'
+import { expect, test, written } from './server'
 
 test('crafts ticked on the Shelf stand beside each other, line by line; what is kept as a file adds up', async ({
   app,
@@ -68,4 +69,47 @@ test('a day of a build, another loadout and a craft known only as a whole stand 
   await expect(app.getByRole('alert')).toContainText('no such build')
   await app.goto(`${server.address}/compare`)
   await expect(app.getByText('Choose two to four crafts')).toBeVisible()
+})
+
+test('a reference craft has notes and a picture, says how much of it is accounted for, and is taken apart', async ({
+  app,
+  server,
+}) => {
+  const reference = { massG: 231.4, spreadG: 0.6, thrustG: null, priceCents: null, minutes: null }
+  await server.send('POST', '/api/builds', { from: 'reference', name: 'Humbug', reference })
+  await app.goto(server.address)
+  await app.getByRole('link', { name: 'Humbug' }).click()
+  const head = app.getByRole('region', { name: 'Reference craft' })
+  await head.getByLabel('Notes').fill('bought in spring')
+  await written(app, () => head.getByLabel('Notes').press('Tab'))
+  const buffer = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#48a' } })
+    .png()
+    .toBuffer()
+  await written(app, () =>
+    head.locator('input[type=file]').setInputFiles({ name: 'humbug.png', mimeType: 'image/png', buffer }),
+  )
+  await expect(head.getByRole('img', { name: 'Picture of Humbug' })).toBeVisible()
+  await expect(head).toContainText('nothing said of its parts')
+  await app.getByRole('button', { name: 'Add the first line' }).click()
+  const add = app.getByRole('form', { name: 'New line' })
+  await choose(add.getByRole('combobox', { name: 'Slot' }), 'Motor')
+  await add.getByLabel('What').fill('Its motors')
+  await add.getByLabel('Many').fill('4')
+  await add.getByLabel('Each, g').fill('10.2')
+  await written(app, () => add.getByRole('button', { name: 'Add', exact: true }).click())
+  await expect(head).toContainText('40.8 of 231.4 g accounted for, 18 %')
+  await head.getByRole('button', { name: /Strip it/ }).click()
+  await expect(app.getByRole('region', { name: 'All-up weight' })).toContainText('231.4')
+  await app.getByRole('row', { name: /The rest of Humbug/ }).click()
+  await app.getByRole('button', { name: 'Name a part of it' }).click()
+  const dialog = app.getByRole('dialog', { name: 'Name a part of it' })
+  await dialog.getByLabel('Name').fill('Its frame')
+  await dialog.getByLabel('Each, g').fill('200')
+  await dialog.getByRole('button', { name: 'Take it out' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('Only 190.60 g of it are left.')
+  await dialog.getByLabel('Each, g').fill('50.6')
+  await written(app, () => dialog.getByRole('button', { name: 'Take it out' }).click())
+  await expect(dialog).toBeHidden()
+  await expect(app.getByRole('row', { name: /The rest of Humbug/ })).toContainText('140')
+  await expect(app.getByRole('region', { name: 'All-up weight' })).toContainText('231.4')
 })

@@ -1,11 +1,11 @@
 /** Something that happened to a craft on a day, as the weight history marks it. */
 export interface DayEvent {
-  readonly kind: 'weighed' | 'shaved' | 'flown' | 'crash' | 'mark'
+  readonly kind: 'weighed' | 'shaved' | 'flown' | 'crash' | 'repaired' | 'mark'
   readonly at: string
   readonly words: string
 }
 
-/** What happened to the build on view: weighings, shavings that were done, flights, crashes, and the builder’s own marks. */
+/** What happened to the build on view: weighings, shavings that were done, flights, crashes, repairs, and the builder’s own marks. */
 export function useDayEvents() {
   const store = useBuildStore()
   const flights = useFlightsStore()
@@ -33,6 +33,14 @@ export function useDayEvents() {
       ...flights.findings
         .filter(({ kind }) => kind === 'crash')
         .map(({ foundAt }) => ({ kind: 'crash' as const, at: foundAt, words: `crash ${flightDay(foundAt)}` })),
+      ...flights.renewals.map(({ at }) => ({
+        kind: 'repaired' as const,
+        at,
+        words: `a part renewed ${flightDay(at)}`,
+      })),
+      ...flights.findings.flatMap(({ kind, goneAt }) =>
+        goneAt === null ? [] : [{ kind: 'repaired' as const, at: goneAt, words: `mended: ${kind}, ${flightDay(goneAt)}` }],
+      ),
       ...looking.marks.map(({ at, mark }) => ({ kind: 'mark' as const, at, words: mark })),
     ]
   })

@@ -1,6 +1,6 @@
 import { slotFacts } from '#core/model/ledger'
-import { toneOf, weighedWords } from '~/utils/words'
-import { withoutParts, several, type Station, type StationStatus } from './station'
+import { accountedWords, toneOf, weighedWords } from '~/utils/words'
+import { never, several, type Station, type StationStatus } from './station'
 
 const tones: Readonly<Record<ReturnType<typeof toneOf>, StationStatus['tone']>> = {
   over: 'bad',
@@ -17,6 +17,7 @@ export const parts: Station = {
   question: 'What flies, what does each thing weigh, how do I know, and what is the total?',
   purpose: 'One line for everything that leaves the ground, with its grams and how they are known.',
   missing({ build, overview }) {
+    if (build.reference) return []
     const there = new Set(build.lines.filter(line => line.state === 'fitted').map(line => line.slot))
     const wanted = (['frame', 'motor', 'propeller', 'board', 'receiver', 'pack'] as const).filter(
       slot => !there.has(slot),
@@ -26,7 +27,9 @@ export const parts: Station = {
       ...(overview.openLines > 0 ? [`grams of ${several(overview.openLines, 'line', 'lines')}`] : []),
     ]
   },
-  status({ overview }) {
+  status({ build, overview }) {
+    if (build.reference)
+      return { line: accountedWords(build.reference, overview), tone: 'quiet' }
     const open = overview.openLines
     const tone = tones[toneOf(overview.binding)]
     return {
@@ -34,5 +37,6 @@ export const parts: Station = {
       tone: open > 0 && tone !== 'bad' ? 'mid' : tone,
     }
   },
-  foldsAway: withoutParts,
+  // What is known of the parts of a reference craft is said here, too.
+  foldsAway: never,
 }

@@ -109,12 +109,16 @@ describe('stations', () => {
     expect(statusOf('record', { ...deskOf(nougat!), lastChange: 'Fitted it' })?.line).toBe('last: Fitted it')
   })
   it('fold away where a craft is known only as a whole, but for what can still be said of it', () => {
-    const craft = { massG: 249, spreadG: 0.5, thrustG: null, priceCents: null, minutes: null }
+    const craft = { massG: 249, spreadG: 0.5, thrustG: null, priceCents: null, minutes: null, note: '', pictureIds: [] }
     const whole = makeBuild({ id: 'r', name: 'Bought', reference: craft })
     expect(stations.filter(station => !station.foldsAway(whole)).map(station => station.name)).toEqual([
       'Aim',
+      'Parts',
       'Record',
     ])
+    expect(status('parts', whole)?.line).toBe('nothing said of its parts')
+    const known = { ...whole, lines: nougat!.lines.filter(line => line.slot === 'motor') }
+    expect(status('parts', known)?.line).toMatch(/^\d+\.\d of 249\.0 g accounted for, \d+ %$/)
     expect(stations.some(station => station.foldsAway(marzipan!))).toBe(false)
   })
 })

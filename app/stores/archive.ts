@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { CheckedReply, CopiesReply } from '#shared/schemas/archive'
+import type { CheckedReply, CopiesReply, UnnamedReply } from '#shared/schemas/archive'
 
 /** Everything is read once and written once: that may take long. */
 const longMs = 3_600_000
@@ -7,10 +7,19 @@ const longMs = 3_600_000
 /** Copies of everything, and an archive that shall take the place of what is here. */
 export const useArchiveStore = defineStore('archive', () => {
   const kept = shallowRef<CopiesReply | null>(null)
+  /** What nothing names any more; null while nobody has looked. */
+  const unnamed = shallowRef<UnnamedReply | null>(null)
   const checked = shallowRef<CheckedReply | null>(null)
 
   async function load() {
     kept.value = await askServer<CopiesReply>('/api/archive/copies')
+  }
+  async function lookForUnnamed() {
+    unnamed.value = await askServer<UnnamedReply>('/api/archive/unnamed', { timeoutMs: longMs })
+  }
+  async function clearUnnamed() {
+    await askServer('/api/archive/unnamed', { method: 'DELETE', timeoutMs: longMs })
+    await lookForUnnamed()
   }
   async function makeCopy() {
     await askServer('/api/archive/copies', { method: 'POST', body: {}, timeoutMs: longMs })
@@ -35,5 +44,5 @@ export const useArchiveStore = defineStore('archive', () => {
   function letGo() {
     checked.value = null
   }
-  return { kept, checked, load, makeCopy, checkCopy, checkFile, restore, letGo }
+  return { kept, checked, unnamed, load, lookForUnnamed, clearUnnamed, makeCopy, checkCopy, checkFile, restore, letGo }
 })

@@ -1,6 +1,6 @@
 import { dayOf } from './local-day'
 import type { FitReport } from '#core/aircraft/fit'
-import { packLabel, type Evidence, type Group, type Line, type Mass } from '#core/model/ledger'
+import { packLabel, type Evidence, type Group, type Line, type Mass, type ReferenceCraft } from '#core/model/ledger'
 import { uncheckedGainHalfWidth } from '#core/mass/scale'
 import type { VerdictWord } from '#core/limits/verdict'
 import { judgementWord, type CardJudgement, type Overview } from '#core/mass/report'
@@ -10,6 +10,13 @@ import { cardName } from '#core/limits/rules'
 
 /** How wrong a scale may be that nobody has checked. */
 export const uncheckedWords = () => `${percentFigure(uncheckedGainHalfWidth)} % either way`
+
+/** How much of a craft that is known as a whole is accounted for by its parts, as far as they are said. */
+export function accountedWords({ massG }: Pick<ReferenceCraft, 'massG'>, { massG: partsG, counted }: Overview): string {
+  if (counted.length === 0) return 'nothing said of its parts'
+  const share = massG > 0 ? `, ${fixed((100 * partsG) / massG, 0)} %` : ''
+  return `${fixed(partsG, 1)} of ${fixed(massG, 1)} g accounted for${share}`
+}
 
 /** The short name a verdict has in style sheets. */
 export const verdictTone: Record<VerdictWord, 'clear' | 'close' | 'over'> = {

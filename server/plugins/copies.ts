@@ -6,7 +6,10 @@ export default defineNitroPlugin(nitro => {
   async function look() {
     try {
       const app = await useApplication()
-      if (app.settings.load().automaticCopies && (await app.archive.isCopyDue())) await app.archive.makeCopy()
+      if (!app.settings.load().automaticCopies) return
+      await app.archive.makeCopyIfDue()
+      const failure = app.archive.lastFailure()
+      if (failure) console.error(`No copy was made: ${failure.words}`)
     } catch (error) {
       console.error(`No copy was made: ${error instanceof Error ? error.message : String(error)}`)
     }

@@ -113,7 +113,7 @@ export function makeApplication(
     }),
     files: fileService({ builds, rules, settings, flights, newId }),
     outcomes,
-    newBuilds: newBuildService({ builds, settings, outcomes, newId }),
+    newBuilds: newBuildService({ builds, settings, outcomes, newId, now }),
     /** Reads something, to know that it can be read. */
     look() {
       db.prepare('SELECT count(*) FROM migrations').get()

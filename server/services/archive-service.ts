@@ -3,7 +3,16 @@ import { createWriteStream } from 'node:fs'
 import { mkdir, readdir, rename, rm, stat, statfs } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Writable } from 'node:stream'
-import { checkArchive, copiesToDrop, dropChecked, writeArchive, type Checked, type Manifest } from '../archive'
+import {
+  checkArchive,
+  clearUnnamed,
+  copiesToDrop,
+  dropChecked,
+  unnamedFiles,
+  writeArchive,
+  type Checked,
+  type Manifest,
+} from '../archive'
 import type { Db, Migration } from '../db/open-database'
 import { DomainProblem } from '../problems'
 
@@ -28,6 +37,7 @@ export function archiveService({ folder, db, migrations, now }: Dependencies) {
   const copiesFolder = join(folder, 'copies')
   let writing: Promise<unknown> | null = null
   let checked: Checked | null = null
+  let failure: { readonly at: string; readonly words: string } | null = null
 
   async function copies(): Promise<KeptCopy[]> {
     const names = await readdir(copiesFolder).catch(() => [])
@@ -71,28 +81,45 @@ export function archiveService({ folder, db, migrations, now }: Dependencies) {
     return all.find(copy => copy.name === name)!
   }
 
+  /** One at a time: whoever asks meanwhile gets the same copy. */
+  function makeOneCopy(): Promise<KeptCopy> {
+    const made = (writing as Promise<KeptCopy> | null) ?? makeCopy()
+    writing = made
+    void made
+      .then(
+        () => (failure = null),
+        () => undefined,
+      )
+      .finally(() => {
+        writing = null
+      })
+    return made
+  }
+  /** Whether the newest copy is a day old, or there is none. */
+  async function isCopyDue(): Promise<boolean> {
+    const [newest] = await copies()
+    return !newest || Date.parse(now()) - Date.parse(newest.madeAt) >= dayMs
+  }
+
   return {
     folder,
     write,
     copies,
     freeBytes,
     copiesFolder,
-    /** One at a time: whoever asks meanwhile gets the same copy. */
-    makeCopy(): Promise<KeptCopy> {
-      const made = (writing as Promise<KeptCopy> | null) ?? makeCopy()
-      writing = made
-      void made
-        .catch(() => undefined)
-        .finally(() => {
-          writing = null
-        })
-      return made
+    makeCopy: makeOneCopy,
+    isCopyDue,
+    /** A copy made by itself: nobody waits for it, so what went wrong is kept until one was made. */
+    async makeCopyIfDue(): Promise<void> {
+      try {
+        if (await isCopyDue()) await makeOneCopy()
+      } catch (error) {
+        failure = { at: now(), words: error instanceof Error ? error.message : String(error) }
+      }
     },
-    /** Whether the newest copy is a day old, or there is none. */
-    async isCopyDue(): Promise<boolean> {
-      const [newest] = await copies()
-      return !newest || Date.parse(now()) - Date.parse(newest.madeAt) >= dayMs
-    },
+    lastFailure: () => failure,
+    unnamed: () => unnamedFiles(folder),
+    clearUnnamed: () => clearUnnamed(folder),
     copyFile(name: string): string {
       if (!copyName.test(name)) throw new DomainProblem('not-found', 'There is no such copy.')
       return join(copiesFolder, name)

@@ -296,6 +296,7 @@ describe('every kind of command survives the database', () => {
         tareDisplayG: 0,
         valueG: 148.2,
         contributions: { 'weighing:dry': -0.01, 'listing:video transmitter': 0.2 },
+        pictureIds: [],
         subjects: JSON.parse(demoFile('marzipan'))
           .build.lines.slice(0, 3)
           .map(({ id, slot, quantity, mass }: Line) => ({ id, slot, quantity, mass })),
@@ -345,7 +346,15 @@ describe('every kind of command survives the database', () => {
       fields: {
         name: 'Other',
         archived: true,
-        reference: { massG: 200, spreadG: 1, thrustG: null, priceCents: 1, minutes: null },
+        reference: {
+          massG: 200,
+          spreadG: 1,
+          thrustG: null,
+          priceCents: 1,
+          minutes: null,
+          note: 'as it came',
+          pictureIds: [],
+        },
         aim: { goalDryG: 140, places: ['Canada'] },
       },
     },

@@ -1,6 +1,6 @@
 import { rmSync } from 'node:fs'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { blankAim } from '../../core/model/ledger'
+import { blankAim, makeLine, makeMass } from '../../core/model/ledger'
 import { openDatabase } from '../db/open-database'
 import type { BuildFile } from '../../shared/schemas/build-file'
 import { applicationOnDisk, demoFile, migrationsOnDisk } from '../testing'
@@ -329,12 +329,55 @@ describe('other files', () => {
     await disk.app.newBuilds.start({
       from: 'reference',
       name: 'Old one',
-      reference: { massG: 244, spreadG: 1, thrustG: 900, priceCents: null, minutes: 6 },
+      reference: {
+        massG: 244,
+        spreadG: 1,
+        thrustG: 900,
+        priceCents: null,
+        minutes: 6,
+        note: 'as it came',
+        pictureIds: [],
+      },
     })
     expect(disk.app.builds.shelf().map(e => e.reference?.massG ?? Math.round(e.massG))).toEqual([195, 195, 244])
     await expect(disk.app.newBuilds.start({ from: 'class', name: 'X', craftClass: 'submarine' })).rejects.toThrow(
       'no such craft class',
     )
+  })
+})
+
+describe('a reference craft taken apart', () => {
+  const humbug = {
+    ...{ massG: 231.4, spreadG: 0.6, thrustG: null, priceCents: null, minutes: null },
+    ...{ note: '', pictureIds: [] },
+  }
+  const weighing = (id: string, valueG: number) =>
+    makeLine({
+      ...{ id, slot: 'motor' as const, name: id },
+      mass: makeMass({ versionId: `v-${id}`, evidence: 'weighed', valueG, ownSpreadG: 0.1 }),
+    })
+  it('begins with its parts as they were said and the rest as one line, as heavy as the whole', async () => {
+    const craft = await disk.app.newBuilds.start({ from: 'reference', name: 'Humbug', reference: humbug })
+    const add = (id: string, valueG: number, revision: number) =>
+      disk.app.builds.command(craft, revision, { type: 'lines.add', lines: [weighing(id, valueG)], beforeId: null }, '')
+    await add('motors', 40.8, 1)
+    const id = await disk.app.newBuilds.start({ from: 'strip', name: 'Humbug, stripped', buildId: craft })
+    const { build } = disk.app.builds.read(id)
+    expect(build.reference).toBeNull()
+    expect(build.lines.map(line => [line.name, line.mass?.valueG.toFixed(2)])).toEqual([
+      ['motors', '40.80'],
+      ['The rest of Humbug, not taken apart yet', '190.60'],
+    ])
+    const [, stripped] = disk.app.builds.shelf()
+    expect(stripped!.massG).toBeCloseTo(231.4, 9)
+    await add('bricks', 200, 2)
+    await expect(disk.app.newBuilds.start({ from: 'strip', name: 'Again', buildId: craft })).rejects.toThrow(
+      'only 231.40 g of it are left',
+    )
+    await expect(disk.app.newBuilds.start({ from: 'strip', name: 'Again', buildId: id })).rejects.toThrow(
+      'Only a reference craft is taken apart here.',
+    )
+    expect(disk.app.builds.shelf()).toHaveLength(2)
   })
 })
 

@@ -1,5 +1,6 @@
-import { makeBuild } from '../../core/changes/commands'
+import { CommandRefused, makeBuild } from '../../core/changes/commands'
 import { craftPresets, presetLines } from '../../core/parts/catalogue'
+import { takenApart } from '../../core/slices/lines'
 import { blankAim, twinOfLine, type Build, type Line } from '../../core/model/ledger'
 import type { NewBuild } from '../../shared/schemas/api'
 import type { settingsRepository } from '../db/settings-repository'
@@ -7,15 +8,25 @@ import type { BuildService } from './build-service'
 import type { OutcomeService } from './outcome-service'
 import { DomainProblem } from '../problems'
 
+/** What the core refuses, as a problem the builder reads. */
+function refusing<T>(work: () => T): T {
+  try {
+    return work()
+  } catch (error) {
+    throw error instanceof CommandRefused ? new DomainProblem('refused', error.message, error.field) : error
+  }
+}
+
 interface Dependencies {
   builds: BuildService
   settings: ReturnType<typeof settingsRepository>
   outcomes: Pick<OutcomeService, 'planned'>
   newId: () => string
+  now: () => string
 }
 
 /** Starts builds: from a craft class, empty, as a copy, or as a reference craft. */
-export function newBuildService({ builds, settings, outcomes, newId }: Dependencies) {
+export function newBuildService({ builds, settings, outcomes, newId, now }: Dependencies) {
   function blank(name: string, craftClass: string, lines: Line[]): Build {
     const setups = [{ id: newId(), name: 'as built', lineIds: [] }]
     return makeBuild({ id: newId(), name, craftClass, aim: blankAim(settings.load().confidence), lines, setups })
@@ -34,6 +45,25 @@ export function newBuildService({ builds, settings, outcomes, newId }: Dependenc
     }
   }
 
+  /**
+   * What a reference craft becomes when it is taken apart: its parts as they were said, and the rest as one line, out of
+   * which more are named one by one.
+   */
+  function stripped({ name: whole, reference, lines, setups, flies }: Build, name: string): Build {
+    if (!reference) throw new DomainProblem('refused', 'Only a reference craft is taken apart here.', 'buildId')
+    const parts = lines.filter(({ state }) => state === 'fitted').map(line => ({ ...line, partId: null }))
+    const ids = { restId: newId(), versionId: newId(), observationId: newId() }
+    const apart = refusing(() => takenApart({ name: whole, lines: parts }, reference, ids, now()))
+    const build = { ...blank(name, '', [...apart.lines]), observations: [apart.observation] }
+    const here = new Set(parts.map(({ id }) => id))
+    const packLineId = flies.packLineId !== null && here.has(flies.packLineId) ? flies.packLineId : null
+    return {
+      ...build,
+      setups: setups.map(setup => ({ ...setup, lineIds: setup.lineIds.filter(id => here.has(id)) })),
+      flies: { ...flies, packLineId },
+    }
+  }
+
   async function made(wanted: NewBuild): Promise<Build> {
     const name = wanted.name.trim()
     switch (wanted.from) {
@@ -41,6 +71,8 @@ export function newBuildService({ builds, settings, outcomes, newId }: Dependenc
         return blank(name, '', [])
       case 'reference':
         return { ...blank(name, 'reference craft', []), reference: wanted.reference }
+      case 'strip':
+        return stripped(builds.read(wanted.buildId).build, name)
       case 'copy':
         return copyOf(
           wanted.seq === undefined

@@ -28,6 +28,7 @@ async function finish(id: string, wholeG: number) {
   const observation = {
     ...{ id: `${id}-o`, title: 'dry', takenAt: '2026-11-01T10:00:00.000Z', scaleId: 's', scaleName: 'pocket scale' },
     ...{ checkId: null, displaysG: [wholeG], tareDisplayG: null, valueG: wholeG, contributions: { own: 0.01 } },
+    pictureIds: [],
     subjects: lines.map(({ id: line, slot, quantity, mass, edition }) => ({ id: line, slot, quantity, mass, edition })),
     state: 'taken in' as const,
   }

@@ -13,7 +13,10 @@ const columns = [marzipanFile, nougatFile].map(({ build }) => {
   const of = build as unknown as Build
   return { build: of, choice: defaultLoadout(of), estimates: estimatesOf(of, new ListingBiasTable()) }
 })
-const humbug = referenceFigures({ massG: 231.4, spreadG: 0.6, thrustG: null, priceCents: 25900, minutes: 6.6 })
+const humbug = referenceFigures({
+  ...{ massG: 231.4, spreadG: 0.6, thrustG: null, priceCents: 25900, minutes: 6.6 },
+  ...{ note: '', pictureIds: [] },
+})
 const told: ComparisonTold = {
   names: ['Marzipan', 'No|ugat', 'Humbug'],
   comparison: compareLines(columns),

@@ -3,7 +3,15 @@ import { evidences, groups, slots, type Build, type Group } from '../../core/mod
 import type { ListingObservation } from '../../core/mass/listings'
 import type { FlightReportRow } from '../../core/aircraft/flight'
 import type { ShelfEntry } from '../../core/deciding/shelf'
-import { buildShape, crossProblems, lineSchema, loadoutChoiceSchema, observationSchema, referenceSchema } from './build'
+import {
+  buildShape,
+  crossProblems,
+  lineSchema,
+  loadoutChoiceSchema,
+  observationSchema,
+  referenceFromFirstVersion,
+  referenceSchema,
+} from './build'
 import { leanBuild } from './lean-build'
 import { oncePerObject } from './once-per-object'
 import { idSchema, nameSchema } from '../../core/text/schemas'
@@ -213,7 +221,13 @@ export const newBuildSchema = z.discriminatedUnion('from', [
     /** As it was after an entry of its journal, 0 before the first; as it is where this is left out. */
     seq: seqSchema.optional(),
   }),
-  z.strictObject({ from: z.literal('reference'), name: nameSchema('The build’s name'), reference: referenceSchema }),
+  z.strictObject({
+    from: z.literal('reference'),
+    name: nameSchema('The build’s name'),
+    reference: z.preprocess(referenceFromFirstVersion, referenceSchema),
+  }),
+  /** A reference craft part by part: what is said of its parts, and all the rest of it as one line. */
+  z.strictObject({ from: z.literal('strip'), name: nameSchema('The build’s name'), buildId: idSchema }),
 ])
 export type NewBuild = z.infer<typeof newBuildSchema>
 

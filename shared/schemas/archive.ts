@@ -17,9 +17,14 @@ export const copiesReplySchema = z.strictObject({
   copies: z.array(copySchema),
   freeBytes: z.number(),
   folder: z.string(),
+  /** Why the last copy that should have been made by itself is not there; null where it is. */
+  failure: z.strictObject({ at: z.iso.datetime(), words: z.string() }).nullable(),
   atTheMachine: z.boolean(),
 })
 export type CopiesReply = z.infer<typeof copiesReplySchema>
+/** Photos, pictures and logs that nothing names any more. */
+export const unnamedReplySchema = z.strictObject({ bytes: z.int(), pictures: z.int(), logs: z.int() })
+export type UnnamedReply = z.infer<typeof unnamedReplySchema>
 export const copyReplySchema = z.strictObject({ copy: copySchema })
 
 /** An archive that was checked whole and lies ready, beside what is here. */

@@ -1,6 +1,6 @@
 /** What browser and server both speak of builds: as the slices of the core have it. */
 export { buildSchema, buildShape, commandSchema, crossProblems, patchSchema } from '../../core/changes/commands'
-export { aimShape, referenceSchema } from '../../core/slices/head'
+export { aimShape, referenceFromFirstVersion, referenceSchema } from '../../core/slices/head'
 export {
   lineSchema,
   lineShape,

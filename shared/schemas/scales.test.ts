@@ -88,6 +88,7 @@ describe('a weighing that comes in from outside', () => {
       tareDisplayG: 0,
       valueG: 99,
       contributions: {},
+      pictureIds: [],
       subjects: [{ id: 'frame', slot: 'frame', quantity: 1, mass: null }],
       state: 'held',
     }

@@ -143,6 +143,7 @@ function randomSetting(seed: number): PlanningSetting {
                 weighed.reduce((sum, line) => sum + (line.mass!.valueG / line.mass!.valueCount) * line.quantity, 0) +
                 random(),
               contributions: { 'weighing:o': 0.02, 'gain:s:unchecked': 0.3 },
+              pictureIds: [],
               subjects: weighed.map(({ id, slot, quantity, mass: m }) => ({ id, slot, quantity, mass: m })),
               state: 'taken in',
             },

@@ -193,6 +193,10 @@ function remove() {
   store.selectedId = null
   store.run({ type: 'lines.delete', ids: [props.line.id] })
 }
+/** A line that may stand for several things: parts of it can be named one by one. */
+const canTakeApart = computed(() => props.line.slot === 'other' && props.line.quantity === 1 && props.line.mass !== null)
+const takingApart = ref(false)
+const everTakenApart = ref(false)
 /** A picture goes to the line it was chosen for, whatever is on view when it has come. */
 function holdPicture() {
   const [buildId, lineId] = [store.build!.id, props.line.id]
@@ -303,6 +307,11 @@ function holdPicture() {
       </el-button>
     </template>
     <template v-else>
+      <p v-if="canTakeApart">
+        <el-button @click="everTakenApart = takingApart = true">
+          Name a part of it …
+        </el-button>
+      </p>
       <h3>Could go here instead</h3>
       <div
         v-for="candidate in candidates"
@@ -489,6 +498,11 @@ function holdPicture() {
         Back to the build
       </el-button>
     </div>
+    <LazyTakeOut
+      v-if="everTakenApart"
+      v-model="takingApart"
+      :whole="line"
+    />
     <LazyHandOver
       v-if="everMoved"
       v-model="moving"

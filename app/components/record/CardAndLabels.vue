@@ -25,7 +25,28 @@ useScalesStore()
 const base = computed(() => network.value?.addresses[0]?.address ?? location.origin)
 const buildAddress = computed(() => `${base.value}/builds/${store.build!.id}/parts`)
 
-const shows = reactive({ card: true, strip: true, cards: true, code: true, lines: false })
+const shows = reactive({ card: true, strip: true, cards: true, code: true, photo: false, lines: false })
+/** The newest picture of a weighing of this craft: on the card only where that is asked for. */
+const pictureId = computed(
+  () =>
+    [...store.build!.observations]
+      .sort((a, b) => b.takenAt.localeCompare(a.takenAt))
+      .flatMap(({ pictureIds }) => pictureIds.slice(-1))[0] ?? null,
+)
+const photo = ref('')
+watch(
+  () => (shows.photo ? pictureId.value : null),
+  async id => {
+    photo.value = ''
+    if (id === null) return
+    try {
+      const read = await embeddedPicture(id)
+      if (shows.photo && pictureId.value === id) photo.value = read
+    } catch (error) {
+      problem.value = sentenceOf(error)
+    }
+  },
+)
 const papers = [
   { value: 'A4', label: 'A4' },
   { value: 'letter', label: 'Letter' },
@@ -117,6 +138,7 @@ async function keep(format: 'PNG' | 'SVG') {
       <WeightCard
         v-else-if="shows.card"
         :address="buildAddress"
+        :photo="photo"
         :shows="shows"
       />
       <div
@@ -176,6 +198,13 @@ async function keep(format: 'PNG' | 'SVG') {
         :disabled="!shows.card"
       >
         code to the build
+      </el-checkbox>
+      <el-checkbox
+        v-if="pictureId !== null"
+        v-model="shows.photo"
+        :disabled="!shows.card"
+      >
+        photo of a weighing
       </el-checkbox>
       <el-checkbox v-model="shows.lines">
         every line

@@ -3,7 +3,7 @@ import { scaleLinear } from 'd3'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { totalsApart, wholeTotals, type TotalsApart } from '#core/comparing/outcomes'
 import { slotFacts } from '#core/model/ledger'
-import { fixed, gramsFigure, percentFigure, signed, spreadFigure } from '#core/text/display'
+import { fixed, gramsFigure, signed, spreadFigure } from '#core/text/display'
 
 /** How plans came out, of this build and of all: the whole against its weighing, lines against the scale, what plans leave out. */
 const store = useBuildStore()
@@ -76,13 +76,15 @@ const box = useTemplateRef<HTMLElement>('box')
 const { width: measured } = useElementSize(box)
 const width = computed(() => Math.max(280, measured.value || 700))
 const edge = { left: 150, right: 70 }
+/** For the figure beside a bar that goes all the way to the left. */
+const room = 60
 const rowHeight = 24
 const height = computed(() => bySlot.value.length * rowHeight + 34)
 const offPercent = (group: { forecast: number; weighed: number }) =>
   group.forecast > 0 ? (100 * (group.weighed - group.forecast)) / group.forecast : 0
 const x = computed(() => {
   const most = Math.max(2, ...bySlot.value.map(group => Math.abs(offPercent(group))))
-  return scaleLinear([-most, most], [edge.left, width.value - edge.right]).nice()
+  return scaleLinear([-most, most], [edge.left + room, width.value - edge.right]).nice()
 })
 const rowY = (i: number) => 8 + i * rowHeight
 const wordsOf = (group: { label: string; count: number; forecast: number; weighed: number }) =>
@@ -156,7 +158,7 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
             </td><td class="right figure">
               {{ signed(build.outcome!.weighedG - build.outcome!.forecastG, 2) }}
             </td><td class="right figure">
-              {{ percentFigure(build.outcome!.share) }} %
+              {{ fixed(100 * build.outcome!.share, 1) }} %
             </td><td class="soft wide">
               {{ build.outcome!.teaches ? '' : 'teaches nothing of sundries: too little of it was weighed' }}
             </td>
@@ -275,7 +277,7 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
               :ticks="x.ticks(6)"
               :at="value => x(value)"
               :words="value => `${signed(value, 0)} %`"
-              :ends="[edge.left, width - edge.right]"
+              :ends="[edge.left + room, width - edge.right]"
               :foot="height + 8"
             />
           </svg>

@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3'
 import { cardName, countingSentences, limitInWords } from '#core/limits/rules'
 import { judgementWord, stripSegments, type CardJudgement } from '#core/mass/report'
-import { slotFacts } from '#core/model/ledger'
+import { saidOfCraft, slotFacts } from '#core/model/ledger'
 import { evaluateCheck } from '#core/mass/scale'
 import { paperColours } from '#shared/files/paper'
 import { coverageFactor95 } from '#core/maths/numbers'
@@ -11,8 +11,10 @@ import { figure, fixed, gramsFigure, headroomWords, percentFigure, spreadFigure 
 import { loadoutName } from '#core/mass/loadout'
 
 /** One sheet that says what a craft weighs, under which rule, and how that is known; drawn in millimetres of paper. */
-const { address, shows } = defineProps<{
+const { address, photo, shows } = defineProps<{
   address: string
+  /** The photo of a weighing, as an address that needs no server; empty for none. */
+  photo: string
   shows: { readonly strip: boolean; readonly cards: boolean; readonly code: boolean }
 }>()
 const store = useBuildStore()
@@ -48,7 +50,7 @@ const segments = computed(() =>
 )
 /** The last time it was on a scale: as a whole or a part of it. */
 const last = computed(() => {
-  const together = build.value.observations.filter(({ state }) => state === 'taken in')
+  const together = build.value.observations.filter(({ state, scaleId }) => state === 'taken in' && scaleId !== saidOfCraft)
   const single = build.value.lines.flatMap(({ mass }) => (mass?.weighing ? [mass.weighing] : []))
   return [...together, ...single].sort((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null
 })
@@ -88,6 +90,9 @@ const wordOf = (judgement: CardJudgement) =>
 const [cardsTop, cardStep] = [86, 9]
 const factsTop = computed(() => cardsTop + judgements.value.length * cardStep + 7)
 const height = computed(() => factsTop.value + 50)
+/** A photo lies beside what is known, in millimetres. */
+const picture = { width: 44, height: 33 }
+const factsWide = computed(() => (photo ? 130 - picture.width - 4 : 130))
 const limitWords = computed(() => {
   const limit = binding.value?.card.limit
   const at = binding.value?.limitG
@@ -304,8 +309,17 @@ const within = (text: string, mm: number, size: number) => {
         x="46"
         :y="factsTop + i * 5.4 + 1"
         class="mono"
-      >{{ within(words, 130, 3.9) }}</text>
+      >{{ within(words, factsWide, 3.9) }}</text>
     </g>
+    <image
+      v-if="photo"
+      :href="photo"
+      :x="width - edge - picture.width"
+      :y="factsTop - 3"
+      :width="picture.width"
+      :height="picture.height"
+      preserveAspectRatio="xMidYMid slice"
+    />
     <text
       :x="edge"
       :y="height - 11"

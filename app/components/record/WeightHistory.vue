@@ -184,7 +184,7 @@ const placeWords = () => (current.value ? `${momentWords(current.value.at)}, ${w
     >
       <template #tools>
         <span class="soft key"><i class="weighed" /> weighed <i class="shaved" /> shaved <i class="flown" /> flown
-          <i class="crash" /> crash</span>
+          <i class="crash" /> crash <i class="repaired" /> mended</span>
       </template>
       <svg
         :width
@@ -268,6 +268,9 @@ const placeWords = () => (current.value ? `${momentWords(current.value.at)}, ${w
           /><path
             v-else-if="event.kind === 'crash'"
             d="M-4,-4l8,8m0,-8l-8,8"
+          /><path
+            v-else-if="event.kind === 'repaired'"
+            d="M-5,0h10M0,-5v10"
           /><circle
             v-else-if="event.kind === 'flown'"
             r="2.5"
@@ -410,6 +413,11 @@ svg {
   stroke: var(--over);
   stroke-width: 2.5;
 }
+.event.repaired path {
+  fill: none;
+  stroke: var(--clear);
+  stroke-width: 3;
+}
 .event.mark path {
   fill: var(--brass);
   stroke: var(--ink);
@@ -445,6 +453,11 @@ svg {
   background: var(--over);
   border-radius: 0;
   clip-path: polygon(0 20%, 20% 0, 50% 30%, 80% 0, 100% 20%, 70% 50%, 100% 80%, 80% 100%, 50% 70%, 20% 100%, 0 80%, 30% 50%);
+}
+.key .repaired {
+  background: var(--clear);
+  border-radius: 0;
+  clip-path: polygon(35% 0, 65% 0, 65% 35%, 100% 35%, 100% 65%, 65% 65%, 65% 100%, 35% 100%, 35% 65%, 0 65%, 0 35%, 35% 35%);
 }
 .slider {
   margin: -4px 10px 0 44px;

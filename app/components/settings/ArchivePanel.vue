@@ -25,6 +25,12 @@ const sizeWords = (bytes: number) => (bytes >= 1e9 ? `${figure(bytes / 1e9, 1)} 
 const countWords = ({ builds, flights, parts }: Holdings) =>
   `${builds.length === 1 ? 'one build' : `${builds.length} builds`}, ${flights === 1 ? 'one flight' : `${flights} flights`}, ` +
   `${parts === 1 ? 'one part' : `${parts} parts`}`
+const unnamedWords = computed(() => {
+  const { pictures, logs, bytes } = archive.unnamed ?? { pictures: 0, logs: 0, bytes: 0 }
+  if (pictures + logs === 0) return 'There are none.'
+  const counted = (count: number, one: string, many: string) => (count === 1 ? `one ${one}` : `${count} ${many}`)
+  return `${counted(pictures, 'picture', 'pictures')} and ${counted(logs, 'log', 'logs')}, ${sizeWords(bytes)}`
+})
 const hereWords = computed(() => (archive.checked?.here ? countWords(archive.checked.here) : 'cannot be read'))
 const daysWords = ({ from, to }: Holdings) => (from && to ? `${dayOf(from, 'short')} to ${dayOf(to, 'short')}` : 'nothing written')
 /** Builds of both, side by side by name. */
@@ -70,6 +76,12 @@ const beside = computed(() => {
       Make a copy every day; 7 days, 4 weeks and 12 months stay
     </el-checkbox>
     <template v-if="archive.kept">
+      <p
+        v-if="archive.kept.failure"
+        class="problem"
+      >
+        The copy that was due could not be made, {{ momentWords(archive.kept.failure.at) }}: {{ archive.kept.failure.words }}
+      </p>
       <p class="soft">
         Copies lie in <code>{{ archive.kept.folder }}</code>; {{ sizeWords(archive.kept.freeBytes) }} are free there.
       </p>
@@ -127,6 +139,30 @@ const beside = computed(() => {
         class="soft"
       >
         Restoring is done at the machine itself.
+      </p>
+    </template>
+    <template v-if="archive.kept">
+      <h3>Files that nothing names any more</h3>
+      <p class="soft">
+        Pictures and logs stay on the disk when what named them is gone, as long as that can be taken back.
+      </p>
+      <p class="buttons">
+        <el-button
+          :loading="busy === 'look'"
+          @click="attempt('look', archive.lookForUnnamed)"
+        >
+          Look for them
+        </el-button>
+        <span
+          v-if="archive.unnamed"
+          role="status"
+        >{{ unnamedWords }}</span>
+        <SureButton
+          v-if="archive.unnamed && archive.unnamed.pictures + archive.unnamed.logs > 0"
+          words="Clear them away"
+          question="Take these files off the disk for good?"
+          @sure="attempt('look', archive.clearUnnamed)"
+        />
       </p>
     </template>
     <p

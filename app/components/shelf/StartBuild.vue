@@ -7,13 +7,14 @@ import { nameSchema } from '#core/text/schemas'
 
 const open = defineModel<boolean>({ required: true })
 const shelf = useShelfStore()
-const from = ref<NewBuild['from']>('class')
+type Way = Exclude<NewBuild['from'], 'strip'>
+const from = ref<Way>('class')
 const form = reactive({ name: '', mass: '', spread: '0', thrust: '', price: '', minutes: '' })
 const craftClass = ref('3-inch ultralight')
 const copyOf = ref('')
 const field = useTemplateRef<InputInstance>('field')
 const focusField = useDialogFocus(field)
-const ways: { value: NewBuild['from']; title: string; what: string }[] = [
+const ways: { value: Way; title: string; what: string }[] = [
   {
     value: 'class',
     title: 'From a craft class',
@@ -68,7 +69,7 @@ watch(
 )
 
 /** What is asked for, of a form nothing is wrong with. */
-function wanted(): NewBuild {
+function wanted(): Exclude<NewBuild, { from: 'strip' }> {
   const name = form.name.trim()
   switch (from.value) {
     case 'class':
@@ -84,7 +85,10 @@ function wanted(): NewBuild {
       return {
         from: 'reference',
         name,
-        reference: { massG, spreadG, thrustG: plain(form.thrust), priceCents, minutes: plain(form.minutes) },
+        reference: {
+          ...{ massG, spreadG, thrustG: plain(form.thrust), priceCents, minutes: plain(form.minutes) },
+          ...{ note: '', pictureIds: [] },
+        },
       }
     }
   }

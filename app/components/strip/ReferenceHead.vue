@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed, gramsWithSpread } from '#core/text/display'
+import { fixed, gramsFigure, spreadFigure } from '#core/text/display'
 import { isNotRead, readGrams, readNumber } from '#core/text/units'
 import type { ReferenceCraft } from '#core/model/ledger'
 
@@ -9,7 +9,37 @@ const { settings } = storeToRefs(useSettingsStore())
 const craft = computed(() => store.build!.reference!)
 const problem = ref('')
 
-type Field = keyof ReferenceCraft
+type Field = Exclude<keyof ReferenceCraft, 'note' | 'pictureIds'>
+const shelf = useShelfStore()
+const spreadWords = computed(() => (craft.value.spreadG > 0 ? `g ± ${spreadFigure(craft.value.spreadG)}` : 'g'))
+const accounted = computed(() => accountedWords(craft.value, store.overview!))
+const asked = ref(false)
+function put(changed: Partial<ReferenceCraft>) {
+  store.run({ type: 'build.set', fields: { reference: { ...craft.value, ...changed } } })
+}
+/** A picture goes to the craft it was chosen for. */
+function holdPicture() {
+  const buildId = store.build!.id
+  return (id: string) => {
+    const was = store.build?.id === buildId ? store.build.reference : null
+    if (!was) throw new Error('The craft of this picture is not open any more. The picture was not kept.')
+    const reference = { ...was, pictureIds: [...was.pictureIds, id] }
+    if (!store.run({ type: 'build.set', fields: { reference } })) throw new Error(store.refusal)
+  }
+}
+/** The builds it is taken apart in are builds like any other: the craft itself stays to compare with. */
+async function strip() {
+  problem.value = ''
+  asked.value = true
+  try {
+    const { id, name } = store.build!
+    await navigateTo(`/builds/${await shelf.start({ from: 'strip', name: `${name}, stripped`, buildId: id })}/parts`)
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    asked.value = false
+  }
+}
 /** What is written in a field; cents as money. */
 const shown = (field: Field) => {
   const value = craft.value[field]
@@ -42,7 +72,7 @@ function change(field: Field, text: string) {
     return
   }
   const kept = field === 'priceCents' && value !== null ? Math.round(value * 100) : value
-  store.run({ type: 'build.set', fields: { reference: { ...craft.value, [field]: kept } as ReferenceCraft } })
+  put({ [field]: kept })
 }
 </script>
 
@@ -51,7 +81,7 @@ function change(field: Field, text: string) {
     class="reference"
     aria-label="Reference craft"
   >
-    <span class="figure value">{{ gramsWithSpread(craft.massG, craft.spreadG) }}</span>
+    <span class="figure value">{{ gramsFigure(craft.massG, craft.spreadG) }} <small>{{ spreadWords }}</small></span>
     <span class="soft">reference craft<template v-if="craft.thrustG !== null">,
       {{ fixed(craft.thrustG / craft.massG, 1) }} : 1</template></span>
     <label
@@ -65,6 +95,32 @@ function change(field: Field, text: string) {
       placeholder="not known"
       @change="change(field.key, ($event.target as HTMLInputElement).value)"
     /></label>
+    <div class="more">
+      <label class="field note-field">Notes<EditField
+        type="textarea"
+        :rows="1"
+        :value="craft.note"
+        maxlength="2000"
+        placeholder="where it came from, how it flies"
+        @change="put({ note: ($event.target as HTMLInputElement).value })"
+      /></label>
+      <PartPictures
+        :key="store.build!.id"
+        :of="store.build!.name"
+        :ids="craft.pictureIds"
+        :holder="holdPicture"
+        @change="put({ pictureIds: [...$event] })"
+      />
+      <div class="parts">
+        <NuxtLink :to="`/builds/${store.build!.id}/parts`">{{ accounted }}</NuxtLink>
+        <el-button
+          :disabled="asked"
+          @click="strip"
+        >
+          Strip it: a build part by part
+        </el-button>
+      </div>
+    </div>
     <p
       v-if="problem"
       class="problem said"
@@ -92,6 +148,36 @@ function change(field: Field, text: string) {
 }
 .field {
   width: 108px;
+}
+.value small {
+  font-size: 15px;
+  letter-spacing: 0;
+  color: var(--ink-soft);
+}
+.more {
+  flex-basis: 100%;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 20px;
+  align-items: center;
+}
+.note-field {
+  width: 320px;
+}
+.more :deep(.picture-row) {
+  margin: 0;
+  align-items: center;
+}
+.more :deep(.picture-row :is(img, .gone)) {
+  width: 76px;
+  height: 57px;
+}
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  margin-left: auto;
 }
 .said {
   flex-basis: 100%;

@@ -39,6 +39,18 @@ const { lifts, message, draft, compared, suspectWords, addLift, keep, enter, boo
   lines,
   title,
 )
+/** Weighings without a picture that are about to get one. */
+const withPictures = ref<ReadonlySet<string>>(new Set())
+/** A picture goes to the weighing it was chosen for, as that stands when the picture has come. */
+function holdPicture(observationId: string) {
+  const buildId = build.value.id
+  return (id: string) => {
+    const was = store.build?.id === buildId ? store.build.observations.find(one => one.id === observationId) : undefined
+    if (!was) throw new Error('The weighing of this picture is not there any more. The picture was not kept.')
+    const observation = { ...was, pictureIds: [...was.pictureIds, id] }
+    if (!store.run({ type: 'observation.put', observation })) throw new Error(store.refusal)
+  }
+}
 function change(observation: Observation, state: Observation['state']) {
   if (state === 'taken in') {
     const [below] = reconcile(observation, store.build!, [], store.honesty).belowNothing.flatMap(
@@ -215,6 +227,14 @@ function change(observation: Observation, state: Observation['state']) {
               <td>
                 {{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines ·
                   {{ observation.scaleName }}</small>
+                <PartPictures
+                  v-if="observation.pictureIds.length > 0 || withPictures.has(observation.id)"
+                  class="pictures"
+                  :of="observation.title"
+                  :ids="observation.pictureIds"
+                  :holder="() => holdPicture(observation.id)"
+                  @change="store.run({ type: 'observation.put', observation: { ...observation, pictureIds: [...$event] } })"
+                />
               </td>
               <td class="figure right nowrap">
                 {{ fixed(observation.valueG, 2) }} g
@@ -235,6 +255,14 @@ function change(observation: Observation, state: Observation['state']) {
                   @click="store.run({ type: 'observation.delete', id: observation.id })"
                 >
                   Delete
+                </el-button><el-button
+                  v-if="observation.pictureIds.length === 0 && !withPictures.has(observation.id)"
+                  link
+                  type="primary"
+                  :aria-label="`Picture of ${observation.title}`"
+                  @click="withPictures = new Set([...withPictures, observation.id])"
+                >
+                  Picture …
                 </el-button>
               </td>
             </tr>
@@ -257,6 +285,9 @@ function change(observation: Observation, state: Observation['state']) {
 </template>
 
 <style scoped>
+.pictures {
+  margin: 4px 0 0;
+}
 .nowrap {
   white-space: nowrap;
 }

@@ -22,7 +22,10 @@ describe('a craft as a whole', () => {
     expect(figures).toMatchObject({ word: null, restsOn: 0, weighedLines: 18, lines: 18, openLines: 0 })
   })
   it('known only as a whole tells what is known of it and nothing else', () => {
-    const known = { massG: 231.4, spreadG: 0.6, thrustG: 925.6, priceCents: null, minutes: null }
+    const known = {
+      ...{ massG: 231.4, spreadG: 0.6, thrustG: 925.6, priceCents: null, minutes: null },
+      ...{ note: '', pictureIds: [] },
+    }
     expect(referenceFigures(known)).toMatchObject({
       massG: 231.4,
       spreadG: 0.6,

@@ -1,7 +1,14 @@
 import { addEstimates, sigmaG, type Estimate } from '../../maths/estimate'
 import { countedLines, defaultLoadout, dryLines, estimatesOf, type LineEstimates } from '../../mass/loadout'
 import type { ListingBiasTable } from '../../mass/listings'
-import { isPresentPiece, type Build, type Line, type LoadoutChoice, type Observation } from '../../model/ledger'
+import {
+  isPresentPiece,
+  saidOfCraft,
+  type Build,
+  type Line,
+  type LoadoutChoice,
+  type Observation,
+} from '../../model/ledger'
 
 /** How a plan of the dry craft came out when it was weighed whole. */
 export interface Outcome {
@@ -40,7 +47,7 @@ export function outcomeOf(build: Build, honesty: ListingBiasTable): Outcome | nu
   if (build.reference) return null
   const estimates = estimatesOf(build, honesty)
   for (const observation of [...build.observations].sort((a, b) => b.takenAt.localeCompare(a.takenAt))) {
-    if (observation.state !== 'taken in') continue
+    if (observation.state !== 'taken in' || observation.scaleId === saidOfCraft) continue
     for (const choice of loadoutsOf(build)) {
       const dry = dryLines(build, choice)
       if (dry.length === 0 || !dry.every(line => line.mass !== null && isOn(line, observation))) continue

@@ -77,6 +77,7 @@ function craft(lines: Line[], on: readonly string[], valueG: number): Build {
         tareDisplayG: null,
         valueG,
         contributions: { own: 0.02 },
+        pictureIds: [],
         subjects: lines
           .filter(({ id }) => on.includes(id))
           .map(({ id, slot, quantity, mass, edition }) => ({ id, slot, quantity, mass, edition })),

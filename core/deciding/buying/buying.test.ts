@@ -169,6 +169,7 @@ describe('what is to buy', () => {
       valueG: 4,
       contributions: {},
       state: 'taken in' as const,
+      pictureIds: [],
       subjects: lines.map(({ id, slot, quantity, mass }) => ({ id, slot, quantity, mass, edition: 0 })),
     }
     const names = (build: Build) =>

@@ -180,6 +180,7 @@ export function takeObservation(
     contributions: observed.contributions,
     state,
     subjects: lines.map(subjectOf),
+    pictureIds: [],
   }
 }
 

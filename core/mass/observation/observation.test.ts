@@ -190,6 +190,7 @@ function observe(lines: readonly Line[], displayG: number, given: Partial<Observ
   )
   return {
     id: 'o',
+    pictureIds: [],
     title: 'dry',
     takenAt: '2026-11-01T11:00:00Z',
     scaleId: 's',

@@ -4,6 +4,7 @@ import {
   groupOf,
   groups,
   isPresentPiece,
+  saidOfCraft,
   type Build,
   type Group,
   type Line,
@@ -128,8 +129,9 @@ export function weighedWhole(
   return (
     counted.length > 0 &&
     observations.some(
-      ({ state, subjects }) =>
+      ({ state, scaleId, subjects }) =>
         state === 'taken in' &&
+        scaleId !== saidOfCraft &&
         counted.every(line =>
           subjects.some(subject => isPresentPiece(subject, line) && subject.quantity === line.quantity),
         ),

@@ -63,6 +63,7 @@ describe('weighed whole', () => {
     valueG: 97,
     contributions: {},
     state: 'taken in' as const,
+    pictureIds: [],
     subjects: build.lines.map(subjectOf),
   }
   it('is what flies now, piece for piece, in a weighing that holds', () => {
@@ -239,6 +240,7 @@ describe('loadout sums', () => {
           scaleId: 's',
           scaleName: 's',
           checkId: null,
+          pictureIds: [],
           displaysG: [booked],
           tareDisplayG: 0,
           valueG: Math.max(0, booked + offG),

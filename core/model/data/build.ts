@@ -169,6 +169,8 @@ export type Weighed = Pick<Line, 'slot' | 'quantity' | 'mass'>
  */
 export type Subject = Weighed & Pick<Line, 'id'> & { readonly edition?: number | undefined }
 
+/** In the place of a scale: what was said of a craft as a whole, which nobody has weighed here. */
+export const saidOfCraft = 'said-of-the-craft'
 export const observationStates = ['taken in', 'held', 'set aside'] as const
 
 /** A weighing of more than one line: a stage, the dry aircraft, everything. */
@@ -188,6 +190,8 @@ export interface Observation {
   readonly subjects: readonly Subject[]
   /** Only what is taken in says something about the lines. */
   readonly state: (typeof observationStates)[number]
+  /** Pictures of it: the craft on the pan, the display. */
+  readonly pictureIds: readonly string[]
 }
 
 export interface Aim {
@@ -210,6 +214,8 @@ export interface ReferenceCraft {
   readonly thrustG: number | null
   readonly priceCents: number | null
   readonly minutes: number | null
+  readonly note: string
+  readonly pictureIds: readonly string[]
 }
 
 /**

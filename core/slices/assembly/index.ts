@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { assemblyOf, recordOf, sequenceOf } from '../../making/assembly'
 import { blankAssembly, type Assembly, type OwnStep, type StepRecord } from '../../model/data'
 import type { Build } from '../../model/ledger'
-import { picked, told, type BuildSlice } from '../contract'
+import { itemChanges, joined, picked, told, type BuildSlice } from '../contract'
 import { recordStep, setAssembly } from './commands'
 import { assemblySchema, assemblyShape, mostOwnSteps, mostRecords, ownStepSchema, stepRecordSchema } from './schema'
 
@@ -20,11 +20,14 @@ type AssemblyCommand =
   /** What became of a step: only the fields named change, so that two people at one step do not undo each other. */
   | { readonly type: 'assembly.record'; readonly stepId: string; readonly fields: Partial<Omit<StepRecord, 'stepId'>> }
 
-const fieldNames = { school: 'way of building', order: 'order', own: 'own steps' } satisfies Record<
-  keyof Omit<Assembly, 'records'>,
-  string
->
-
+const named = (steps: readonly OwnStep[]) => steps.map(({ title, ...step }) => ({ ...step, name: title }))
+function settingWords({ school, order, own }: Partial<Omit<Assembly, 'records'>>, was: Assembly): string {
+  return joined([
+    ...(school === undefined || school === was.school ? [] : [`way of building ${was.school} → ${school}`]),
+    ...(order === undefined || order.join() === was.order.join() ? [] : ['steps in another order']),
+    ...(own === undefined ? [] : itemChanges(named(was.own), named(own)).map(words => `step ${words}`)),
+  ])
+}
 /** How it is put together, and what was done of it. */
 export const assemblySlice: BuildSlice<'assembly', AssemblyCommand> = {
   name: 'assembly',
@@ -48,10 +51,7 @@ export const assemblySlice: BuildSlice<'assembly', AssemblyCommand> = {
     'assembly.set': {
       shape: { fields: z.strictObject(assemblyShape).partial() },
       apply: (build, { fields }) => setAssembly(build, fields),
-      describe({ fields }) {
-        const names = (Object.keys(fields) as (keyof typeof fields)[]).map(field => fieldNames[field])
-        return told(`Assemble: ${names.join(', ')} changed`)
-      },
+      describe: ({ fields }, before) => told(`Assemble: ${settingWords(fields, before.assembly ?? blankAssembly)}`),
       asIn: (command, build) => ({ ...command, fields: picked(build.assembly ?? blankAssembly, command.fields) }),
     },
     'assembly.record': {

@@ -25,9 +25,26 @@ export function changesOf(before: object, after: object): string[] {
     .map(key =>
       isPlain(was[key]) && isPlain(now[key])
         ? `${wordsOfField(key)} ${valueWords(key, was[key])} → ${valueWords(key, now[key])}`
-        : `${wordsOfField(key)} changed`,
+        : listWords(key, was[key], now[key]),
     )
 }
+/** A list of a builder's own words says which came and went; one of names by which others are found says how many. */
+function listWords(key: string, was: unknown, now: unknown): string {
+  if (!isOfWords(was) || !isOfWords(now)) return `${wordsOfField(key)} changed`
+  const [fresh, gone] = [now.filter(word => !was.includes(word)), was.filter(word => !now.includes(word))]
+  if (fresh.length + gone.length === 0) return `${wordsOfField(key)} in another order`
+  if (key.endsWith('Ids'))
+    return [
+      ...(fresh.length > 0 ? [`${wordsOfField(key)}: ${fresh.length} more`] : []),
+      ...(gone.length > 0 ? [`${wordsOfField(key)}: ${gone.length} fewer`] : []),
+    ].join(', ')
+  return [
+    ...fresh.map(word => `${wordsOfField(key)}: “${word}” added`),
+    ...gone.map(word => `${wordsOfField(key)}: “${word}” taken out`),
+  ].join(', ')
+}
+const isOfWords = (value: unknown): value is readonly string[] =>
+  Array.isArray(value) && value.every(item => typeof item === 'string')
 const sameValue = (a: unknown, b: unknown) =>
   a === b || (!isPlain(a) && !isPlain(b) && JSON.stringify(a) === JSON.stringify(b))
 

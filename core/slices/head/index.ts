@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { blankAim, type Aim, type Build, type ReferenceCraft } from '../../model/ledger'
 import { changesOf, CommandRefused, joined, picked, told, type BuildSlice } from '../contract'
-import { aimSchema, aimShape, headShape } from './schema'
+import { aimSchema, aimShape, headShape, referenceFromFirstVersion, referenceSchema } from './schema'
 
 export * from './schema'
 
@@ -24,12 +24,15 @@ interface SetBuild {
   readonly fields: BuildFields
 }
 
+/** A reference craft as it is asked for: an edit may have waited in a browser since an earlier version wrote it. */
+const askedReferenceSchema = z.preprocess(referenceFromFirstVersion, referenceSchema.nullable())
+
 /** What a build is called, what it is and what it is for. */
 export const headSlice: BuildSlice<'name' | 'craftClass' | 'archived' | 'reference' | 'aim', SetBuild> = {
   name: 'head',
   title: 'Aim',
-  version: 1,
-  upcasts: [],
+  version: 2,
+  upcasts: [{ values: { reference: referenceFromFirstVersion } }],
   fields: {
     name: { kind: 'value', schema: headShape.name, blank: () => 'unnamed' },
     craftClass: { kind: 'value', schema: headShape.craftClass, blank: () => '' },
@@ -39,7 +42,11 @@ export const headSlice: BuildSlice<'name' | 'craftClass' | 'archived' | 'referen
   },
   commands: {
     'build.set': {
-      shape: { fields: z.strictObject({ ...headShape, aim: z.strictObject(aimShape).partial() }).partial() },
+      shape: {
+        fields: z
+          .strictObject({ ...headShape, reference: askedReferenceSchema, aim: z.strictObject(aimShape).partial() })
+          .partial(),
+      },
       apply(build, { fields: { aim, ...fields } }) {
         if (fields.name !== undefined && fields.name.trim() === '')
           throw new CommandRefused('A build needs a name.', 'name')
@@ -56,11 +63,24 @@ export const headSlice: BuildSlice<'name' | 'craftClass' | 'archived' | 'referen
   merging: { sets: ['cardIds', 'places'] },
 }
 
+function referenceWords(was: ReferenceCraft, is: ReferenceCraft): string {
+  const pictures = is.pictureIds.length - was.pictureIds.length
+  const figures = changesOf(omitted(was), omitted(is))
+  return joined([
+    ...figures,
+    ...(is.note === was.note ? [] : [is.note === '' ? 'its note taken out' : 'its note']),
+    ...(pictures === 0 ? [] : [pictures > 0 ? 'a picture added' : 'a picture taken out']),
+  ])
+}
+const omitted = ({ note: _note, pictureIds: _pictureIds, ...figures }: ReferenceCraft) => figures
+
 function fieldWords(fields: BuildFields, build: Build): string {
   if (fields.archived !== undefined) return fields.archived ? 'Put away' : 'Brought back to the shelf'
   if (fields.name !== undefined) return `Renamed the build to ${fields.name}`
   if (fields.aim) return `Aim: ${joined(changesOf(picked(build.aim, fields.aim), fields.aim))}`
   if (fields.craftClass !== undefined)
     return `Craft class ${build.craftClass || 'not said'} → ${fields.craftClass || 'not said'}`
-  return 'Build details changed'
+  if (fields.reference && build.reference)
+    return `Reference craft: ${referenceWords(build.reference, fields.reference)}`
+  return fields.reference ? 'Is a reference craft' : 'Is no reference craft any more'
 }

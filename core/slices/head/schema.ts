@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Aim, ReferenceCraft } from '../../model/ledger'
-import { centsSchema, idSchema, massGSchema, nameSchema, shortTextSchema } from '../../text/schemas'
+import { pictureIdsSchema } from '../lines'
+import { centsSchema, idSchema, massGSchema, nameSchema, noteSchema, shortTextSchema } from '../../text/schemas'
 
 export const aimShape = {
   purpose: shortTextSchema('The purpose'),
@@ -21,7 +22,13 @@ export const referenceSchema = z.strictObject({
   thrustG: z.number().min(0).max(100_000).nullable(),
   priceCents: centsSchema.nullable(),
   minutes: z.number().min(0).max(600).nullable(),
+  note: noteSchema,
+  pictureIds: pictureIdsSchema,
 }) satisfies z.ZodType<ReferenceCraft>
+
+/** Reference crafts were once without a note and pictures. */
+export const referenceFromFirstVersion = (reference: unknown): unknown =>
+  typeof reference === 'object' && reference !== null ? { note: '', pictureIds: [], ...reference } : reference
 
 export const headShape = {
   name: nameSchema('The build’s name'),

@@ -14,13 +14,15 @@ import {
   saySame,
   weighLine,
 } from './commands'
+import { takeOut } from './take-out'
 import { askedMassSchema, lineSchema, lineShape, mostLines } from './schema'
 import { weighedAs, type LinesCommand } from './types'
-import { addedWords, changedWords, deletedWords, fittedWords, weighedGrams, weighedWords } from './words'
+import { addedWords, changedWords, deletedWords, fittedWords, takenOutWords, weighedGrams, weighedWords } from './words'
 
 export * from './schema'
 export * from './types'
 export { addLines, changeLines, fitInstead } from './commands'
+export { takenApart } from './take-out'
 
 declare module '../../model/data/build' {
   interface Build {
@@ -113,6 +115,11 @@ export const linesSlice: BuildSlice<'lines', LinesCommand> = {
       shape: { id: idSchema, was: askedMassSchema },
       apply: saySame,
       describe: ({ id }, before) => told(`${nameOf(before, id)}: the same piece as before`),
+    },
+    'line.takeOut': {
+      shape: { id: idSchema, line: askedLineSchema, versionId: idSchema },
+      apply: takeOut,
+      describe: ({ id, line }, before) => told(takenOutWords(line, nameOf(before, id))),
     },
     'lines.move': {
       shape: { ids: idsSchema, beforeId: idSchema.nullable() },

@@ -41,6 +41,8 @@ export type LinesCommand =
   | { readonly type: 'line.another'; readonly id: string; readonly versionId: string; readonly was: Mass }
   /** Says afterwards that what was taken for another piece is the one it was before, better known. */
   | { readonly type: 'line.same'; readonly id: string; readonly was: Mass }
+  /** Names a part of a line that stood for several; what is left of it has its grams under `versionId`. */
+  | { readonly type: 'line.takeOut'; readonly id: string; readonly line: Line; readonly versionId: string }
   | { readonly type: 'lines.move'; readonly ids: readonly string[]; readonly beforeId: string | null }
   | { readonly type: 'lines.delete'; readonly ids: readonly string[] }
   | { readonly type: 'line.fit'; readonly id: string }

@@ -30,6 +30,12 @@ export function addedWords(count: number, patch: Patch): Description {
   return only?.after ? toldOfLine(`Added ${lineName(only.after)}`, only) : told(`Added ${count} lines`)
 }
 
+export function takenOutWords(line: Line, whole: string): string {
+  const many = line.quantity > 1 ? ` × ${line.quantity}` : ''
+  const grams = line.mass ? `, ${weighedGrams(line.mass, line.quantity)},` : ''
+  return `Took ${lineName(line)}${many}${grams} out of ${whole}`
+}
+
 export function deletedWords(count: number, patch: Patch): Description {
   const only = onlyLine(patch)
   return only?.before ? toldOfLine(`Deleted ${lineName(only.before)}`, only) : told(`Deleted ${count} lines`)

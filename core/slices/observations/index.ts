@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { observationStates, slots, type Build, type Observation } from '../../model/ledger'
 import { fixed } from '../../text/display'
 import { idSchema, massGSchema, nameSchema, quantitySchema } from '../../text/schemas'
-import { CommandRefused, told, type BuildSlice, type Description } from '../contract'
+import { CommandRefused, joined, told, type BuildSlice, type Description } from '../contract'
 import {
   contributionsSchema,
   displayedSchema,
@@ -11,6 +11,7 @@ import {
   massSchema,
   momentSchema,
   mostLines,
+  pictureIdsSchema,
 } from '../lines'
 
 declare module '../../model/data/build' {
@@ -46,7 +47,17 @@ export const observationSchema = z.strictObject({
     .min(1, 'Say what is on the pan: at least one line.')
     .max(mostLines),
   state: z.enum(observationStates),
+  pictureIds: pictureIdsSchema,
 }) satisfies z.ZodType<Observation>
+
+type Raw = Readonly<Record<string, unknown>>
+/** Weighings were once without pictures. */
+const fromFirstVersion = (observation: Raw): Raw => ({ pictureIds: [], ...observation })
+/** A weighing as it is asked for: an edit may have waited in a browser since an earlier version wrote it. */
+const askedObservationSchema = z.preprocess(
+  asked => (typeof asked === 'object' && asked !== null ? fromFirstVersion(asked as Raw) : asked),
+  observationSchema,
+)
 
 type ObservationCommand =
   | { readonly type: 'observation.put'; readonly observation: Observation }
@@ -56,8 +67,8 @@ type ObservationCommand =
 export const observationsSlice: BuildSlice<'observations', ObservationCommand> = {
   name: 'observations',
   title: 'Weighings together',
-  version: 1,
-  upcasts: [],
+  version: 2,
+  upcasts: [{ items: { observations: fromFirstVersion } }],
   fields: {
     observations: {
       kind: 'list',
@@ -68,7 +79,7 @@ export const observationsSlice: BuildSlice<'observations', ObservationCommand> =
   },
   commands: {
     'observation.put': {
-      shape: { observation: observationSchema },
+      shape: { observation: askedObservationSchema },
       apply: (build, { observation }) => putObservation(build, observation),
       describe: ({ observation }, before) => observationWords(observation, before),
       asIn: (command, build) => ({
@@ -88,7 +99,7 @@ export const observationsSlice: BuildSlice<'observations', ObservationCommand> =
     },
   },
   references: [],
-  merging: { whole: ['contributions', 'subjects', 'displaysG'] },
+  merging: { whole: ['contributions', 'subjects', 'displaysG'], sets: ['pictureIds'] },
 }
 
 function putObservation(build: Build, observation: Observation): Build {
@@ -111,7 +122,12 @@ function putObservation(build: Build, observation: Observation): Build {
 function observationWords(observation: Observation, before: Build): Description {
   const { title, state } = observation
   const grams = `${fixed(observation.valueG, 2)} g`
-  const isNew = !before.observations.some(o => o.id === observation.id)
-  if (isNew) return told(`Weighed together: ${title}, ${grams}${state === 'held' ? ', held back' : ''}`)
-  return told(`${title}, ${grams}: ${state}`)
+  const was = before.observations.find(o => o.id === observation.id)
+  if (!was) return told(`Weighed together: ${title}, ${grams}${state === 'held' ? ', held back' : ''}`)
+  const pictures = observation.pictureIds.length - was.pictureIds.length
+  const changes = [
+    ...(state === was.state ? [] : [state]),
+    ...(pictures === 0 ? [] : [pictures > 0 ? 'a picture added' : 'a picture taken out']),
+  ]
+  return told(`${title}, ${grams}: ${joined(changes.length > 0 ? changes : [state])}`)
 }

@@ -20,6 +20,8 @@ interface HeadRow {
   packLineId: string | null
 }
 
+type ReferenceRow = Omit<ReferenceCraft, 'pictureIds'> & { readonly pictureIds: string }
+
 function toRow(build: Build) {
   const { aim, flies } = build
   return {
@@ -83,17 +85,18 @@ export function headTable(db: Db) {
     archived: db.prepare('UPDATE builds SET archived = :archived WHERE id = :id'),
     remove: db.prepare('DELETE FROM builds WHERE id = :id'),
     reference: db.prepare(`
-      SELECT mass_g AS massG, spread_g AS spreadG, thrust_g AS thrustG, price_cents AS priceCents, minutes
+      SELECT mass_g AS massG, spread_g AS spreadG, thrust_g AS thrustG, price_cents AS priceCents, minutes, note,
+             picture_ids AS pictureIds
       FROM reference_crafts
       WHERE build_id = :id`),
     deleteReference: db.prepare('DELETE FROM reference_crafts WHERE build_id = :id'),
     insertReference: db.prepare(`
-      INSERT INTO reference_crafts (build_id, mass_g, spread_g, thrust_g, price_cents, minutes)
-      VALUES (:id, :massG, :spreadG, :thrustG, :priceCents, :minutes)`),
+      INSERT INTO reference_crafts (build_id, mass_g, spread_g, thrust_g, price_cents, minutes, note, picture_ids)
+      VALUES (:id, :massG, :spreadG, :thrustG, :priceCents, :minutes, :note, :pictureIds)`),
   }
   function putReference({ id, reference }: Build) {
     sql.deleteReference.run({ id })
-    if (reference) sql.insertReference.run({ id, ...reference })
+    if (reference) sql.insertReference.run({ id, ...reference, pictureIds: JSON.stringify(reference.pictureIds) })
   }
   return {
     ids: () => sql.ids.all() as string[],
@@ -104,7 +107,8 @@ export function headTable(db: Db) {
     load(id: string) {
       const row = sql.one.get({ id }) as HeadRow | undefined
       if (!row) return null
-      const reference = (sql.reference.get({ id }) as ReferenceCraft | undefined) ?? null
+      const kept = sql.reference.get({ id }) as ReferenceRow | undefined
+      const reference: ReferenceCraft | null = kept ? { ...kept, pictureIds: JSON.parse(kept.pictureIds) } : null
       return { revision: row.revision, fields: { ...fromRow(row), reference } }
     },
     insert(build: Build, createdAt: string) {

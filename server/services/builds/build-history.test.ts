@@ -103,6 +103,7 @@ function commandOf(build: Build, what: Deed): Command | null {
           tareDisplayG: null,
           valueG: 150,
           contributions: { 'display o': 0.05 },
+          pictureIds: [],
           subjects: build.lines
             .filter(({ state }) => state === 'fitted')
             .map(({ id, slot, quantity, mass: known, edition }) => ({ id, slot, quantity, mass: known, edition })),

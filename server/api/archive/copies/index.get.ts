@@ -5,5 +5,6 @@ export default jsonRoute(copiesReplySchema, async (event, app) => ({
   copies: await app.archive.copies(),
   freeBytes: await app.archive.freeBytes(),
   folder: app.archive.copiesFolder,
+  failure: app.archive.lastFailure(),
   atTheMachine: isAtTheMachine(event),
 }))

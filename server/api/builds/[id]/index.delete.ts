@@ -5,7 +5,10 @@ import type { Application } from '../../../services/application'
 function picturesOf(id: string, app: Application): readonly string[] {
   try {
     const { findings } = app.flights.keptOf(id)
-    return [...app.builds.read(id).build.lines, ...findings].flatMap(({ pictureIds }) => pictureIds)
+    const { lines, observations, reference } = app.builds.read(id).build
+    return [...lines, ...observations, ...findings, ...(reference ? [reference] : [])].flatMap(
+      ({ pictureIds }) => pictureIds,
+    )
   } catch {
     return []
   }
