@@ -39,7 +39,9 @@ export function useDayEvents() {
         words: `a part renewed ${flightDay(at)}`,
       })),
       ...flights.findings.flatMap(({ kind, goneAt }) =>
-        goneAt === null ? [] : [{ kind: 'repaired' as const, at: goneAt, words: `mended: ${kind}, ${flightDay(goneAt)}` }],
+        goneAt === null
+          ? []
+          : [{ kind: 'repaired' as const, at: goneAt, words: `mended: ${kind}, ${flightDay(goneAt)}` }],
       ),
       ...looking.marks.map(({ at, mark }) => ({ kind: 'mark' as const, at, words: mark })),
     ]

@@ -28,8 +28,7 @@ export const parts: Station = {
     ]
   },
   status({ build, overview }) {
-    if (build.reference)
-      return { line: accountedWords(build.reference, overview), tone: 'quiet' }
+    if (build.reference) return { line: accountedWords(build.reference, overview), tone: 'quiet' }
     const open = overview.openLines
     const tone = tones[toneOf(overview.binding)]
     return {
