@@ -140,3 +140,40 @@ test('a photo of a weighing hangs on it, and on the card only where that is aske
   await app.goto(`${server.address}/builds/sherbet/record`)
   await expect(app.getByText('dry aircraft, 30.00 g: a picture added', { exact: true })).toBeVisible()
 })
+
+test('two totals of one craft: what changed between is named, what remains beyond its ± is kept among the findings', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('sherbet')
+  const read = () => server.json<{ build: Build; revision: number }>('/api/builds/sherbet')
+  const weigh = async (id: string, day: string, valueG: number) => {
+    const { build, revision } = await read()
+    const dry = build.lines.filter(
+      ({ state, slot, role }) => state === 'fitted' && slot !== 'pack' && role !== 'payload',
+    )
+    const observation = {
+      ...{
+        id,
+        title: 'dry aircraft',
+        takenAt: `${day}T10:00:00.000Z`,
+        scaleId: 's',
+        scaleName: 'kitchen',
+        checkId: null,
+      },
+      ...{ displaysG: [valueG], tareDisplayG: null, valueG, contributions: { [`weighing:${id}`]: 0.02 } },
+      subjects: dry.map(({ id: line, slot, quantity, mass, edition }) => ({ id: line, slot, quantity, mass, edition })),
+      ...{ state: 'held', pictureIds: [] },
+    }
+    const command = { type: 'observation.put', observation }
+    await server.send('POST', '/api/builds/sherbet/commands', { command }, { 'if-match': `"${revision}"` })
+  }
+  await weigh('one', '2026-11-01', 30)
+  await weigh('two', '2026-11-03', 31.4)
+  await app.goto(`${server.address}/builds/sherbet/record?view=outcomes`)
+  const said = app.locator('.finding', { hasText: 'no line was changed between' })
+  await expect(said).toContainText('+1.40 g')
+  await written(app, () => said.getByRole('button', { name: 'Keep it among the findings' }).click(), '/api/kept')
+  await said.getByRole('link', { name: 'Kept among the findings' }).click()
+  await expect(app.getByText('no line was changed between')).toBeVisible()
+})

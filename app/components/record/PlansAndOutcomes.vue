@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
+import { makeFinding } from '#core/aircraft/flown'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { totalsApart, wholeTotals, type TotalsApart } from '#core/comparing/outcomes'
 import { slotFacts } from '#core/model/ledger'
@@ -27,6 +28,12 @@ const apartWords = ({ from, to, differenceG, changed, remainsG, spreadG, isFindi
   const rest = `${signed(remainsG, 2)} ± ${spreadFigure(spreadG)} g ${remainsG < 0 ? 'remain' : 'remains'}`
   const found = ': more than its ±. Something was changed and not written down, or one of the two is wrong.'
   return `${head}, ${by}; ${rest}${isFinding ? found : ', within its ±.'}`
+}
+const flights = useFlightsStore()
+const isKept = (one: TotalsApart) => flights.findings.some(({ note }) => note === apartWords(one))
+async function keepFinding(one: TotalsApart) {
+  const given = { id: newId(), buildId: store.build!.id, foundAt: localMoment(), kind: 'other', severity: 1 } as const
+  problem.value = await flights.putFinding(makeFinding({ ...given, note: apartWords(one) }))
 }
 const onlyMine = ref(true)
 const lines = computed(() =>
@@ -207,6 +214,21 @@ const heads = ['Kind of part', 'Lines', 'Planned, g', 'Weighed, g']
           :class="{ finding: one.isFinding }"
         >
           {{ apartWords(one) }}
+          <template v-if="one.isFinding">
+            <NuxtLink
+              v-if="isKept(one)"
+              :to="`/builds/${store.build!.id}/fly?view=findings`"
+            >
+              Kept among the findings
+            </NuxtLink><el-button
+              v-else
+              link
+              type="primary"
+              @click="keepFinding(one)"
+            >
+              Keep it among the findings
+            </el-button>
+          </template>
         </p>
       </template>
       <h2>Part by part</h2>

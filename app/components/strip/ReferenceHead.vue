@@ -183,4 +183,10 @@ function change(field: Field, text: string) {
   flex-basis: 100%;
   margin: 0;
 }
+@media screen and (max-width: 760px) {
+  .reference > .soft,
+  .note-field {
+    flex-basis: 100%;
+  }
+}
 </style>

@@ -1,8 +1,8 @@
 import { exactly, sigmaG, subtractEstimates, type Estimate } from '../../maths/estimate'
 import { coverageFactor95 } from '../../maths/numbers'
 import { countedLines, type LineEstimates } from '../../mass/loadout'
-import type { Build, Line, LoadoutChoice } from '../../model/ledger'
-import { matchLines, type MatchedLines } from './match'
+import type { Build, Line, LoadoutChoice, PiecePlace } from '../../model/ledger'
+import { matchLines, type MatchedLines, type Spot } from './match'
 
 /** One column of a comparison: a build, or a day of one, in the loadout that is looked at, with its estimates. */
 export interface Compared {
@@ -38,13 +38,28 @@ const differenceOf = (from: Estimate, to: Estimate): Difference => {
   return { valueG: change.valueG, sigmaG: sigmaG(change) }
 }
 
+/** The middle of the pieces of each line somebody has placed. */
+function spotsOf({ places }: Build): ReadonlyMap<string, Spot> {
+  const pieces = new Map<string, PiecePlace[]>()
+  for (const piece of places?.pieces ?? []) pieces.set(piece.lineId, [...(pieces.get(piece.lineId) ?? []), piece])
+  const middle = (all: readonly PiecePlace[], of: (piece: PiecePlace) => number) =>
+    all.reduce((sum, piece) => sum + of(piece), 0) / all.length
+  return new Map(
+    [...pieces].map(([lineId, all]) => [
+      lineId,
+      { xMm: middle(all, p => p.xMm), yMm: middle(all, p => p.yMm), zMm: middle(all, p => p.zMm) },
+    ]),
+  )
+}
+
 /**
  * What flies of two or more crafts (or days of one) beside each other, line by line, with differences from the first.
  * The differences of the rows add up to the difference of the totals.
  */
 export function compareLines(columns: readonly Compared[]): Comparison {
   const counted = columns.map(({ build, choice }) => countedLines(build, choice))
-  const rows = matchLines(counted).map((lines): ComparedRow => {
+  const spots = columns.map(({ build }) => spotsOf(build))
+  const rows = matchLines(counted, (column, lineId) => spots[column]!.get(lineId) ?? null).map((lines): ComparedRow => {
     const grams = lines.map((line, i) => (line ? columns[i]!.estimates.of(line) : null))
     return { lines, grams, differences: grams.map(gram => differenceOf(grams[0] ?? none, gram ?? none)) }
   })

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { applyCommand, makeBuild } from '../../changes/commands'
 import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
-import { makeLine, makeMass, type Build, type Line, type Slot } from '../../model/ledger'
+import { blankPlaces, makeLine, makeMass, type Build, type Line, type Slot } from '../../model/ledger'
 import { byDifference, compareLines, explaining, farthestG, matchLines, type Compared } from './index'
 
 const weighed = (id: string, slot: Slot, valueG: number, more: Partial<Line> = {}) =>
@@ -60,6 +60,31 @@ describe('lines beside each other', () => {
       ['c', 'x'],
       [null, 'w'],
     ])
+  })
+  it('by the place on the craft before the order of the ledger, where both say where they sit', () => {
+    const placed = (id: string, lines: Line[], spots: Readonly<Record<string, number>>): Build => {
+      const pieces = Object.entries(spots).map(([lineId, xMm]) => ({
+        ...{ lineId, number: 0, xMm, yMm: 0, zMm: 5 },
+        ...{ sigmaMm: 0.5, turnDeg: 0, tiltDeg: 0 },
+      }))
+      return { ...craft(id, lines), places: { ...blankPlaces, pieces } }
+    }
+    const mine = placed('m', [weighed('nose', 'aerial', 1), weighed('tail', 'aerial', 2)], { nose: 40, tail: -40 })
+    const theirs = (spots: Readonly<Record<string, number>>) =>
+      placed('t', [weighed('back', 'aerial', 3), weighed('front', 'aerial', 4)], spots)
+    const pairs = (other: Build) =>
+      compareLines([compared(mine), compared(other)]).rows.map(({ lines }) => lines.map(line => line?.id))
+    expect(pairs(theirs({ back: -36, front: 44 }))).toEqual([
+      ['nose', 'front'],
+      ['tail', 'back'],
+    ])
+    const byOrder = [
+      ['nose', 'back'],
+      ['tail', 'front'],
+    ]
+    expect(pairs(theirs({}))).toEqual(byOrder)
+    // Farther than 15 mm is another place.
+    expect(pairs(theirs({ back: 0, front: 0 }))).toEqual(byOrder)
   })
   it('of two days of one build, a line that nobody touched differs by nothing, and has no ±', () => {
     const build = craft('b', [weighed('frame', 'frame', 40), weighed('p', 'pack', 80)])
