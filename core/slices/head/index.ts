@@ -63,6 +63,9 @@ export const headSlice: BuildSlice<'name' | 'craftClass' | 'archived' | 'referen
   merging: { sets: ['cardIds', 'places'] },
 }
 
+/** Where it is flown has a name of its own: the places of pieces are told under the same one. */
+const aimTold = ({ places, ...others }: Partial<Aim>) => ({ ...others, ...(places ? { flownIn: places } : {}) })
+
 function referenceWords(was: ReferenceCraft, is: ReferenceCraft): string {
   const pictures = is.pictureIds.length - was.pictureIds.length
   const figures = changesOf(omitted(was), omitted(is))
@@ -77,7 +80,7 @@ const omitted = ({ note: _note, pictureIds: _pictureIds, ...figures }: Reference
 function fieldWords(fields: BuildFields, build: Build): string {
   if (fields.archived !== undefined) return fields.archived ? 'Put away' : 'Brought back to the shelf'
   if (fields.name !== undefined) return `Renamed the build to ${fields.name}`
-  if (fields.aim) return `Aim: ${joined(changesOf(picked(build.aim, fields.aim), fields.aim))}`
+  if (fields.aim) return `Aim: ${joined(changesOf(aimTold(picked(build.aim, fields.aim)), aimTold(fields.aim)))}`
   if (fields.craftClass !== undefined)
     return `Craft class ${build.craftClass || 'not said'} → ${fields.craftClass || 'not said'}`
   if (fields.reference && build.reference)

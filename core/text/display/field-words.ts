@@ -26,6 +26,7 @@ const fieldWords: Readonly<Record<string, string>> = {
   archived: 'put away',
   shave: 'Shave',
   places: 'Balance',
+  flownIn: 'flown in',
   packSide: 'pack sits',
   packTurnDeg: 'pack turned, °',
   fit: 'Fit',
