@@ -184,7 +184,7 @@ async function begin() {
       </p>
       <h3>Bring something back</h3>
       <p class="soft small">
-        What comes back is one new entry and can be taken back.
+        What comes back is one new entry and can be taken back. A part that went into the drawer since stays there, too.
       </p>
       <p class="buttons">
         <el-button

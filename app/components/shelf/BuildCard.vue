@@ -72,12 +72,18 @@ const facts = computed(() => {
       :entry="entry"
       class="mini"
     />
-    <p
+    <div
       v-else
-      class="mini soft"
+      class="mini soft whole"
     >
-      Known only as a whole, to compare with.
-    </p>
+      <img
+        v-if="entry.reference.pictureIds[0]"
+        :src="`/api/pictures/${entry.reference.pictureIds[0]}`"
+        :alt="`Picture of ${entry.name}`"
+        loading="lazy"
+      >
+      <span>{{ entry.reference.note || 'Known only as a whole, to compare with.' }}</span>
+    </div>
     <div class="mass">
       <div class="figure value">
         {{ gramsFigure(massG, spread, entry.limitG) }}<small> g<template v-if="spread > 0"> ± {{ spreadFigure(spread) }}</template></small>
@@ -160,6 +166,25 @@ const facts = computed(() => {
 </template>
 
 <style scoped>
+.whole {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.whole img {
+  width: 84px;
+  height: 63px;
+  flex: none;
+  object-fit: cover;
+  border-radius: 6px;
+  border: 1px solid var(--line);
+}
+.whole span {
+  display: -webkit-box;
+  -webkit-line-clamp: 3;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
 .card {
   display: grid;
   grid-template-columns: 196px minmax(0, 1fr) 178px 196px auto;
