@@ -118,6 +118,13 @@ test('a photo of a weighing hangs on it, and on the card only where that is aske
     .png()
     .toBuffer()
   await row.getByRole('button', { name: 'Picture of dry aircraft' }).click()
+  // One that takes long is stopped, and leaves nothing behind.
+  await app.route('**/api/pictures', () => undefined)
+  await row.locator('input[type=file]').setInputFiles({ name: 'pan.png', mimeType: 'image/png', buffer })
+  await row.getByRole('button', { name: 'Stop' }).click()
+  await expect(row.getByRole('alert')).toHaveText('Stopped. Nothing was kept.')
+  await expect(row.getByRole('img')).toHaveCount(0)
+  await app.unroute('**/api/pictures')
   await written(app, () =>
     row.locator('input[type=file]').setInputFiles({ name: 'pan.png', mimeType: 'image/png', buffer }),
   )

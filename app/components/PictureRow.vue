@@ -8,7 +8,7 @@ const props = defineProps<{
   words: string
   pathOf: (id: string) => string
   /** Sends a picture; its id comes back when it lies on the disk. */
-  keep: (file: File) => Promise<string>
+  keep: (file: File, signal: AbortSignal) => Promise<string>
   /**
    * Asked when a picture is chosen: what takes its id in when it has come. By then another thing may be on view, or none.
    * Throws a sentence where it cannot.
@@ -20,8 +20,12 @@ const problem = ref('')
 /** Pictures chosen that have not come yet, and all of that choice. */
 const sending = ref(0)
 const wanted = ref(0)
-/** Counts up when sending is stopped: what was chosen before is not sent any more. */
-const stopped = 0
+/** Of what is being sent: another one as soon as that is stopped. */
+let sendings = new AbortController()
+function stop() {
+  sendings.abort()
+  sendings = new AbortController()
+}
 const unreadable = ref<ReadonlySet<string>>(new Set())
 const numbered = (i: number) => (props.ids.length > 1 ? `, ${i + 1} of ${props.ids.length}` : '')
 
@@ -36,14 +40,14 @@ function add(file: File) {
   if (sending.value === 0) wanted.value = 0
   sending.value++
   wanted.value++
-  const mine = stopped
+  const { signal } = sendings
   const { keep, most } = props
   const takeIn = props.holder()
   last = last
     .then(async () => {
-      if (mine !== stopped) return
+      if (signal.aborted) return
       if (props.ids.length >= most) throw new Error(`At most ${most} pictures are kept here. Nothing was kept.`)
-      await takeIn(await keep(file))
+      await takeIn(await keep(file, signal))
       await nextTick()
     })
     .catch(error => {
@@ -99,11 +103,11 @@ watch(
       @file="add"
     />
     <WorkProgress
-      v-if="wanted > 1 && sending > 0"
-      words="Sending pictures"
+      v-if="sending > 0"
+      :words="wanted === 1 ? 'Sending a picture' : 'Sending pictures'"
       :done="wanted - sending"
       :of="wanted"
-      @stop="stopped++"
+      @stop="stop"
     />
     <p
       v-if="problem"

@@ -25,14 +25,15 @@ export const useArchiveStore = defineStore('archive', () => {
     await askServer('/api/archive/copies', { method: 'POST', body: {}, timeoutMs: longMs })
     await load()
   }
-  async function checkCopy(name: string) {
+  async function checkCopy(name: string, signal: AbortSignal) {
     checked.value = null
     const path = `/api/archive/copies/${encodeURIComponent(name)}/check`
-    checked.value = await askServer<CheckedReply>(path, { method: 'POST', body: {}, timeoutMs: longMs })
+    checked.value = await askServer<CheckedReply>(path, { method: 'POST', body: {}, timeoutMs: longMs, signal })
   }
-  async function checkFile(file: File) {
+  async function checkFile(file: File, signal: AbortSignal) {
     checked.value = null
-    checked.value = await askServer<CheckedReply>('/api/archive/check', { method: 'POST', file, timeoutMs: longMs })
+    const asked = { method: 'POST', file, timeoutMs: longMs, signal }
+    checked.value = await askServer<CheckedReply>('/api/archive/check', asked)
   }
   /** The page is opened anew by the answer: it is of other data. */
   const restore = () =>

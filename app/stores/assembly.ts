@@ -44,7 +44,8 @@ export const useAssemblyStore = defineStore('assembly', () => {
     if (template) await keep(removalOf('template', template), `Template ${template.name} deleted`)
   }
 
-  const keepPhoto = (buildId: string, photo: File) => keepPicture(`/api/builds/${buildId}/photos`, photo)
+  const keepPhoto = (buildId: string, photo: File, signal: AbortSignal) =>
+    keepPicture(`/api/builds/${buildId}/photos`, photo, signal)
   const photoPath = (buildId: string, id: string) => `/api/builds/${buildId}/photos/${id}`
 
   return { templates, load, putTemplate, removeTemplate, keepPhoto, photoPath }

@@ -11,6 +11,13 @@ export class ApiProblem extends Error {
   }
 }
 
+/** Somebody stopped it. */
+export class Stopped extends Error {
+  constructor() {
+    super('Stopped. Nothing was kept.')
+  }
+}
+
 /** The server did not answer at all, or not in time. */
 export class NoAnswer extends Error {
   constructor() {
@@ -27,6 +34,8 @@ interface Request {
   revision?: number
   key?: string
   timeoutMs?: number
+  /** Given up where this says so: {@link Stopped} is thrown. */
+  signal?: AbortSignal | undefined
   /** The data a write was typed on; those of this page where it is left out. */
   data?: string | undefined
 }
@@ -46,7 +55,7 @@ const usualTimeoutMs = 30_000
 /** Asks the server; throws {@link ApiProblem} with its sentence or {@link NoAnswer}. Only stores call this. */
 export async function askServer<T>(
   path: string,
-  { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs, data }: Request = {},
+  { method = 'GET', body, text, file, revision, key, timeoutMs = usualTimeoutMs, data, signal }: Request = {},
 ): Promise<T> {
   const headers: Record<string, string> = {}
   if (revision !== undefined) headers['if-match'] = `"${revision}"`
@@ -61,10 +70,11 @@ export async function askServer<T>(
       method,
       headers,
       body: text ?? file ?? (body === undefined ? undefined : JSON.stringify(body)),
-      signal: AbortSignal.timeout(timeoutMs),
+      signal: givenUpBy(AbortSignal.timeout(timeoutMs), signal),
     })
     answer = await response.text()
   } catch {
+    if (signal?.aborted) throw new Stopped()
     throw new NoAnswer()
   }
   answer = parsed(answer as string)
@@ -78,6 +88,17 @@ export async function askServer<T>(
     detail: 'The server gave an answer that cannot be read.',
   }
   throw new ApiProblem(isProblem(answer) ? answer : unreadable, retryAfter(response))
+}
+
+/** Aborts with the first of both. */
+function givenUpBy(first: AbortSignal, second: AbortSignal | undefined): AbortSignal {
+  if (!second) return first
+  const either = new AbortController()
+  for (const one of [first, second]) {
+    if (one.aborted) either.abort()
+    one.addEventListener('abort', () => either.abort(), { once: true })
+  }
+  return either.signal
 }
 
 function parsed(text: string): unknown {

@@ -2,9 +2,9 @@
 const mostPictureBytes = 16_000_000
 
 /** Sends a picture; its id comes back when it lies on the disk. */
-export async function keepPicture(path: string, picture: File): Promise<string> {
+export async function keepPicture(path: string, picture: File, signal?: AbortSignal): Promise<string> {
   if (picture.size > mostPictureBytes) throw new Error('A photo has at most 16 MB. Nothing was kept.')
-  return (await askServer<{ id: string }>(path, { method: 'POST', file: picture })).id
+  return (await askServer<{ id: string }>(path, { method: 'POST', file: picture, signal })).id
 }
 
 /** A picture as an address that holds all of it, for drawings that are kept as files. */

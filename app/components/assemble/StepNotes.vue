@@ -65,7 +65,7 @@ function minutes(event: Event) {
       :most="20"
       words="Add a photo"
       :path-of="id => kept.photoPath(store.build!.id, id)"
-      :keep="photo => kept.keepPhoto(store.build!.id, photo)"
+      :keep="(photo, signal) => kept.keepPhoto(store.build!.id, photo, signal)"
       :holder="holdPhoto"
       @change="photos"
     />

@@ -13,7 +13,7 @@ const emit = defineEmits<{ change: [ids: readonly string[]] }>()
     :most="mostPictures"
     words="Add a picture"
     :path-of="id => `/api/pictures/${id}`"
-    :keep="file => keepPicture('/api/pictures', file)"
+    :keep="(file, signal) => keepPicture('/api/pictures', file, signal)"
     :holder="holder"
     @change="emit('change', $event)"
   />

@@ -19,6 +19,12 @@ async function attempt(what: string, work: () => Promise<unknown>) {
     busy.value = ''
   }
 }
+/** A check that is under way. */
+let checking: AbortController | null = null
+function stopping(): AbortSignal {
+  checking = new AbortController()
+  return checking.signal
+}
 void attempt('', archive.load)
 
 const sizeWords = (bytes: number) => (bytes >= 1e9 ? `${figure(bytes / 1e9, 1)} GB` : `${figure(bytes / 1e6, 1)} MB`)
@@ -113,7 +119,7 @@ const beside = computed(() => {
                 type="primary"
                 :disabled="busy !== ''"
                 :aria-label="`Check the copy of ${momentWords(copy.madeAt)} to restore it`"
-                @click="attempt('check', () => archive.checkCopy(copy.name))"
+                @click="attempt('check', () => archive.checkCopy(copy.name, stopping()))"
               >
                 Restore …
               </el-button>
@@ -132,7 +138,7 @@ const beside = computed(() => {
         words="Restore from a file …"
         accept=".zip,application/zip"
         :disabled="busy !== ''"
-        @file="chosen => attempt('check', () => archive.checkFile(chosen))"
+        @file="chosen => attempt('check', () => archive.checkFile(chosen, stopping()))"
       />
       <p
         v-else
@@ -170,7 +176,13 @@ const beside = computed(() => {
       class="soft"
       role="status"
     >
-      Checked byte for byte …
+      Checked byte for byte … <el-button
+        link
+        type="primary"
+        @click="checking?.abort()"
+      >
+        Stop
+      </el-button>
     </p>
     <p
       v-if="problem"

@@ -242,7 +242,7 @@ function change(observation: Observation, state: Observation['state']) {
               <td class="nowrap">
                 <span :class="{ soft: observation.state !== 'taken in' }">{{ observation.state }}</span>
               </td>
-              <td class="right">
+              <td class="right acts">
                 <el-button
                   link
                   type="primary"
@@ -287,6 +287,11 @@ function change(observation: Observation, state: Observation['state']) {
 <style scoped>
 .pictures {
   margin: 4px 0 0;
+}
+@media screen and (min-width: 761px) {
+  .acts {
+    white-space: nowrap;
+  }
 }
 .nowrap {
   white-space: nowrap;
