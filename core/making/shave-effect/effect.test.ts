@@ -39,16 +39,16 @@ const massOf = (given: ReturnType<typeof shaving>, by: ShavedOff) =>
 
 describe('what a shaving does to the ledger', () => {
   it.each([
-    ['trim', { lineId: 'strap' }, { kind: 'grams', lineId: 'strap' }],
+    ['trim leads', { lineId: 'strap' }, { kind: 'grams', lineId: 'strap' }],
     ['leave off', { lineId: 'strap' }, { kind: 'off', lineId: 'strap' }],
     ['put on', { lineId: 'guard' }, { kind: 'on', lineId: 'guard' }],
     ['put on', {}, { kind: 'new line' }],
     ['swap part', { lineId: 'camera', candidateId: 'lighter' }, { kind: 'swap', candidateId: 'lighter' }],
     ['swap part', { lineId: 'big', candidateId: 'small' }, { kind: 'pack', lineId: 'big', packLineId: 'small' }],
     ['swap part', { lineId: 'camera', candidateId: 'strap' }, { kind: 'none' }],
-    ['trim', { lineId: 'open' }, { kind: 'none' }],
-    ['trim', { lineId: 'guard' }, { kind: 'none' }],
-    ['trim', { lineId: 'gone' }, { kind: 'none' }],
+    ['trim leads', { lineId: 'open' }, { kind: 'none' }],
+    ['trim leads', { lineId: 'guard' }, { kind: 'none' }],
+    ['trim leads', { lineId: 'gone' }, { kind: 'none' }],
   ] as const)('%s of %o', (kind, given, effect) => {
     expect(effectOf(build, shaving(kind as Parameters<typeof shaving>[0], given))).toEqual(effect)
   })
@@ -56,7 +56,7 @@ describe('what a shaving does to the ledger', () => {
 
 describe('the grams after a shaving', () => {
   it('are what was known less what came off, with the ± of both, and worked out where the scale did not say so', () => {
-    const mass = massOf(shaving('trim', { lineId: 'motors' }), off(1.2))!
+    const mass = massOf(shaving('trim leads', { lineId: 'motors' }), off(1.2))!
     expect([mass.valueG, mass.valueCount, mass.evidence, mass.versionId]).toEqual([
       38.8,
       4,
@@ -68,7 +68,7 @@ describe('the grams after a shaving', () => {
       'product:v-motors-next': 0.2 / coverageFactor95,
     })
     expect(mass.weighing!.method).toBe('forecast difference')
-    expect(massOf(shaving('trim', { lineId: 'motors' }), off(1.2, { weighed: true }))!.evidence).toBe('weighed')
+    expect(massOf(shaving('trim leads', { lineId: 'motors' }), off(1.2, { weighed: true }))!.evidence).toBe('weighed')
   })
   it('of a part that was left off are none, or the rest where the scale says that less came off', () => {
     const leaving = shaving('leave off', { lineId: 'strap' })
@@ -95,7 +95,7 @@ describe('the grams after a shaving', () => {
         fc.double({ min: 0, max: 80, noNaN: true }),
         fc.double({ min: 0, max: 5, noNaN: true }),
         (grams, by) => {
-          const mass = massOf(shaving('trim', { lineId: 'motors' }), off(grams, { spreadG: by }))!
+          const mass = massOf(shaving('trim leads', { lineId: 'motors' }), off(grams, { spreadG: by }))!
           if (mass.valueG === 0) emptied++
           expect(mass.valueG).toBeCloseTo(Math.max(0, 40 - grams), 6)
           expect(spreadG({ valueG: mass.valueG, contributions: mass.weighing!.contributions })).toBeCloseTo(
@@ -111,7 +111,7 @@ describe('the grams after a shaving', () => {
 
 describe('more than a line weighs', () => {
   it('cannot come off it; of a part left off the scale may say a little more than is booked', () => {
-    const trimming = shaving('trim', { lineId: 'strap' })
+    const trimming = shaving('trim leads', { lineId: 'strap' })
     expect(takesTooMuch(build, trimming, before, 3)).toBeNull()
     expect(takesTooMuch(build, trimming, before, 3.01)).toMatchObject({ lineG: 3, line: { id: 'strap' } })
     const leaving = shaving('leave off', { lineId: 'strap' })

@@ -17,16 +17,17 @@ describe('what changed, in words', () => {
     expect(changesOf({ table: [{ n: 1 }] }, { table: [{ n: 2 }] })).toEqual(['table changed'])
   })
   it('of items tells which came, went, and what changed of the others', () => {
-    const plate = { id: 'p', name: 'Bottom plate', mm: 2 }
-    expect(
-      itemChanges(
-        [plate, { id: 'g', name: 'Grommets' }],
-        [
-          { ...plate, mm: 1.5 },
-          { id: 's', name: 'Screws' },
-        ],
-      ),
-    ).toEqual(['“Bottom plate”: mm 2 → 1.5', '“Screws” added', '“Grommets” taken out'])
+    const [was, is] = [
+      [
+        { id: 'p', name: 'Bottom plate', mm: 2 },
+        { id: 'g', name: 'Grommets', mm: 1 },
+      ],
+      [
+        { id: 'p', name: 'Bottom plate', mm: 1.5 },
+        { id: 's', name: 'Screws', mm: 1 },
+      ],
+    ]
+    expect(itemChanges(was, is)).toEqual(['“Bottom plate”: mm 2 → 1.5', '“Screws” added', '“Grommets” taken out'])
   })
   it('of properties speaks by their labels and units, and of what nobody has said', () => {
     const changes = propertyChanges(
