@@ -1,5 +1,6 @@
 import { CommandRefused, makeBuild } from '../../core/changes/commands'
 import { craftPresets, presetLines } from '../../core/parts/catalogue'
+import { countedLines, defaultLoadout } from '../../core/mass/loadout'
 import { takenApart } from '../../core/slices/lines'
 import { blankAim, twinOfLine, type Build, type Line } from '../../core/model/ledger'
 import type { NewBuild } from '../../shared/schemas/api'
@@ -49,9 +50,14 @@ export function newBuildService({ builds, settings, outcomes, newId, now }: Depe
    * What a reference craft becomes when it is taken apart: its parts as they were said, and the rest as one line, out of
    * which more are named one by one.
    */
-  function stripped({ name: whole, reference, lines, setups, flies }: Build, name: string): Build {
+  function stripped(craft: Build, name: string): Build {
+    const { name: whole, reference, setups, flies } = craft
     if (!reference) throw new DomainProblem('refused', 'Only a reference craft is taken apart here.', 'buildId')
-    const parts = lines.filter(({ state }) => state === 'fitted').map(line => ({ ...line, partId: null }))
+    // The pieces are the same ones: what they teach of listings is said once, by the craft they come from.
+    const parts = countedLines(craft, defaultLoadout(craft)).map(line => ({
+      ...line,
+      ...{ partId: null, listing: line.mass?.evidence === 'weighed' ? null : line.listing },
+    }))
     const ids = { restId: newId(), versionId: newId(), observationId: newId() }
     const apart = refusing(() => takenApart({ name: whole, lines: parts }, reference, ids, now()))
     const build = { ...blank(name, '', [...apart.lines]), observations: [apart.observation] }

@@ -21,6 +21,9 @@ function massTyped() {
   )
 }
 
+/** What stands in for a part of a craft: packs and payload come on by themselves, and would leave the total. */
+const partSlots = slotChoices.filter(({ value }) => value !== 'pack' && value !== 'payload')
+
 function check(): FieldProblems {
   const [count, typed] = [readQuantity(form.quantity), massTyped()]
   const isMore = 'mass' in typed && !isNotRead(count) && lineGrams(typed.mass, count.quantity) > leftG.value
@@ -69,7 +72,7 @@ const take = () =>
         <PickOne
           v-model="form.slot"
           field="What it is"
-          :options="slotChoices"
+          :options="partSlots"
         />
       </div>
       <FormField
