@@ -15,7 +15,7 @@ const lines = shallowRef<Found[]>([])
 const at = ref(0)
 /** What is found by name is still on its way: nothing is offered that the next moment would push away from under the hand. */
 const looking = ref(false)
-const longestLookMs = 2000
+const longestLookMs = 6000
 const field = useTemplateRef<HTMLInputElement>('field')
 const focusField = useDialogFocus(field)
 
