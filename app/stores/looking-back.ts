@@ -34,6 +34,7 @@ export const useLookingBackStore = defineStore('looking back', () => {
     choice: defaultLoadout(looked.build),
     estimates: estimatesOf(looked.build, honestyOf(looked)),
   })
+  const honesty = computed(() => (state.value ? honestyOf(state.value) : null))
   const compared = computed(() => (state.value ? comparedOf(state.value) : null))
   const heldCompared = computed(() => (held.value ? comparedOf(held.value) : null))
   /** The build as it is, in what it is flown as: a day is held against that, whatever loadout is on view elsewhere. */
@@ -123,6 +124,7 @@ export const useLookingBackStore = defineStore('looking back', () => {
     state,
     held,
     wanted,
+    honesty,
     compared,
     heldCompared,
     overview,

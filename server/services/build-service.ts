@@ -59,8 +59,8 @@ export function buildService(has: BuildDependencies) {
     shelfWithUnreadable: () => queries.shelfWithUnreadable(),
     placements: () => queries.placements(),
     field: () => queries.field(),
-    sheet: (id: string, writing: SheetWriting) => queries.sheet(id, writing),
-    page: (id: string, writing: SheetWriting) => queries.sheet(id, writing, 'page'),
+    sheet: async (id: string, writing: SheetWriting, kind: 'sheet' | 'page', seq: number | null) =>
+      queries.sheet(id, writing, kind, seq === null ? null : await history.stateAt(id, seq)),
     rawRows: (id: string) => queries.rawRows(id),
     journal: (id: string, wanted?: EntriesWanted) => queries.journal(id, wanted),
     marks: (id: string) => queries.marks(id),

@@ -283,6 +283,19 @@ describe('other files', () => {
     expect(sheet).toContain('**Too close to call**')
     expect(sheet).toContain('not legal advice')
   })
+  it('the sheet of another day tells the craft as it was then, by what was known then', async () => {
+    const id = await disk.app.files.importBuild(demoFile('nougat'))
+    const entries = disk.app.builds.journal(id).entries
+    const at = entries.find(({ seq }) => seq === 9)!
+    const sheet = await disk.app.files.sheet(id, 9)
+    expect(sheet).toMatch(/^# Nougat, as of 2026-10-1\d$/m)
+    expect(sheet).toMatch(/^\*\*252\.\d g ± [34]\.\d\*\* all-up \(heat camera · N1\)/m)
+    expect(sheet).not.toContain('254.97 g')
+    expect((await disk.app.files.page(id, 9)).startsWith('<!doctype html>')).toBe(true)
+    expect(at.auwAfterG).toBeCloseTo(253, 0)
+    await expect(disk.app.files.sheet(id, 999)).rejects.toThrow('There is no such entry in this journal.')
+    expect(await disk.app.files.sheet(id)).toContain('254.97 g')
+  })
   it('the sheet carries what was noted: at lines, at steps, and as the reason of a change; not of one taken back', async () => {
     const id = await disk.app.files.importBuild(demoFile('nougat'))
     const revision = () => disk.app.builds.read(id).revision

@@ -94,8 +94,10 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
     },
     /** The rows of a build that cannot be read, as they lie there. */
     raw: (id: string) => `${JSON.stringify(builds.rawRows(id), null, 2)}\n`,
-    sheet: (id: string) => builds.sheet(id, settings.load()),
-    page: (id: string) => builds.page(id, settings.load()),
+    /** The build sheet as Markdown; as it was after an entry of the journal where one is named. */
+    sheet: (id: string, seq: number | null = null) => builds.sheet(id, settings.load(), 'sheet', seq),
+    /** The same as a page by itself. */
+    page: (id: string, seq: number | null = null) => builds.sheet(id, settings.load(), 'page', seq),
     partsList: (id: string) => partsCsv(builds.read(id).build.lines),
   }
 }

@@ -132,6 +132,16 @@ export function seqParameter(event: H3Event): number {
   return seq
 }
 
+/** The entry of a journal a question is about, from `?at=7`; null where it is about what is there now. */
+export function seqAsked(event: H3Event): number | null {
+  const { at } = getQuery(event)
+  if (at === undefined) return null
+  const seq = Number(at)
+  if (at === '' || !Number.isSafeInteger(seq) || seq < 0)
+    throw new DomainProblem('not-found', 'There is no such entry in this journal.')
+  return seq
+}
+
 /** The revision a write has seen, from `If-Match: "7"`. */
 export function revisionSeen(event: H3Event): number {
   const match = /^"?(\d{1,15})"?$/.exec(getHeader(event, 'if-match') ?? '')

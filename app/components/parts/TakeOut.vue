@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { InputInstance } from 'element-plus'
 import { lineGrams } from '#core/mass/evidence'
 import { makeLine, makeMass, saidEvidences, type Evidence, type Line, type Slot } from '#core/model/ledger'
 import { fixed } from '#core/text/display'
@@ -11,6 +12,8 @@ const { whole } = defineProps<{ whole: Line }>()
 const store = useBuildStore()
 const scales = useScalesStore()
 const form = reactive({ slot: 'motor' as Slot, name: '', quantity: '1', grams: '', evidence: 'weighed' as Evidence })
+const field = useTemplateRef<InputInstance>('field')
+const focusField = useDialogFocus(field)
 const leftG = computed(() => store.estimates.of(whole).valueG)
 /** The grams as they were typed, with how they are known. */
 function massTyped() {
@@ -58,9 +61,10 @@ const take = () =>
     v-model="open"
     title="Name a part of it"
     width="min(520px, 94vw)"
+    @open-auto-focus="focusField"
   >
     <p class="soft">
-      {{ fixed(leftG, 2) }} g of {{ whole.name }} are left. What is named gets a line of its own, and the total stays as it is.
+      Of “{{ whole.name }}” {{ fixed(leftG, 2) }} g are left. What is named gets a line of its own, and the total stays as it is.
     </p>
     <el-form
       ref="fields"
@@ -80,6 +84,7 @@ const take = () =>
         prop="name"
       >
         <el-input
+          ref="field"
           v-model="form.name"
           maxlength="120"
         />
@@ -132,7 +137,16 @@ const take = () =>
 .slot-choice {
   width: 260px;
   max-width: 100%;
-  margin-bottom: 12px;
+}
+.el-form {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+.form-field,
+.grams {
+  width: 100%;
+  margin: 0;
 }
 .grams {
   display: grid;

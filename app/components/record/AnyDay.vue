@@ -17,6 +17,7 @@ const events = useDayEvents()
 /** Before anything was put in there is nothing to draw. */
 const drawn = computed(() => looking.moments.filter(({ massG, openLines }) => massG > 0 || openLines > 0))
 
+const isLedgerOpen = ref(false)
 const loading = ref(true)
 const problem = ref('')
 async function load() {
@@ -251,6 +252,13 @@ const heading = computed(() => {
             </tr>
           </tfoot>
         </table>
+        <details
+          class="whole-ledger"
+          @toggle="isLedgerOpen = ($event.target as HTMLDetailsElement).open"
+        >
+          <summary>The whole ledger and every way to fly it, {{ shortDay(looking.state!.at) }}</summary>
+          <LazyDayLedger v-if="isLedgerOpen" />
+        </details>
       </div>
     </template>
   </div>
@@ -277,6 +285,14 @@ caption {
 }
 .more {
   color: var(--over);
+}
+.whole-ledger {
+  margin-top: 14px;
+}
+summary {
+  cursor: pointer;
+  color: var(--plum-text);
+  font-weight: 600;
 }
 .day {
   white-space: nowrap;

@@ -14,6 +14,8 @@ const overview = computed(() => looking.overview)
 const verdict = computed(() => overview.value?.binding?.verdict ?? null)
 const dry = computed(() => overview.value?.dry ?? null)
 
+const sheetPath = (kind: 'md' | 'html') =>
+  `/api/builds/${encodeURIComponent(store.build!.id)}/export/sheet.${kind}?at=${state.value!.seq}`
 const weighed = computed(() => {
   const { weighedWhole, weighedLines, counted, openLines } = overview.value!
   const words = weighedWhole ? 'as a whole' : `${weighedLines} of ${counted.length}`
@@ -167,6 +169,15 @@ async function begin() {
       <h3>Compare</h3>
       <p>
         <NuxtLink :to="comparePath([`${store.build!.id}@${state.seq}`, store.build!.id])">This day beside today, line by line</NuxtLink>
+      </p>
+      <p>
+        Build sheet of this day: <a
+          :href="sheetPath('md')"
+          download
+        >Markdown</a>, <a
+          :href="sheetPath('html')"
+          download
+        >as a page</a>
       </p>
       <p class="buttons">
         <el-button

@@ -39,6 +39,7 @@ const { lifts, message, draft, compared, suspectWords, addLift, keep, enter, boo
   lines,
   title,
 )
+const linesWords = ({ subjects: { length } }: Observation) => (length === 1 ? 'one line' : `${length} lines`)
 /** Weighings without a picture that are about to get one. */
 const withPictures = ref<ReadonlySet<string>>(new Set())
 /** A picture goes to the weighing it was chosen for, as that stands when the picture has come. */
@@ -225,7 +226,7 @@ function change(observation: Observation, state: Observation['state']) {
               :key="observation.id"
             >
               <td>
-                {{ observation.title }}<small class="soft"> · {{ observation.subjects.length }} lines ·
+                {{ observation.title }}<small class="soft"> · {{ linesWords(observation) }} ·
                   {{ observation.scaleName }}</small>
                 <PartPictures
                   v-if="observation.pictureIds.length > 0 || withPictures.has(observation.id)"

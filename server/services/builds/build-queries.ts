@@ -5,8 +5,11 @@ import type { BuildReply, ShelvedBuild } from '../../../shared/schemas/api'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
 import type { EntriesWanted, JournalRepository } from '../../db/journal-repository'
+import { localDay } from '../../local-day'
 import { DomainProblem } from '../../problems'
 import { estimatesOf } from '../../../core/mass/loadout'
+import { listingObservations } from '../../../core/mass/listings'
+import type { StateThen } from './build-history'
 import { fieldBuild, type FieldBuild } from '../../../core/making/field'
 import type { FlightService } from '../flight-service'
 import type { ReportRunner } from '../report-runner'
@@ -91,16 +94,23 @@ export class BuildQueries {
     return { name: build.name, revision, rows }
   }
 
-  /** The build sheet as Markdown, or as a page by itself. */
-  sheet(id: string, writing: SheetWriting, kind: 'sheet' | 'page' = 'sheet') {
+  /**
+   * The build sheet as Markdown, or as a page by itself; of another day by what was known then. Its minutes rest on no
+   * flights: those of today were not flown yet.
+   */
+  sheet(id: string, writing: SheetWriting, kind: 'sheet' | 'page', then: StateThen | null) {
     const { cache, rules, reports, journal, flights } = this.has
-    const { build } = cache.get(id)
-    const [cards, observations, reasons] = [rules.cards(), cache.listings(), journal.reasons(id)]
+    const now = cache.get(id).build
+    const build = then ? { ...then.build, name: `${now.name}, as of ${localDay(then.at)}` } : now
+    const isKnown = ({ at }: { readonly at: string }) => then === null || at <= then.at
+    const observations = then ? [...then.honestyElsewhere, ...listingObservations(build.lines)] : cache.listings()
     const crashes = flights
       .keptOf(id)
       .findings.filter(({ lesson }) => lesson.trim() !== '')
-      .map(({ foundAt: at, kind, lesson }) => ({ at, kind, lesson }))
-    const lessons = flights.lessonsOf(id)
+      .map(({ foundAt: at, kind: what, lesson }) => ({ at, kind: what, lesson }))
+      .filter(isKnown)
+    const [cards, reasons] = [rules.cards(), journal.reasons(id).filter(isKnown)]
+    const lessons = then ? null : flights.lessonsOf(id)
     return reports.run({ kind, build, cards, observations, writing, reasons, lessons, crashes })
   }
 
