@@ -42,7 +42,9 @@ const loadouts = computed(() =>
       <caption>The ledger that day</caption>
       <thead>
         <tr>
-          <th>Slot</th><th>What was fitted</th><th class="right">
+          <th class="slot">
+            Slot
+          </th><th>What was fitted</th><th class="right">
             Many
           </th><th class="right">
             Grams
@@ -57,7 +59,7 @@ const loadouts = computed(() =>
           :key="row.line.id"
           :class="{ soft: row.standing !== '' }"
         >
-          <td class="soft">
+          <td class="soft slot">
             {{ slotFacts[row.line.slot].label }}
           </td><td>
             {{ lineTitle(row.line) }}<span
@@ -139,14 +141,29 @@ tfoot th,
 tfoot .right {
   font-weight: 600;
 }
+.figure {
+  white-space: nowrap;
+}
+.right + th,
+.right + td:not(.right) {
+  padding-left: 18px;
+}
 .day-ledger {
   overflow-x: auto;
 }
 @media screen and (max-width: 760px) {
   th,
-  td {
+  td,
+  .right + td:not(.right) {
     padding-inline: 3px;
     font-size: 12px;
+  }
+  /* What it is says more than its slot. */
+  :is(thead, tbody) :is(th, td).slot {
+    display: none;
+  }
+  tfoot th {
+    white-space: normal;
   }
 }
 </style>
