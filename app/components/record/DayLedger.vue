@@ -82,8 +82,8 @@ const loadouts = computed(() =>
       </tbody>
       <tfoot>
         <tr>
-          <th
-            colspan="3"
+          <td class="slot" /><th
+            colspan="2"
             scope="row"
           >
             All-up, {{ loadoutName(then.build, then.choice) }}
@@ -159,7 +159,7 @@ tfoot .right {
     font-size: 12px;
   }
   /* What it is says more than its slot. */
-  :is(thead, tbody) :is(th, td).slot {
+  tr > .slot {
     display: none;
   }
   tfoot th {
