@@ -374,6 +374,7 @@ describe('a reference craft taken apart', () => {
     const add = (id: string, valueG: number, revision: number) =>
       disk.app.builds.command(craft, revision, { type: 'lines.add', lines: [weighing(id, valueG)], beforeId: null }, '')
     await add('motors', 40.8, 1)
+    expect(await disk.app.files.sheet(craft)).toContain('**231.40 g ± 0.60** as a whole; 40.8')
     const id = await disk.app.newBuilds.start({ from: 'strip', name: 'Humbug, stripped', buildId: craft })
     const { build } = disk.app.builds.read(id)
     expect(build.reference).toBeNull()

@@ -54,7 +54,9 @@ function totals(build: Build, overview: Overview, { ounces }: SheetWriting): str
     '',
     cell([build.craftClass, build.aim.purpose].filter(Boolean).join(' · ')),
     '',
-    `**${allUp}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${dry}. ± at 95 %.`,
+    build.reference
+      ? `**${gramsWithSpread(build.reference.massG, build.reference.spreadG)}** as a whole; ${allUp} of it said of its parts.`
+      : `**${allUp}** all-up (${cell(loadoutName(build, overview.choice))}), dry ${dry}. ± at 95 %.`,
     '',
   ]
 }

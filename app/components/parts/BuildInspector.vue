@@ -42,7 +42,7 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
 
 <template>
   <div>
-    <h2>What the total rests on</h2>
+    <h2>{{ store.build?.reference ? 'What is said of its parts' : 'What the total rests on' }}</h2>
     <div class="value figure">
       {{ gramsFigure(overview.massG, overview.spreadG) }}<small> g ± {{ spreadFigure(overview.spreadG) }}</small>
     </div>

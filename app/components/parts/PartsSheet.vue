@@ -259,7 +259,7 @@ function onEnter(event: FocusEvent) {
           colspan="4"
           aria-colspan="4"
         >
-          All-up in this loadout; price of everything fitted
+          {{ store.build?.reference ? 'What is said of its parts' : 'All-up in this loadout' }}; price of everything fitted
         </td><td
           role="gridcell"
           class="right figure"

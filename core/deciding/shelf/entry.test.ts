@@ -69,6 +69,14 @@ describe('a build on the shelf', () => {
       limitWritten: '',
     })
   })
+  it('known only as a whole is judged by nothing: what is said of its parts is less than it weighs', () => {
+    const reference = {
+      ...{ massG: 260, spreadG: 1, thrustG: null, priceCents: null, minutes: null },
+      ...{ note: '', pictureIds: [] },
+    }
+    const whole = craft([part('frame', 'frame', 40), part('pack', 'pack', 100)], { reference })
+    expect(entryOf(whole)).toMatchObject({ word: null, headroomG: null, limitG: null, reference: { massG: 260 } })
+  })
   it('carries its pin and tags, and how far it is put together', () => {
     const build = craft([part('frame', 'frame', 40), part('pack', 'pack', 100)])
     expect(entryOf(build)).toMatchObject({ pinned: false, tags: [], assembled: null })

@@ -122,7 +122,11 @@ function isTighter(a: Verdict, b: Verdict): boolean {
   return a.headroomG < b.headroomG
 }
 
-/** The cards a build has chosen, in its own order; those that are gone, and those that do not follow from its answers, are passed over. */
+/**
+ * The cards a build has chosen, in its own order; those that are gone, and those that do not follow from its answers, are
+ * passed over. None for a reference craft: what is said of its parts is not what it weighs.
+ */
 export function chosenCards(build: Build, cards: readonly RuleCard[]): RuleCard[] {
+  if (build.reference) return []
   return build.aim.cardIds.flatMap(id => cards.filter(card => card.id === id && mayCount(card, build.aim)))
 }
