@@ -50,7 +50,7 @@ function runner(command, args) {
   })
   process.stdout.write(result.stdout)
   process.stderr.write(result.stderr)
-  return { output: result.stdout, failed: result.status !== 0 }
+  return { output: result.stdout, said: `${result.stdout}\n${result.stderr}`, failed: result.status !== 0 }
 }
 
 function count(output, word) {
@@ -73,6 +73,11 @@ console.log('\n— build')
 ensureBuilt()
 console.log('\n— end-to-end tests')
 const browser = runner('npx', ['playwright', 'test'])
+/** Named once more at the end: of a long run often no more than its last lines are kept. */
+const failures = [/^ *FAIL .*$/gm, /^ {4}\S+\.spec\.ts:.*$/gm].flatMap(
+  line => `${unit.said}\n${browser.said}`.match(line) ?? [],
+)
+for (const line of new Set(failures)) console.log(`failed: ${line.trim()}`)
 const passed = count(unitCounts, 'passed') + count(browser.output, 'passed')
 const failed = count(unitCounts, 'failed') + count(browser.output, 'failed')
 console.log(`\nunit tests: ${count(unitCounts, 'passed')} passed, ${count(unitCounts, 'failed')} failed`)

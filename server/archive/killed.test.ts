@@ -37,42 +37,43 @@ interface Said {
   /** The edit that comes next. */
   readonly next: number
   readonly restoring: { readonly archived: number; readonly had: number } | null
+  /** How often its restore touched the disk. */
+  readonly steps: number
 }
-/** Runs the program for so long after it has said a word, then kills it; what it had said by then. */
-function killedAfter(word: 'ready' | 'restoring', ms: number, from: number): Promise<Said> {
+/** Until when the program runs: so long after it is ready, to a word of its own, or to before a step of its restore. */
+type Until = { readonly ms: number } | { readonly word: string } | { readonly step: number }
+
+/** Runs the program so far and no further; what it had said by then. */
+function killed(until: Until, from: number): Promise<Said> {
   return new Promise((done, fail) => {
-    const child = spawn(process.execPath, [program, folder, String(from), migrationFolder])
+    const step = 'step' in until ? [String(until.step)] : []
+    const child = spawn(process.execPath, [program, folder, String(from), migrationFolder, ...step])
     let said = ''
     let wrong = ''
     child.stderr.on('data', (text: Buffer) => (wrong += text.toString()))
     child.stdout.on('data', (text: Buffer) => {
-      const isFirst = !said.includes(word)
+      const word = 'ms' in until ? 'ready' : 'word' in until ? until.word : null
+      const isFirst = word !== null && !said.includes(word)
       said += text.toString()
-      if (isFirst && said.includes(word)) setTimeout(() => child.kill('SIGKILL'), ms)
+      if (isFirst && said.includes(word)) setTimeout(() => child.kill('SIGKILL'), 'ms' in until ? until.ms : 0)
     })
     child.once('exit', (_code, signal) => {
-      if (signal !== 'SIGKILL') {
-        fail(new Error(wrong || said))
-        return
-      }
-      // What was not said to its end was not said.
-      const lines = said.split('\n').slice(0, -1)
-      let ack = 0
-      let next = from + 1
-      let restoring: Said['restoring'] = null
-      for (const line of lines) {
-        const [what, first, second] = line.split(' ')
-        if (what === 'ack') [ack, next] = [Number(first), Number(first) + 1]
-        if (what === 'restoring') restoring = { archived: Number(first), had: Number(second) }
-        if (what === 'restored') {
-          next = restoring!.had + 1
-          restoring = null
-          ack = Number(first)
-        }
-      }
-      done({ ack, next, restoring })
+      if (signal === 'SIGKILL') done(readSaid(said, from))
+      else fail(new Error(wrong || said))
     })
   })
+}
+function readSaid(said: string, from: number): Said {
+  let result: Said = { ack: 0, next: from + 1, restoring: null, steps: 0 }
+  // What was not said to its end was not said.
+  for (const line of said.split('\n').slice(0, -1)) {
+    const [what, first, second] = line.split(' ')
+    if (what === 'ack') result = { ...result, ack: Number(first), next: Number(first) + 1 }
+    if (what === 'restoring') result = { ...result, restoring: { archived: Number(first), had: Number(second) } }
+    if (what === 'restored')
+      result = { ack: Number(first), next: result.restoring!.had + 1, restoring: null, steps: Number(second) }
+  }
+  return result
 }
 const classOf = (path: string): number => {
   const db = new Database(path, { readonly: true })
@@ -99,12 +100,15 @@ it(`killed at any moment of an archive or a restore: never a half state, never a
   )
   first.close()
   const hits = { whileRestoring: 0, old: 0, fresh: 0 }
-  let present = 0
+  const { ack: archived, steps } = await killed({ word: 'restored' }, 0)
+  expect(steps).toBeGreaterThan(20)
+  let present = archived
   for (let i = 0; i < kills; i++) {
     const from = Math.max(present, i * 1000)
-    const { ack, next, restoring } = await (i % 2 === 0
-      ? killedAfter('ready', 5 + ((i * 37) % 400), from)
-      : killedAfter('restoring', (i * 7) % 30, from))
+    const { ack, next, restoring } = await killed(
+      i % 2 === 0 ? { ms: 5 + ((i * 37) % 400) } : { step: Math.floor((i / kills) * steps) },
+      from,
+    )
     finishRestore(folder)
     const app = makeApplication(join(folder, 'jolly-gram.sqlite'), migrationsOnDisk())
     const now = Number(app.builds.read('b').build.craftClass.replace('class ', ''))
@@ -135,7 +139,6 @@ it(`killed at any moment of an archive or a restore: never a half state, never a
     expect(readdirSync(folder).filter(name => /^restore/.test(name))).toEqual([])
     present = now
   }
-  expect(hits.whileRestoring).toBeGreaterThan(kills / 5)
-  console.log(hits)
-  expect(Math.min(hits.old, hits.fresh)).toBeGreaterThan(0)
+  expect(hits.whileRestoring).toBeGreaterThanOrEqual(Math.floor(kills / 2))
+  expect(Math.min(hits.old, hits.fresh)).toBeGreaterThan(kills / 10)
 }, 240_000)
