@@ -1,6 +1,7 @@
 import {
   balanceOf,
   layoutOf,
+  meetingsOf,
   pieceKey,
   placeOfPiece,
   withPlaces,
@@ -15,14 +16,20 @@ import type { PiecePlace } from '#core/model/ledger'
 const snapMm = 1
 
 /** How the loadout on view hangs, with pieces as they are being moved; what is moved is kept when it comes to rest. */
-export function useBalance() {
+function balanceOnView() {
   const store = useBuildStore()
   const moving = shallowRef<readonly PiecePlace[]>([])
   /** The build as it is while a piece is being moved. */
   const shown = computed(() => (store.build ? withPlaces(store.build, moving.value) : null))
-  const balance = computed((): Balance | null =>
+  const live = computed((): Balance | null =>
     shown.value ? balanceOf(shown.value, store.choice, store.estimates) : null,
   )
+  /** What is read, not watched, follows a hand thirty times a second; the drawings follow with every frame. */
+  const balance = refThrottled(live, 30)
+  /** What takes long to count is counted anew when a hand that moves a piece pauses. */
+  const paused = refDebounced(shown, 150)
+  const pausedBalance = refDebounced(balance, 150)
+  const meetings = computed(() => (balance.value ? meetingsOf(balance.value.layout) : []))
   /** Keys of the pieces on their way; the same set as long as they are the same pieces. */
   const movingKeys = computed((before?: ReadonlySet<string>): ReadonlySet<string> => {
     const now = moving.value.map(({ lineId, number }) => pieceKey(lineId, number))
@@ -85,9 +92,13 @@ export function useBalance() {
   })
 
   return {
-    shown,
     movingKeys,
+    live,
     balance,
+    paused,
+    pausedBalance,
+    /** Pieces that are in one place, or in the props. */
+    meetings,
     thrustToWeight,
     /** Moves a piece without keeping it yet. */
     drag(piece: Piece, atMm: Vec3) {
@@ -116,4 +127,13 @@ export function useBalance() {
     },
     keep,
   }
+}
+
+const [provideBalance, injectBalance] = createInjectionState(balanceOnView)
+export { provideBalance }
+/** What the station provides: each part of it is drawn anew by itself, not the page with it. */
+export function useBalance() {
+  const provided = injectBalance()
+  if (!provided) throw new Error('Only the station Balance has a balance on view.')
+  return provided
 }

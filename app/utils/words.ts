@@ -141,3 +141,7 @@ export function fitWords({ clashes, toCheck, asked }: Pick<FitReport, 'clashes' 
   ]
   return said.length > 0 ? said.join(', ') : 'no clash found'
 }
+
+/** Where the verdict of a build would stand. */
+export const referenceNotJudged =
+  'A reference craft is held up beside builds and not judged. Strip it, and the build that comes of it is.'

@@ -40,7 +40,11 @@ const why = computed(() => {
       v-if="judgements.length === 0"
       class="panel soft"
     >
-      Choose at least one rule card, and this page says what applies to this build.
+      {{
+        store.build!.reference
+          ? referenceNotJudged
+          : 'Choose at least one rule card, and this page says what applies to this build.'
+      }}
     </p>
     <p v-if="why">
       <b>{{ why }}</b>

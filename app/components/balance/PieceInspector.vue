@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { placeOfPiece, type Balance, type Piece, type Vec3 } from '#core/aircraft/balance'
+import { placeOfPiece, type Piece, type Vec3 } from '#core/aircraft/balance'
 import type { PiecePlace } from '#core/model/ledger'
 import { slotFacts } from '#core/model/ledger'
 import { piecePlaceSchema } from '#core/slices/places'
@@ -7,11 +7,15 @@ import { fixed, signed } from '#core/text/display'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
 
 /** One piece: where it sits, how well that is known, and what it does to the balance. */
-const props = defineProps<{ piece: Piece; balance: Balance }>()
-const emit = defineEmits<{ put: [atMm: Vec3, more: Partial<PiecePlace>]; free: []; close: [] }>()
+const { pieceKey: key } = defineProps<{ pieceKey: string }>()
+const emit = defineEmits<{ put: [piece: Piece, atMm: Vec3, more: Partial<PiecePlace>]; free: [piece: Piece]; close: [] }>()
+const { balance } = useBalance()
+const centre = computed(() => balance.value?.centre ?? null)
+/** It is here only where there is such a piece. */
+const piece = computed(() => balance.value!.layout.pieces.find(one => one.key === key)!)
 const problems = ref<Readonly<Record<string, string>>>({})
 watch(
-  () => props.piece.key,
+  () => key,
   () => {
     problems.value = {}
   },
@@ -24,28 +28,28 @@ const coordinates = [
 const shown = (mm: number) => Number(mm.toFixed(1))
 
 /** A number typed into one of the fields: taken where the place it makes is one. */
-function type(key: keyof PiecePlace, event: Event) {
-  const read = readNumber(withoutUnit((event.target as HTMLInputElement).value.trim(), key.endsWith('Deg') ? '°' : 'mm'))
+function type(field: keyof PiecePlace, event: Event) {
+  const read = readNumber(withoutUnit((event.target as HTMLInputElement).value.trim(), field.endsWith('Deg') ? '°' : 'mm'))
   if (isNotRead(read)) {
-    problems.value = { ...problems.value, [key]: read.problem }
+    problems.value = { ...problems.value, [field]: read.problem }
     return
   }
-  const parsed = piecePlaceSchema.safeParse({ ...placeOfPiece(props.piece), [key]: read.value })
-  problems.value = { ...problems.value, [key]: parsed.success ? '' : parsed.error.issues[0]!.message }
+  const parsed = piecePlaceSchema.safeParse({ ...placeOfPiece(piece.value), [field]: read.value })
+  problems.value = { ...problems.value, [field]: parsed.success ? '' : parsed.error.issues[0]!.message }
   if (parsed.success) {
     const { xMm, yMm, zMm, sigmaMm: sigma, turnDeg: turn, tiltDeg: tilt } = parsed.data
-    emit('put', [xMm, yMm, zMm], { sigmaMm: sigma, turnDeg: turn, tiltDeg: tilt })
+    emit('put', piece.value, [xMm, yMm, zMm], { sigmaMm: sigma, turnDeg: turn, tiltDeg: tilt })
   }
 }
 /** How far this piece alone pulls the centre of gravity along the nose, mm. */
 const pull = computed(() => {
-  const { centre } = props.balance
-  return centre ? (props.piece.mass.valueG * props.piece.atMm[0]) / centre.massG : 0
+  const { mass, atMm } = piece.value
+  return centre.value ? (mass.valueG * atMm[0]) / centre.value.massG : 0
 })
 const pullWords = computed(() =>
   Math.abs(pull.value) < 0.005 ? 'either way' : pull.value < 0 ? 'towards the tail' : 'towards the nose',
 )
-const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / props.balance.centre.massG : 0))
+const perMm = computed(() => (centre.value ? piece.value.mass.valueG / centre.value.massG : 0))
 </script>
 
 <template>
@@ -61,14 +65,14 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
     <h3>Where it sits, mm</h3>
     <div class="places">
       <label
-        v-for="[key, name, axis] in coordinates"
-        :key="key"
+        v-for="[field, name, axis] in coordinates"
+        :key="field"
         class="field"
       >{{ name }}<EditField
         :value="shown(piece.atMm[axis])"
         class="figure"
-        :aria-invalid="Boolean(problems[key])"
-        @change="type(key, $event)"
+        :aria-invalid="Boolean(problems[field])"
+        @change="type(field, $event)"
       /></label>
     </div>
     <div class="places two">
@@ -95,8 +99,8 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
       /></label>
     </div>
     <template
-      v-for="(problem, key) in problems"
-      :key="key"
+      v-for="(problem, field) in problems"
+      :key="field"
     >
       <p
         v-if="problem"
@@ -119,7 +123,7 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
         From the <TermTip word="Bob">
           bob
         </TermTip>
-      </dt><dd>{{ balance.centre ? signed(piece.atMm[0] - balance.centre.atMm[0], 1) : '–' }} mm</dd>
+      </dt><dd>{{ centre ? signed(piece.atMm[0] - centre.atMm[0], 1) : '–' }} mm</dd>
     </dl>
     <p
       v-if="piece.isSizeAssumed"
@@ -130,7 +134,7 @@ const perMm = computed(() => (props.balance.centre ? props.piece.mass.valueG / p
     <div class="actions">
       <el-button
         :disabled="piece.isAssumed"
-        @click="emit('free')"
+        @click="emit('free', piece)"
       >
         Where it usually sits
       </el-button>

@@ -108,7 +108,13 @@ const widest = computed(() => store.shares.slice(0, 5).filter(entry => entry.sha
     </template>
     <h3>Under the chosen cards</h3>
     <p
-      v-if="overview.judgements.length === 0"
+      v-if="store.build!.reference"
+      class="soft"
+    >
+      {{ referenceNotJudged }}
+    </p>
+    <p
+      v-else-if="overview.judgements.length === 0"
       class="soft"
     >
       No rule card is chosen. <NuxtLink :to="`/builds/${store.build!.id}/aim`">Choose one in Aim</NuxtLink>
