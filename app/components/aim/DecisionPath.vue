@@ -152,6 +152,9 @@ ol {
 ol li {
   padding: 2px 0;
 }
+ol .mark {
+  margin: 0 4px;
+}
 ol li::marker {
   color: var(--ink-soft);
   font: 500 12px var(--mono);

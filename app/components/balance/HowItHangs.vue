@@ -189,5 +189,8 @@ const slides = computed(() => (paused.value ? slideTable(paused.value, store.est
   .answer {
     flex-wrap: wrap;
   }
+  .loupe {
+    width: 120px;
+  }
 }
 </style>
