@@ -198,14 +198,13 @@ const canTakeApart = computed(() => props.line.slot === 'other' && props.line.qu
 const takingApart = ref(false)
 const everTakenApart = ref(false)
 /** A picture goes to the line it was chosen for, whatever is on view when it has come. */
-function holdPicture() {
-  const [buildId, lineId] = [store.build!.id, props.line.id]
-  return (id: string) => {
-    const line = store.build?.id === buildId ? store.lineOf(lineId) : undefined
-    if (!line) throw new Error('The part of this picture is not open any more. The picture was not kept.')
-    const fields = { pictureIds: [...line.pictureIds, id] }
-    if (!store.run({ type: 'lines.change', changes: [{ id: lineId, fields }] })) throw new Error(store.refusal)
-  }
+const holdPicture = () => {
+  const { id } = props.line
+  return holderInBuild(
+    'The part',
+    ({ lines }) => lines.find(line => line.id === id),
+    ({ pictureIds }) => ({ type: 'lines.change', changes: [{ id, fields: { pictureIds } }] }),
+  )
 }
 </script>
 

@@ -18,15 +18,12 @@ function put(changed: Partial<ReferenceCraft>) {
   store.run({ type: 'build.set', fields: { reference: { ...craft.value, ...changed } } })
 }
 /** A picture goes to the craft it was chosen for. */
-function holdPicture() {
-  const buildId = store.build!.id
-  return (id: string) => {
-    const was = store.build?.id === buildId ? store.build.reference : null
-    if (!was) throw new Error('The craft of this picture is not open any more. The picture was not kept.')
-    const reference = { ...was, pictureIds: [...was.pictureIds, id] }
-    if (!store.run({ type: 'build.set', fields: { reference } })) throw new Error(store.refusal)
-  }
-}
+const holdPicture = () =>
+  holderInBuild(
+    'The craft',
+    build => build.reference,
+    reference => ({ type: 'build.set', fields: { reference } }),
+  )
 /** The builds it is taken apart in are builds like any other: the craft itself stays to compare with. */
 async function strip() {
   problem.value = ''

@@ -43,15 +43,12 @@ const linesWords = ({ subjects: { length } }: Observation) => (length === 1 ? 'o
 /** Weighings without a picture that are about to get one. */
 const withPictures = ref<ReadonlySet<string>>(new Set())
 /** A picture goes to the weighing it was chosen for, as that stands when the picture has come. */
-function holdPicture(observationId: string) {
-  const buildId = build.value.id
-  return (id: string) => {
-    const was = store.build?.id === buildId ? store.build.observations.find(one => one.id === observationId) : undefined
-    if (!was) throw new Error('The weighing of this picture is not there any more. The picture was not kept.')
-    const observation = { ...was, pictureIds: [...was.pictureIds, id] }
-    if (!store.run({ type: 'observation.put', observation })) throw new Error(store.refusal)
-  }
-}
+const holdPicture = (id: string) =>
+  holderInBuild(
+    'The weighing',
+    ({ observations }) => observations.find(one => one.id === id),
+    observation => ({ type: 'observation.put', observation }),
+  )
 function change(observation: Observation, state: Observation['state']) {
   if (state === 'taken in') {
     const [below] = reconcile(observation, store.build!, [], store.honesty).belowNothing.flatMap(

@@ -1,37 +1,23 @@
 <script setup lang="ts">
-import type { InputInstance } from 'element-plus'
-import { differenceSpreadG } from '#core/deciding/weigh'
-import { centsFigure, fixed, headroomWords, percentSure, signed } from '#core/text/display'
+import { centsFigure, fixed, percentSure, signed } from '#core/text/display'
 import {
   effectOf,
   hasGrams,
   isPriced,
-  makeShaving,
-  massAfter,
   openShavings,
   shavedG,
   shaveListOf,
   shavingCents,
-  shavingKinds,
   slipFactorOf,
-  suggestShavings,
   takesOffG,
   takesTooMuch,
-  type CostMeasure,
   type PlanStep,
   type Shaving,
-  type ShavingKind,
-  type Suggestion,
 } from '#core/deciding/shave'
-import type { Line } from '#core/model/ledger'
 import { loadoutName } from '#core/mass/loadout'
-import { coverageFactor95 } from '#core/maths/numbers'
-import { isNotRead, readCents, readNumber, withoutUnit } from '#core/text/units'
-import { nameSchema } from '#core/text/schemas'
 import type { FrontierPoint } from '~/workers/shave.worker'
 
 const store = useBuildStore()
-const flown = useFlightsStore()
 const { settings } = storeToRefs(useSettingsStore())
 const { goal, withFrontier, plan, others, frontier, turned, busy, progress, failure, askTurned, goOn, stop } =
   useShavePlan()
@@ -59,13 +45,6 @@ const rest = computed(() =>
 const done = computed(() => list.value.shavings.filter(s => s.state === 'done'))
 const refused = computed(() => list.value.shavings.filter(s => s.state === 'refused'))
 
-const measureNames: Record<CostMeasure, string> = {
-  cents: 'money',
-  minutes: 'minutes',
-  loss: 'what is given up',
-  changes: 'the number of changes',
-  forGood: 'what cannot be undone',
-}
 const neededG = computed(() => {
   const binding = store.overview?.binding?.verdict
   if (goal.value.kind === 'dry') return Math.max(0, store.overview!.dry.valueG - goal.value.gramsG)
@@ -75,139 +54,35 @@ const neededG = computed(() => {
       ? Math.max(0, store.build!.aim.reserveG + binding.guardG - binding.headroomG)
       : null
 })
-const pricesWords = (count: number) => `${count === 1 ? 'one price' : `${count} prices`} not said`
-const costWords = (of: { cents: number; unpriced: number; minutes: number }) =>
-  `${of.unpriced > 0 ? 'at least ' : ''}${centsFigure(of.cents)} ` +
-    `${settings.value.currency}${of.unpriced > 0 ? ` (${pricesWords(of.unpriced)})` : ''} and ` +
-    `${fixed(of.minutes, 0)} minutes`
-/** What a gram costs of what has a price and takes something off. */
-function gramPriceWords(cents: number, priced: boolean, offG: number): string {
-  return priced && cents > 0 && offG > 0.005
-    ? `${centsFigure(Math.round(cents / offG))} ${settings.value.currency} a gram`
-    : ''
-}
 const shavedWords = computed(() => (done.value.length === 0 ? '' : `${signed(-shavedG(store.build!), 2)} g so far`))
-/** Where the best there is leaves the craft, while no plan gets there. */
-const bestWords = computed(() => {
-  const last = steps.value.at(-1)
-  const binding = last?.binding
-  return binding
-    ? `It comes to ${fixed(last.massG, 2)} g: ` +
-      `${headroomWords(binding.headroomG, coverageFactor95 * last.sigmaG)}, where ` +
-      `${fixed(binding.guardG, 2)} g are wanted to be sure.`
-    : ''
-})
-const stepsWords = (count: number) =>
-  `${['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'][count] ?? count} ${count === 1 ? 'step' : 'steps'}`
+const aimedAt = computed(() =>
+  goalWords(goal.value, store.build!.aim.confidence, done.value.length > 0 ? shavedG(store.build!) : null),
+)
+const limit = computed(() =>
+  neededG.value !== null ? 'there' : store.overview?.binding ? 'nothing flies' : 'none chosen',
+)
 const sentence = computed(() => {
   if (failure.value) return failure.value
   if (!plan.value) return busy.value ? 'working it out…' : ''
-  const { status, shortfallG, dearerBy } = plan.value
-  if (chosen.value) return `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan)}`
-  if (status === 'given up') return 'No plan was found in the time given.'
-  if (status === 'contradiction')
-    return plan.value.between === 'caps'
-      ? 'What is planned or locked in goes beyond the caps: loosen a cap, or let one go.'
-      : 'What is planned or locked in, needed and excluded contradicts itself: let one of them go.'
-  if (status === 'open lines')
-    return `No plan is clear while nobody has said what ${(plan.value.openLines ?? []).join(', ')} ` +
-      `${plan.value.openLines?.length === 1 ? 'weighs' : 'weigh'}. Type it in Parts.`
-  if (status === 'nothing to do' && goal.value.kind === 'clear' && neededG.value === null)
-    return store.overview?.binding
-      ? 'Nothing that flies yet: put the parts in, or say how many grams.'
-      : 'No limit is chosen: choose one in Aim, or say how many grams.'
-  if (status === 'nothing to do')
-    return goal.value.kind === 'put on'
-      ? 'Nothing on the list could be put on and stay clear.'
-      : 'Nothing has to come off.'
-  if (status === 'none' && goal.value.kind === 'put on')
-    return `It misses being clear by ${fixed(shortfallG, 2)} g as it is: nothing can be put on.`
-  if (status === 'none')
-    return `Everything on the list still misses by ${fixed(shortfallG, 2)} g. This comes nearest. ${bestWords.value}`.trim()
-  const words = `The plan: ${stepsWords(steps.value.length)}, ${costWords(plan.value)}.`
-  return status === 'unproven'
-    ? `${words} At most ${fixed(list.value.spare === 'cents' ? dearerBy / 100 : dearerBy, 2)} dearer than the best possible.`
-    : words
+  const { currency } = settings.value
+  return chosen.value
+    ? `another point: ${stepsWords(steps.value.length)}, ${costWords(chosen.value.plan, currency)}`
+    : planSentence({
+        plan: plan.value,
+        steps: steps.value,
+        goal: goal.value,
+        spare: list.value.spare,
+        limit: limit.value,
+        currency,
+      })
 })
 
-const draft = reactive({ what: '', grams: '', kind: 'other' as ShavingKind })
-const draftProblems = ref<FieldProblems>({})
-const problem = ref('')
-const what = useTemplateRef<InputInstance>('what')
-function add() {
-  const named = nameSchema('What is done').safeParse(draft.what.trim())
-  const grams = draft.grams.trim() === '' ? { value: 0 } : readNumber(withoutUnit(draft.grams, 'g'))
-  const wrongGrams = isNotRead(grams)
-    ? `Grams off: ${grams.problem}`
-    : Math.abs(grams.value) > 1000
-      ? 'Grams off are from −1000 to 1000.'
-      : undefined
-  draftProblems.value = { what: named.success ? undefined : named.error.issues[0]!.message, grams: wrongGrams }
-  if (wrongGrams !== undefined || !named.success || isNotRead(grams)) return
-  const shaving = makeShaving({
-    id: newId(),
-    what: named.data,
-    kind: draft.kind,
-    gramsG: draft.kind === 'put on' ? -Math.abs(grams.value) : grams.value,
-  })
-  if (!store.run({ type: 'shaving.put', shaving })) return
-  Object.assign(draft, { what: '', grams: '' })
-  selectedId.value = shaving.id
-}
 /** Suggestions stay beside the list while they are wanted: each change of the ledger or the list makes them anew. */
 const route = useRoute()
 const router = useRouter()
-const drawer = useDrawerStore()
-const scales = useScalesStore()
-onMounted(() => {
-  if (!scales.loaded) scales.load().catch(() => undefined)
-})
 const suggesting = computed(() => route.query.suggest !== undefined)
-const suggestions = shallowRef<readonly Suggestion[] | null>(null)
 function toggleSuggestions() {
   void router.replace({ query: { ...route.query, suggest: suggesting.value ? undefined : '1' } })
-}
-watch(
-  suggesting,
-  wanted => {
-    if (wanted && !drawer.loaded)
-      drawer.load().catch(() => {
-        problem.value = 'The drawer could not be looked at: only the build itself suggests.'
-      })
-  },
-  { immediate: true },
-)
-watchDebounced(
-  [
-    suggesting,
-    () => store.build?.lines,
-    () => store.build?.shave,
-    () => store.build?.fit,
-    () => store.choice,
-    () => goal.value.kind,
-    () => drawer.parts,
-    () => drawer.placements,
-  ],
-  () => {
-    suggestions.value = suggesting.value
-      ? suggestShavings({
-          build: store.build!,
-          choice: store.choice,
-          estimates: store.estimates,
-          gear: settings.value.gear,
-          parts: drawer.parts,
-          placements: drawer.placements,
-          puttingOn: goal.value.kind === 'put on',
-          lessons: lessonsFor(flown, store.build!.id),
-          newId,
-        })
-      : null
-  },
-  { debounce: 60, immediate: true },
-)
-function takeUp({ candidate, shaving }: Suggestion) {
-  if (candidate && !store.run({ type: 'lines.add', lines: [candidate], beforeId: null })) return
-  store.run({ type: 'shaving.put', shaving })
 }
 /** What turning one shaving would cost against the plan shown, in words. */
 const canBeTurned = computed(
@@ -221,20 +96,8 @@ const canBeTurned = computed(
     (inPlan.value.has(selected.value.id) || (selected.value.kind === 'put on') === (goal.value.kind === 'put on')),
 )
 const turnedWords = computed(() => {
-  const now = plan.value
-  if (!now || turned.value?.id !== selectedId.value) return busy.value ? 'working it out…' : ''
-  const { plan: then } = turned.value!
-  if (then.status === 'none') return `No plan then: it would miss by ${fixed(then.shortfallG, 2)} g.`
-  if (then.status === 'contradiction') return 'No plan then: it contradicts what is planned, locked, needed or capped.'
-  if (then.status === 'given up') return 'No plan was found in the time given.'
-  const against = [
-    [`${signed((then.cents - now.cents) / 100, 2)} ${settings.value.currency}`, then.cents - now.cents],
-    [`${signed(then.minutes - now.minutes, 0)} minutes`, then.minutes - now.minutes],
-    [`${signed(then.loss - now.loss, 0)} given up`, then.loss - now.loss],
-  ] as const
-  const differs = against.filter(([, by]) => by !== 0).map(([words]) => words)
-  return `${stepsWords(then.steps.length)}: ${then.steps.map(step => step.shaving.what).join(', ')}. ` +
-    `${differs.length > 0 ? `${differs.join(', ')} against the plan.` : 'It costs the same.'}`
+  if (!plan.value || turned.value?.id !== selectedId.value) return busy.value ? 'working it out…' : ''
+  return turnedSentence(turned.value!.plan, plan.value, settings.value.currency)
 })
 const canDecide = computed(
   () =>
@@ -247,58 +110,12 @@ function put(shaving: Shaving, fields: Partial<Shaving>) {
   store.run({ type: 'shaving.put', shaving: { ...shaving, ...fields } })
 }
 
-/** The step whose real grams are asked for; the forecast stands until it is weighed. */
-const doing = ref<string | null>(null)
-const doingProblem = ref('')
-function begin(shaving: Shaving) {
-  doing.value = shaving.id
-  doingProblem.value = ''
-}
-const overWords = ({ line, lineG }: { line: Line; lineG: number }, gramsG: number) =>
-  `${fixed(gramsG, 2)} g cannot come off ${lineTitle(line)}: it weighs ${fixed(lineG, 2)} g.`
 /** Why a shaving is in no plan although it touches a line. */
 function leftOutWords(shaving: Shaving): string {
   const over =
     effectOf(store.build!, shaving).kind === 'grams' &&
     takesTooMuch(store.build!, shaving, line => store.estimates.before(line), shaving.gramsG)
-  return over ? ` · left out: ${overWords(over, shaving.gramsG)}` : ''
-}
-const today = () => localDay()
-/** By the scale at hand where what was typed has its steps; else by two of its last digits, from a scale nobody knows. */
-function realSpreadG(shaving: Shaving, { grams, stepG }: { grams: number; stepG: number }): number {
-  const line = store.build!.lines.find(l => l.id === shaving.lineId)
-  const { ready } = scales
-  if (!ready || !line?.mass || Math.abs(stepG - ready.scale.resolutionG) > 1e-9) return Math.max(0.03, 2 * stepG)
-  return Number(differenceSpreadG(ready, store.estimates.before(line).valueG, grams).toFixed(3))
-}
-function doIt(shaving: Shaving, real: { grams: number; stepG: number } | null, leadMm: number | null) {
-  const off =
-    real === null
-      ? { gramsG: shaving.gramsG, spreadG: shaving.spreadG, weighed: false, on: today() }
-      : { gramsG: real.grams, spreadG: realSpreadG(shaving, real), weighed: true, on: today() }
-  const over =
-    real && takesTooMuch(store.build!, shaving, line => store.estimates.before(line), real.grams, off.spreadG)
-  doingProblem.value = over ? overWords(over, real.grams) : ''
-  if (over) return
-  const mass = massAfter(
-    store.build!,
-    shaving,
-    line => store.estimates.before(line),
-    off,
-    () => newId(),
-  )
-  if (
-    store.run({
-      type: 'shaving.do',
-      id: shaving.id,
-      mass,
-      realG: real?.grams ?? null,
-      on: today(),
-      gramsG: Number(offOf(shaving).toFixed(3)),
-      ...(leadMm === null ? {} : { leadMm }),
-    })
-  )
-    doing.value = null
+  return over ? ` · left out: ${tooMuchWords(over, shaving.gramsG)}` : ''
 }
 /** Decides on the plan shown: its steps stay in every plan from now on. */
 function decide() {
@@ -309,37 +126,6 @@ function refuse(shaving: Shaving) {
   put(shaving, { state: 'refused', why: refusing.value?.why.trim() ?? '' })
   refusing.value = null
 }
-function spare(measure: CostMeasure) {
-  store.run({ type: 'shave.set', fields: { spare: measure } })
-}
-function cap(key: 'cents' | 'minutes' | 'loss', event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim()
-  const read = text === '' ? { value: null } : key === 'cents' ? readCents(text) : readNumber(text)
-  if ('problem' in read) {
-    problem.value = read.problem
-    return
-  }
-  const value = 'cents' in read ? read.cents : read.value
-  if (value !== null && value < 0) {
-    problem.value = 'A cap is zero or more.'
-    return
-  }
-  problem.value = ''
-  store.run({ type: 'shave.set', fields: { caps: { ...list.value.caps, [key]: value } } })
-}
-function aimAt(kind: 'clear' | 'dry' | 'put on') {
-  goal.value = kind === 'dry' ? { kind, gramsG: store.build!.aim.goalDryG! } : { kind }
-}
-function setGoal(event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim()
-  const read = text === '' ? null : readNumber(withoutUnit(text, 'g'))
-  if (read && (isNotRead(read) || read.value < 0 || read.value > 1000)) {
-    problem.value = isNotRead(read) ? read.problem : 'Grams to take off are from 0 to 1000.'
-    return
-  }
-  problem.value = ''
-  goal.value = read && !isNotRead(read) ? { kind: 'grams', gramsG: read.value } : { kind: 'clear' }
-}
 /** What a shaving takes off the loadout looked at, by the ledger. */
 function offOf(shaving: Shaving): number {
   const step = steps.value.find(s => s.shaving.id === shaving.id)
@@ -347,22 +133,19 @@ function offOf(shaving: Shaving): number {
   return usable.value.has(shaving.id) ? takesOffG(store.build!, shaving, store.choice, store.estimates) : shaving.gramsG
 }
 const centsOf = (shaving: Shaving) => shavingCents(store.build!, shaving, slipFactorOf[settings.value.hand])
+const priceOf = (shaving: Shaving) => ({
+  cents: centsOf(shaving),
+  priced: isPriced(store.build!, shaving),
+  offG: offOf(shaving),
+})
+const { doing, doingProblem, begin, doIt } = useShavingDone(offOf)
 /** It is known what it touches, but not what it takes off. */
 const isOpen = (shaving: Shaving) =>
   !hasGrams(store.build!, shaving) &&
   shaving.gramsG === 0 &&
   shaving.candidateId === null &&
   shaving.kind !== 'leave off'
-const loses = (shaving: Shaving) =>
-  [
-    shaving.kind === 'put on' ? `brings ${shaving.gain} of 5` : '',
-    shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '',
-    shaving.forGood ? 'cannot be undone' : '',
-  ]
-    .filter(Boolean)
-    .join(' · ')
 useSingleKeys({
-  new: () => what.value?.focus(),
   tick: () => {
     if (steps.value[0]) begin(steps.value[0].shaving)
   },
@@ -373,15 +156,7 @@ useSingleKeys({
   <div class="station">
     <main class="worksheet">
       <div class="station-head">
-        <h1>Shave</h1><span class="soft say">{{
-          goal.kind === 'put on'
-            ? 'what is worth putting on while it stays clear'
-            : goal.kind === 'clear'
-              ? `to Clear at ${fixed(store.build!.aim.confidence * 100, 0)} %`
-              : goal.kind === 'dry'
-                ? `to ${fixed(goal.gramsG, 1)} g dry`
-                : `${fixed(goal.gramsG, 1)} g off${done.length > 0 ? `, ${fixed(shavedG(store.build!), 2)} of them done` : ''}`
-        }},
+        <h1>Shave</h1><span class="soft say">{{ aimedAt }},
           {{ list.everyLoadout ? 'every loadout flown' : loadoutName(store.build!, store.choice) }}, sparing
           {{ measureNames[list.spare] }} first</span><span class="gap" /><el-button
           :aria-pressed="suggesting"
@@ -391,81 +166,11 @@ useSingleKeys({
         </el-button>
       </div>
       <StationSays page="shave" />
-      <el-form
-        class="new"
-        @submit.prevent="add"
-      >
-        <FormField
-          class="what"
-          label=""
-          :problem="draftProblems.what"
-        >
-          <el-input
-            ref="what"
-            v-model="draft.what"
-            placeholder="What could be shaved?"
-            aria-label="What is done"
-          />
-        </FormField><PickOne
-          v-model="draft.kind"
-          label="Kind"
-          :options="shavingKinds"
-        /><FormField
-          class="grams"
-          label=""
-          :problem="draftProblems.grams"
-        >
-          <el-input
-            v-model="draft.grams"
-            class="figure"
-            inputmode="decimal"
-            :placeholder="draft.kind === 'put on' ? 'grams on' : 'grams off'"
-            aria-label="Grams off"
-          />
-        </FormField><el-button
-          type="primary"
-          native-type="submit"
-        >
-          New shaving <KeyHint does="new" />
-        </el-button>
-      </el-form>
-      <p
-        v-if="problem"
-        class="problem"
-        role="alert"
-      >
-        {{ problem }}
-      </p>
-      <section
-        v-if="suggestions"
-        class="suggest"
-        aria-label="Suggestions"
-      >
-        <p
-          v-if="suggestions.length === 0"
-          class="soft"
-        >
-          {{
-            goal.kind === 'put on'
-              ? 'The ledger suggests nothing to put on: no line that is off, no heavier candidate or pack.'
-              : 'The ledger suggests nothing more: no lighter candidate or pack, no fitting, no lead longer than its way.'
-          }}
-        </p>
-        <p
-          v-for="s in suggestions"
-          :key="s.shaving.id"
-        >
-          <el-button
-            link
-            type="primary"
-            @click="takeUp(s)"
-          >
-            Put on the list
-          </el-button> {{ s.shaving.what }}
-          <b class="figure">{{ signed(-s.shaving.gramsG, 2) }}</b> <span class="soft">{{ s.because }}</span>
-        </p>
-      </section>
-
+      <NewShaving @made="selectedId = $event" />
+      <ShaveSuggestions
+        v-if="suggesting"
+        :goal-kind="goal.kind"
+      />
       <p
         v-if="list.shavings.length === 0"
         class="empty"
@@ -545,7 +250,7 @@ useSingleKeys({
                   >
                     {{ step.shaving.what }}
                   </el-button><small>{{
-                    [loses(step.shaving), gramPriceWords(step.cents, step.priced, step.offG)]
+                    [lossWords(step.shaving), gramPriceWords(step, settings.currency)]
                       .filter(Boolean)
                       .join(' · ')
                   }}<b v-if="step.enough && !steps[i - 1]?.enough">
@@ -622,8 +327,8 @@ useSingleKeys({
                   {{ shaving.what }}
                 </el-button><small>{{
                   [
-                    loses(shaving),
-                    gramPriceWords(centsOf(shaving), isPriced(store.build!, shaving), offOf(shaving)),
+                    lossWords(shaving),
+                    gramPriceWords(priceOf(shaving), settings.currency),
                   ]
                     .filter(Boolean)
                     .join(' · ')
@@ -812,86 +517,13 @@ useSingleKeys({
         </p>
       </template>
       <template v-else>
-        <h2>What to spare</h2>
-        <el-radio-group
-          class="stacked"
-          :model-value="list.spare"
-          aria-label="What to spare"
-          @change="spare($event as typeof list.spare)"
-        >
-          <el-radio
-            v-for="(name, measure) in measureNames"
-            :key="measure"
-            :value="measure"
-          >
-            {{ name }}
-          </el-radio>
-        </el-radio-group>
-        <h3>The goal</h3>
-        <el-radio-group
-          class="stacked"
-          :model-value="goal.kind === 'grams' ? 'clear' : goal.kind"
-          aria-label="The goal"
-          @change="aimAt($event as 'clear' | 'dry' | 'put on')"
-        >
-          <el-radio value="clear">
-            take off what is too much
-          </el-radio>
-          <el-radio
-            v-if="store.build!.aim.goalDryG !== null"
-            value="dry"
-          >
-            the dry mass aimed at, {{ fixed(store.build!.aim.goalDryG, 1) }} g
-          </el-radio>
-          <el-radio value="put on">
-            put on what is worth it
-          </el-radio>
-        </el-radio-group>
-        <el-checkbox
-          :model-value="list.everyLoadout"
-          @change="store.run({ type: 'shave.set', fields: { everyLoadout: !list.everyLoadout } })"
-        >
-          every loadout that is flown
-        </el-checkbox>
-        <label
-          v-if="goal.kind === 'clear' || goal.kind === 'grams'"
-          class="field"
-        >Or just so many grams<EditField
-          :value="goal.kind === 'grams' ? goal.gramsG : ''"
-          placeholder="until Clear"
-          inputmode="decimal"
-          class="figure"
-          aria-label="Grams to take off"
-          @change="setGoal"
-        /></label>
-        <h3>At most</h3>
-        <div class="fields">
-          <label class="field">Money<EditField
-            :value="list.caps.cents === null ? '' : centsFigure(list.caps.cents)"
-            class="figure"
-            inputmode="decimal"
-            aria-label="Most money"
-            @change="cap('cents', $event)"
-          /></label><label class="field">Minutes<EditField
-            :value="list.caps.minutes ?? ''"
-            class="figure"
-            inputmode="decimal"
-            aria-label="Most minutes"
-            @change="cap('minutes', $event)"
-          /></label><label class="field">Given up, in all<EditField
-            :value="list.caps.loss ?? ''"
-            class="figure"
-            inputmode="decimal"
-            aria-label="Most given up"
-            @change="cap('loss', $event)"
-          /></label>
-        </div>
+        <ShaveGoals v-model:goal="goal" />
         <template v-if="others.length > 0">
           <h3>What else nearly works</h3><p
             v-for="(other, i) in others"
             :key="i"
           >
-            {{ costWords(other) }}: <span class="soft">{{ other.steps.map(s => s.shaving.what).join(', ') }}</span>
+            {{ costWords(other, settings.currency) }}: <span class="soft">{{ other.steps.map(s => s.shaving.what).join(', ') }}</span>
           </p>
         </template>
         <h3>What each gram costs</h3>
@@ -937,32 +569,6 @@ useSingleKeys({
 <style scoped>
 .say {
   font-size: 12.5px;
-}
-.new {
-  display: flex;
-  align-items: start;
-  gap: 6px;
-  margin-bottom: 8px;
-  flex-wrap: wrap;
-}
-.new .what {
-  flex: 1;
-  min-width: 200px;
-}
-.grams {
-  width: 104px;
-}
-.grams.is-error {
-  width: 230px;
-}
-.suggest {
-  background: var(--paper);
-  border-radius: 8px;
-  padding: 6px 12px;
-  margin-bottom: 8px;
-}
-.suggest p {
-  margin: 2px 0;
 }
 .empty {
   padding: 30px 10px;
@@ -1062,9 +668,6 @@ em {
   .station-head .gap,
   kbd {
     display: none;
-  }
-  .new .what {
-    flex-basis: 100%;
   }
   th:nth-child(4),
   td:nth-child(4),
