@@ -1,6 +1,7 @@
 import { readdir, rm, stat } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import Database from 'better-sqlite3'
+import { namingColumns } from '../db/naming-columns'
 import { databaseName, isMemberName, keptFolders } from './layout'
 
 /** A file younger than this may still be on its way to what will name it, ms. Our choice: a day. */
@@ -13,19 +14,6 @@ export interface UnnamedFile {
   readonly name: string
   readonly bytes: number
 }
-
-/** Where a file can be named: what is there now, and everything that can still be taken back or done again. */
-const naming = [
-  `SELECT picture_ids FROM lines WHERE picture_ids <> '[]'`,
-  `SELECT picture_ids FROM parts WHERE picture_ids <> '[]'`,
-  'SELECT picture_ids FROM reference_crafts',
-  'SELECT observation FROM observations',
-  'SELECT value FROM build_parts',
-  'SELECT value FROM findings',
-  'SELECT value FROM flights',
-  'SELECT patch FROM journal',
-  'SELECT changes FROM kept_journal',
-] as const
 
 async function oldFiles(folder: string, now: number): Promise<UnnamedFile[]> {
   const found = await Promise.all(
@@ -54,8 +42,8 @@ export async function unnamedFiles(folder: string, now = Date.now()): Promise<Un
   const db = new Database(join(folder, databaseName), { readonly: true })
   try {
     let read = 0
-    for (const sql of naming)
-      for (const text of db.prepare(sql).pluck().iterate() as Iterable<string>) {
+    for (const { table, column } of namingColumns)
+      for (const text of db.prepare(`SELECT ${column} FROM ${table}`).pluck().iterate() as Iterable<string>) {
         for (const [id] of text.matchAll(/[\w-]+/g)) left.delete(id)
         read += text.length
         if (read < charactersAtOnce) continue
