@@ -107,7 +107,7 @@ function move(at: number, by: number) {
               @change="change(layer, { name: ($event.target as HTMLInputElement).value })"
             /></span>
           </td>
-          <td>
+          <td data-head="kind">
             <PickOne
               :model-value="layer.kind"
               :label="`Kind of ${layer.name}`"
@@ -115,7 +115,7 @@ function move(at: number, by: number) {
               @update:model-value="change(layer, { kind: $event as Layer['kind'] })"
             />
           </td>
-          <td>
+          <td data-head="height">
             <EditField
               :value="layer.heightMm"
               class="figure short"
@@ -126,7 +126,7 @@ function move(at: number, by: number) {
             />
           </td>
           <template v-if="layer.kind === 'board'">
-            <td>
+            <td data-head="wide">
               <EditField
                 :value="layer.widthMm"
                 class="figure short"
@@ -135,7 +135,7 @@ function move(at: number, by: number) {
                 @change="measure(layer, 'widthMm', $event)"
               />
             </td>
-            <td>
+            <td data-head="long">
               <EditField
                 :value="layer.lengthMm"
                 class="figure short"
@@ -144,7 +144,7 @@ function move(at: number, by: number) {
                 @change="measure(layer, 'lengthMm', $event)"
               />
             </td>
-            <td>
+            <td data-head="turned, °">
               <EditField
                 :value="layer.turnDeg"
                 class="figure short"
@@ -157,7 +157,7 @@ function move(at: number, by: number) {
             v-else
             colspan="3"
           />
-          <td>
+          <td data-head="bare metal">
             <PickOne
               v-if="layer.kind === 'board' || layer.kind === 'plate'"
               :model-value="layer.bare"
@@ -166,7 +166,7 @@ function move(at: number, by: number) {
               @update:model-value="change(layer, { bare: $event as Layer['bare'] })"
             />
           </td>
-          <td>
+          <td data-head="plug at">
             <PickOne
               v-if="layer.kind === 'board'"
               :model-value="layer.port ?? ''"
@@ -246,6 +246,12 @@ function move(at: number, by: number) {
   .layers td[colspan],
   .layers td:empty {
     display: none;
+  }
+  .layers td[data-head]::before {
+    content: attr(data-head);
+    display: block;
+    font-size: 13px;
+    color: var(--ink-soft);
   }
   .layers td:first-child,
   .layers .acts {
