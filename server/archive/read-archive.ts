@@ -4,7 +4,7 @@ import { stat, statfs } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { openPromise, type Entry, type ZipFile } from 'yauzl'
+import type { Entry, ZipFile } from 'yauzl'
 import { readJson } from '../../shared/schemas/read-json'
 import { DomainProblem } from '../problems'
 import {
@@ -45,6 +45,7 @@ export async function layOut(file: string, stage: string): Promise<Manifest> {
 }
 
 async function opened(file: string): Promise<ZipFile> {
+  const { openPromise } = await import('yauzl')
   try {
     return await openPromise(file, {
       lazyEntries: true,

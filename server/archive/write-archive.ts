@@ -5,7 +5,7 @@ import { open, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { PassThrough, type Readable, type Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { ZipArchive } from 'archiver'
+import type { ZipArchive } from 'archiver'
 import Database from 'better-sqlite3'
 import type { Db } from '../db/open-database'
 import { holdingsOf } from './holdings'
@@ -45,7 +45,9 @@ export async function writeArchive(source: ArchiveSource, output: Writable): Pro
     const copy = join(desk, databaseName)
     await copyDatabase(source, copy)
     const told = toldOf(copy)
-    const zip = new ZipArchive({ zlib: { level: 6 } })
+    // Read only when an archive is written: at every start it would be a tenth of it.
+    const { ZipArchive: Zip } = await import('archiver')
+    const zip = new Zip({ zlib: { level: 6 } })
     const piped = pipeline(zip, withTrailingSum(), output)
     // Whoever takes it has gone: what is being read is let go as well.
     piped.catch(error => broken.abort(error))

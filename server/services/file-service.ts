@@ -1,7 +1,6 @@
 import { buildFileFormat, buildFileVersion, readBuildFile } from '../../shared/schemas/build-file'
 import { linesOfFile } from '../../shared/files/build-file-text'
 import { journalProblem, nextStateProblem, presentVersions } from '../../core/changes/commands'
-import { partsCsv } from '../../shared/files/parts-csv'
 import type { settingsRepository } from '../db/settings-repository'
 import type { BuildService } from './build-service'
 import type { FlightService } from './flight-service'
@@ -98,7 +97,10 @@ export function fileService({ builds, rules, settings, flights, newId }: Depende
     sheet: (id: string, seq: number | null = null) => builds.sheet(id, settings.load(), 'sheet', seq),
     /** The same as a page by itself. */
     page: (id: string, seq: number | null = null) => builds.sheet(id, settings.load(), 'page', seq),
-    partsList: (id: string) => partsCsv(builds.read(id).build.lines),
+    partsList: async (id: string) => {
+      const { partsCsv } = await import('../../shared/files/parts-csv')
+      return partsCsv(builds.read(id).build.lines)
+    },
   }
 }
 export type FileService = ReturnType<typeof fileService>

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
 import { DomainProblem } from '../problems'
-import { doReportJob, type ReportJob, type ReportResult } from '../workers/report-job'
+import type { ReportJob, ReportResult } from '../workers/report-job'
 
 /** Works reports out; rejects with a sentence where that takes too long. */
 export interface ReportRunner {
@@ -8,8 +8,11 @@ export interface ReportRunner {
   readonly close: () => void
 }
 
-/** In this very thread: for tests, and where there is no worker. */
-export const inThisThread: ReportRunner = { run: async job => doReportJob(job), close: () => undefined }
+/** In this very thread: for tests, and where there is no worker. Where there is one, none of it is read at the start. */
+export const inThisThread: ReportRunner = {
+  run: async job => (await import('../workers/report-job')).doReportJob(job),
+  close: () => undefined,
+}
 
 /** A report is done in this time, or refused. */
 const mostMs = 10_000

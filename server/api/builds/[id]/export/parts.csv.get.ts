@@ -1,4 +1,4 @@
-export default fileRoute('text/csv; charset=utf-8', (event, app) => {
+export default fileRoute('text/csv; charset=utf-8', async (event, app) => {
   const id = idParameter(event)
-  return { name: `${app.builds.read(id).build.name} parts.csv`, text: app.files.partsList(id) }
+  return { name: `${app.builds.read(id).build.name} parts.csv`, text: await app.files.partsList(id) }
 })
