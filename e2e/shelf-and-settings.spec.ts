@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
 import { choose } from './controls'
 import { expect, test, written } from './server'
 
@@ -159,6 +161,25 @@ test('what every page loads first is light: it has neither charts nor the rules 
   const bytes = [...seen.values()].reduce((sum, size) => sum + size, 0)
   expect(bytes).toBeGreaterThan(100_000)
   expect(bytes).toBeLessThan(330_000)
+})
+
+test('what the server reads at every start is little: packages for files and codes wait until one is asked for', () => {
+  const seen = new Set<string>()
+  const packages = new Set<string>()
+  const waiting = [join(import.meta.dirname, '../.output/server/index.mjs')]
+  while (waiting.length > 0) {
+    const path = waiting.pop()!
+    if (seen.has(path)) continue
+    seen.add(path)
+    for (const [, name] of readFileSync(path, 'utf8').matchAll(
+      /^(?:import|export\b.*\bfrom)\b[^'"\n]*['"]([^'"\n]+)['"]/gm,
+    )) {
+      if (name!.startsWith('.')) waiting.push(resolve(dirname(path), name!))
+      else if (!name!.startsWith('node:')) packages.add(name!)
+    }
+  }
+  expect(seen.size).toBeGreaterThan(1)
+  expect([...packages].sort()).toEqual(['better-sqlite3', 'dayjs'])
 })
 
 test('the shelf is told at once of all it needs, and that is little: no rules, no schemas, its builds already asked for', async ({
