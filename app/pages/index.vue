@@ -32,6 +32,13 @@ const tags = computed(() => tagsInUse(present.value))
 const wanted = computed(() => shelfShown(present.value, { words: words.value, tag: tag.value, order: order.value }))
 /** A handful of builds is looked over at a glance. */
 const hasFilters = computed(() => present.value.length > 4 || tags.value.length > 0)
+/** Their place is there from the first picture on; they come when that stands. */
+const isDrawn = ref(false)
+onceDrawn(() =>
+  whenIdle(() => {
+    isDrawn.value = true
+  }, 500),
+)
 const tagging = shallowRef<{ readonly id: string; readonly name: string; readonly tags: readonly string[] } | null>(null)
 const archived = computed(() => shelf.entries.filter(entry => entry.archived))
 const summary = computed(() => {
@@ -247,16 +254,21 @@ async function putAway(id: string, away: boolean) {
       @start="starting = true"
       @file="file?.click()"
     />
-    <LazyShelfFilters
+    <div
       v-if="hasFilters"
-      v-model:words="words"
-      v-model:tag="tag"
-      v-model:order="order"
-      :orders="shelfOrders"
-      :tags="tags"
-      :shown="wanted.length"
-      :of="present.length"
-    />
+      class="filters-place"
+    >
+      <LazyShelfFilters
+        v-if="isDrawn"
+        v-model:words="words"
+        v-model:tag="tag"
+        v-model:order="order"
+        :orders="shelfOrders"
+        :tags="tags"
+        :shown="wanted.length"
+        :of="present.length"
+      />
+    </div>
     <p
       v-if="present.length > 0 && wanted.length === 0"
       class="soft"
@@ -352,6 +364,9 @@ async function putAway(id: string, away: boolean) {
   text-align: center;
   padding: 48px;
 }
+.filters-place {
+  min-height: 42px;
+}
 .unreadable {
   border-left: 4px solid var(--over);
 }
@@ -362,5 +377,10 @@ async function putAway(id: string, away: boolean) {
   display: flex;
   gap: 8px;
   flex-wrap: wrap;
+}
+@media screen and (max-width: 760px) {
+  .filters-place {
+    min-height: 108px;
+  }
 }
 </style>
