@@ -16,9 +16,12 @@ function label(table: HTMLTableElement) {
     head => head.querySelector('input')?.value ?? head.textContent?.trim() ?? '',
   )
   for (const body of [...table.tBodies, table.tFoot])
-    for (const row of body?.rows ?? [])
+    for (const row of body?.rows ?? []) {
+      let column = 0
       for (const cell of row.cells) {
-        const head = cell.cellIndex === 0 || cell.colSpan > 1 ? '' : (heads[cell.cellIndex] ?? '')
+        const head = column === 0 || cell.colSpan > 1 ? '' : (heads[column] ?? '')
         if (cell.dataset.head !== head) cell.dataset.head = head
+        column += cell.colSpan
       }
+    }
 }

@@ -13,6 +13,12 @@ const problem = ref('')
 const save = (next: readonly Layer[]) => emit('save', next)
 const sizeOf = (layer: Layer, key: 'heightMm' | 'widthMm' | 'lengthMm') =>
   sized.find(one => one.id === layer.id)?.[key] ?? null
+/** What is asked of boards alone. */
+const boardMeasures = [
+  ['widthMm', 'Width'],
+  ['lengthMm', 'Length'],
+  ['turnDeg', 'Turn'],
+] as const
 const foundWords = (layer: Layer, key: 'heightMm' | 'widthMm' | 'lengthMm') => {
   const size = sizeOf(layer, key)
   return size === null ? '?' : figure(size, 2)
@@ -70,7 +76,10 @@ function move(at: number, by: number) {
     >
       {{ problem }}
     </p>
-    <table class="cells layers">
+    <table
+      v-stacks
+      class="cells layers"
+    >
       <colgroup>
         <col><col class="c-kind"><col
           v-for="size in 4"
@@ -107,7 +116,7 @@ function move(at: number, by: number) {
               @change="change(layer, { name: ($event.target as HTMLInputElement).value })"
             /></span>
           </td>
-          <td data-head="kind">
+          <td>
             <PickOne
               :model-value="layer.kind"
               :label="`Kind of ${layer.name}`"
@@ -115,7 +124,7 @@ function move(at: number, by: number) {
               @update:model-value="change(layer, { kind: $event as Layer['kind'] })"
             />
           </td>
-          <td data-head="height">
+          <td>
             <EditField
               :value="layer.heightMm"
               class="figure short"
@@ -126,30 +135,16 @@ function move(at: number, by: number) {
             />
           </td>
           <template v-if="layer.kind === 'board'">
-            <td data-head="wide">
+            <td
+              v-for="[key, words] in boardMeasures"
+              :key="key"
+            >
               <EditField
-                :value="layer.widthMm"
+                :value="layer[key]"
                 class="figure short"
-                :placeholder="foundWords(layer, 'widthMm')"
-                :aria-label="`Width of ${layer.name}`"
-                @change="measure(layer, 'widthMm', $event)"
-              />
-            </td>
-            <td data-head="long">
-              <EditField
-                :value="layer.lengthMm"
-                class="figure short"
-                :placeholder="foundWords(layer, 'lengthMm')"
-                :aria-label="`Length of ${layer.name}`"
-                @change="measure(layer, 'lengthMm', $event)"
-              />
-            </td>
-            <td data-head="turned, °">
-              <EditField
-                :value="layer.turnDeg"
-                class="figure short"
-                :aria-label="`Turn of ${layer.name}`"
-                @change="measure(layer, 'turnDeg', $event)"
+                :placeholder="key === 'turnDeg' ? undefined : foundWords(layer, key)"
+                :aria-label="`${words} of ${layer.name}`"
+                @change="measure(layer, key, $event)"
               />
             </td>
           </template>
@@ -157,7 +152,7 @@ function move(at: number, by: number) {
             v-else
             colspan="3"
           />
-          <td data-head="bare metal">
+          <td>
             <PickOne
               v-if="layer.kind === 'board' || layer.kind === 'plate'"
               :model-value="layer.bare"
@@ -166,7 +161,7 @@ function move(at: number, by: number) {
               @update:model-value="change(layer, { bare: $event as Layer['bare'] })"
             />
           </td>
-          <td data-head="plug at">
+          <td>
             <PickOne
               v-if="layer.kind === 'board'"
               :model-value="layer.port ?? ''"
@@ -223,42 +218,8 @@ function move(at: number, by: number) {
   width: 112px;
 }
 @media screen and (max-width: 760px) {
-  .layers,
-  .layers tbody {
-    display: block;
-  }
-  .layers thead,
-  .layers colgroup {
-    display: none;
-  }
-  .layers tr {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 2px 6px;
-    padding: 8px 0;
-    border-bottom: 1px solid var(--line);
-  }
-  .layers td {
-    border: 0;
-    flex: 1 0 62px;
-  }
-  .layers td[colspan],
-  .layers td:empty {
-    display: none;
-  }
-  .layers td[data-head]::before {
-    content: attr(data-head);
-    display: block;
-    font-size: 13px;
-    color: var(--ink-soft);
-  }
-  .layers td:first-child,
   .layers .acts {
     flex-basis: 100%;
-  }
-  .layers td:nth-child(2) {
-    flex-basis: 130px;
   }
 }
 .layer-name {

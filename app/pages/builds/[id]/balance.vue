@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { cameraViews, type Piece, type Vec3 } from '#core/aircraft/balance'
-import type { LoadoutChoice, PiecePlace } from '#core/model/ledger'
+import { cameraViews } from '#core/aircraft/balance'
+import type { LoadoutChoice } from '#core/model/ledger'
 
 const store = useBuildStore()
 const route = useRoute()
@@ -36,9 +36,6 @@ const placedWords = computed(() => {
   const own = count - (balance.value?.assumed ?? 0)
   return `${count} pieces, ${own === 0 ? 'none' : own} placed by you`
 })
-function place(piece: Piece, atMm: Vec3, more: Partial<PiecePlace> = {}) {
-  put(piece, atMm, more)
-}
 const packSides = [
   { value: 'above', label: 'Pack above' },
   { value: 'below', label: 'Pack below' },
@@ -95,7 +92,7 @@ const cameras = computed(() =>
           v-for="one in cameras"
           :key="one.piece.key"
           :view="one"
-          @keep="place(one.piece, one.piece.atMm, { tiltDeg: $event })"
+          @keep="put(one.piece, one.piece.atMm, { tiltDeg: $event })"
         />
         <p
           v-if="cameras.length === 0"
@@ -127,7 +124,7 @@ const cameras = computed(() =>
       <PieceInspector
         v-if="isSelected"
         :piece-key="selectedKey!"
-        @put="place"
+        @put="put"
         @free="free"
         @close="select(null)"
       />
