@@ -8,29 +8,61 @@ function migrations() {
     .map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
 }
 
-/** The files of the shelf's page that the first script does not bring along: asked for together with it. */
+/** What the shelf's page needs beyond the first script and style: asked for together with them. */
 let shelfFiles: readonly string[] = []
 
 interface Chunk {
   file: string
+  name?: string
   isEntry?: boolean
   imports?: string[]
   css?: string[]
   prefetch?: boolean
 }
-function filesOfPage(chunks: Record<string, Chunk>, page: string): string[] {
-  const reach = (key: string, seen: Set<string>) => {
-    if (seen.has(key)) return seen
+type Chunks = Record<string, Chunk>
+function reached(chunks: Chunks, keys: readonly string[], seen = new Set<string>()): Set<string> {
+  for (const key of keys) {
+    if (seen.has(key)) continue
     seen.add(key)
-    for (const next of chunks[key]?.imports ?? []) reach(next, seen)
-    return seen
+    reached(chunks, chunks[key]?.imports ?? [], seen)
   }
+  return seen
+}
+/** The scripts and styles of the shelf that do not come with every page, and the letters most words are written in. */
+function filesOfShelf(chunks: Chunks, ofEveryPage: ReadonlySet<string>): string[] {
   const keys = Object.keys(chunks)
-  // A page that others take something from has no chunk of its own name: what they take belongs into a file of its own.
-  if (!chunks[page]) throw new Error(`${page} is not a chunk of its own`)
-  const there = keys.filter(key => chunks[key]!.isEntry).reduce((seen, key) => reach(key, seen), new Set<string>())
-  const own = [...reach(page, new Set())].filter(key => !there.has(key))
-  return own.flatMap(key => [chunks[key]!.file, ...(chunks[key]!.css ?? [])])
+  const shelf = keys.find(key => chunks[key]!.name === 'shelf')
+  if (!shelf) throw new Error('The shelf is no file of its own')
+  const own = [...reached(chunks, [shelf])].filter(key => !ofEveryPage.has(key)).map(key => chunks[key]!)
+  const letters = keys.filter(key => /-latin-\w+-normal\.woff2$/.test(key))
+  return [...own.flatMap(({ file, css = [] }) => [file, ...css]), ...letters.map(key => chunks[key]!.file)]
+}
+
+interface Modules {
+  readonly getModuleInfo: (id: string) => { readonly importedIds: readonly string[]; readonly isEntry: boolean } | null
+  readonly getModuleIds: () => IterableIterator<string>
+}
+function neededBy(id: string, modules: Modules, seen = new Set<string>()): Set<string> {
+  // Of a page that is only asked what its address means, nothing else is taken.
+  if (seen.has(id) || id.includes('?macro=true')) return seen
+  seen.add(id)
+  for (const next of modules.getModuleInfo(id)?.importedIds ?? []) neededBy(next, modules, seen)
+  return seen
+}
+/** What the shelf needs at once and not every page. */
+function modulesOfShelf(modules: Modules): Set<string> {
+  const ids = [...modules.getModuleIds()]
+  const entry = ids.find(id => modules.getModuleInfo(id)?.isEntry)!
+  const page = ids.find(id => id.endsWith('/app/pages/index.vue'))!
+  const every = neededBy(entry, modules)
+  return new Set([...neededBy(page, modules)].filter(id => !every.has(id)))
+}
+let ofShelf: Set<string> | null = null
+/** The shelf comes in one file: of many small ones each costs a way to the server, and most visits begin there. */
+function chunkOf(id: string, modules: Modules): string | undefined {
+  if (id.includes('/demo/builds/')) return 'sample'
+  ofShelf ??= modulesOfShelf(modules)
+  return ofShelf.has(id) ? 'shelf' : undefined
 }
 
 export default defineNuxtConfig({
@@ -94,9 +126,8 @@ export default defineNuxtConfig({
           output: {
             // Small pieces that several pages share come together: asked for one by one each costs a way to the server.
             experimentalMinChunkSize: 10_000,
-            // Every page may tell something; what happens to be used by the same pages stays out of the first one.
-            manualChunks: id =>
-              id.endsWith('/app/utils/tell.ts') ? 'tell' : id.includes('/demo/builds/') ? 'sample' : undefined,
+            manualChunks: chunkOf,
+            onlyExplicitManualChunks: true,
           },
         },
       },
@@ -122,10 +153,19 @@ export default defineNuxtConfig({
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
   hooks: {
-    // The first page does not share the line with all the others: they are loaded ahead once it stands.
     'build:manifest'(manifest) {
-      for (const part of Object.values(manifest)) part.prefetch = false
-      shelfFiles = filesOfPage(manifest as Record<string, Chunk>, 'pages/index.vue')
+      const chunks = manifest as Chunks
+      const every = reached(
+        chunks,
+        Object.keys(chunks).filter(key => chunks[key]!.isEntry),
+      )
+      shelfFiles = filesOfShelf(chunks, every)
+      // Pages are made in the browser: the server names the first files and no others, and has no need to know them.
+      const styles = new Set([...every].flatMap(key => chunks[key]!.css ?? []))
+      for (const key of Object.keys(chunks)) {
+        if (every.has(key) || styles.has(chunks[key]!.file)) chunks[key]!.prefetch = false
+        else Reflect.deleteProperty(chunks, key)
+      }
     },
     'nitro:init'(nitro) {
       // Pages are made in the browser: what the server writes of them wants no more of the framework than its references.

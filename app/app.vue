@@ -11,6 +11,8 @@ const look = computed(() => {
 })
 useHead({ htmlAttrs: { class: look } })
 onMounted(() => {
+  // As a rule they came with the page.
+  if (settings.loaded) return
   settings.load().catch(() => {
     settings.problem = 'The server does not answer. Is it still running?'
   })

@@ -211,6 +211,45 @@ test('the shelf is told at once of all it needs, and that is little: no rules, n
   expect(scripts).toEqual(expect.arrayContaining([script, ...told]))
   expect(scripts.filter(path => ![...told, script].includes(path))).toEqual([])
   expect(asked.filter(path => path === '/api/builds')).toHaveLength(1)
+  // Its letters come with it, and its settings stand in the page.
+  expect(asked.filter(path => path.endsWith('.woff2')).length).toBeGreaterThanOrEqual(3)
+  expect(asked).not.toContain('/api/settings')
+})
+
+test('figures are written as chosen from the first picture on; a shelf whose builds are long in coming stands without them', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('marzipan')
+  await server.send('PUT', '/api/settings', { decimal: 'comma', currency: '<!--' })
+  await app.addInitScript(() => {
+    const seen: string[] = []
+    Object.assign(window, { seen })
+    new MutationObserver(() => seen.push(document.querySelector('main')?.textContent ?? '')).observe(document, {
+      childList: true,
+      subtree: true,
+      characterData: true,
+    })
+  })
+  await app.goto(server.address)
+  await expect(app.getByRole('link', { name: 'Marzipan' })).toBeVisible()
+  const seen = await app.evaluate(() => (window as unknown as { seen: string[] }).seen.join('\n'))
+  expect(seen).toMatch(/\d,\d+ g/)
+  expect(seen).not.toMatch(/\d\.\d+ g/)
+
+  let answer: () => void = () => undefined
+  const waits = new Promise<void>(resolve => (answer = resolve))
+  await app.route('**/api/builds', async route => {
+    await waits
+    await route.continue()
+  })
+  await app.goto(server.address)
+  await expect(app.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+  await expect(app.getByRole('link', { name: 'Marzipan' })).toHaveCount(0)
+  answer()
+  await expect(app.getByRole('link', { name: 'Marzipan' })).toBeVisible()
+  await app.goto(`${server.address}/settings`)
+  await expect(app.getByLabel('Currency')).toHaveValue('<!--')
 })
 
 test('figures are written with the decimal comma, days and ounces as chosen; files keep the point', async ({

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { promiseTimeout } from '@vueuse/core'
 import type { ShelfOrder } from '~/utils/shelf-order'
 import { mostFileBytes, overLargest } from '#shared/files/largest'
 
@@ -13,7 +14,7 @@ const problem = ref('')
 const file = useTemplateRef<HTMLInputElement>('file')
 
 useHead({ title: 'Shelf · Jolly Gram' })
-shelf.load().catch(error => {
+const loading = shelf.load().catch(error => {
   problem.value = sentenceOf(error)
 })
 useSingleKeys({
@@ -188,6 +189,9 @@ async function putAway(id: string, away: boolean) {
     problem.value = sentenceOf(error)
   }
 }
+/** The builds were asked for before this page was: for so long it waits, to come whole, ms. Our choice. */
+const waitsForBuildsMs = 150
+await Promise.race([loading, promiseTimeout(waitsForBuildsMs)])
 </script>
 
 <template>

@@ -5,16 +5,20 @@ import type { NetworkReply } from '#shared/schemas/network'
 import { defaultSettings, type Settings } from '#shared/settings'
 import type { QueuedKeptChanges } from '../queue/overlay'
 
+/** The settings as they were when the page was made; null where the server could not read them then. */
+function settingsWithPage(): Settings | null {
+  const text = document.getElementById('settings-with-page')?.textContent
+  return text ? (JSON.parse(text) as Settings) : null
+}
+
 export const useSettingsStore = defineStore('settings', () => {
-  // The page came in the look that was chosen; until the settings are here it keeps it.
-  const { classList } = document.documentElement
-  const look = classList.contains('dark') ? 'dark' : classList.contains('light') ? 'light' : defaultSettings.theme
-  const settings = ref<Settings>({ ...defaultSettings, theme: look })
-  const loaded = ref(false)
+  const withPage = settingsWithPage()
+  /** The settings as the server has them; what waits to be written comes on top. */
+  let written: Settings = withPage ?? { ...defaultSettings }
+  const settings = ref<Settings>(written)
+  const loaded = ref(withPage !== null)
   const problem = ref('')
 
-  /** The settings as the server has them; what waits to be written comes on top. */
-  let written: Settings = { ...defaultSettings }
   let listening = false
 
   function show() {

@@ -12,9 +12,11 @@ const keptHere = computed(() =>
 )
 /** What waits to be written is looked for once the page stands. */
 const stands = ref(false)
-onceDrawn(() => {
-  stands.value = true
-})
+onceDrawn(() =>
+  whenIdle(() => {
+    stands.value = true
+  }, 500),
+)
 </script>
 
 <template>
