@@ -128,7 +128,7 @@ export function overviewSentence(overview: Overview): string {
   )
 }
 
-export function toneOf(judgement: CardJudgement | null): 'clear' | 'close' | 'over' | 'none' {
+export function toneOf(judgement: Pick<CardJudgement, 'verdict'> | null): 'clear' | 'close' | 'over' | 'none' {
   return judgement?.verdict ? verdictTone[judgement.verdict.word] : 'none'
 }
 

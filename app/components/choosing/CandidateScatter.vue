@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { counted, figure as figureOf, fixed } from '#core/text/display'
+import { clipped, counted, figure as figureOf, fixed } from '#core/text/display'
 import { extent, scaleLinear } from 'd3'
 import type { CandidateRow } from '#core/deciding/choosing'
 
@@ -33,7 +33,7 @@ const labels = computed(() => {
   return [...points.value]
     .sort((a, b) => rank(a.row) - rank(b.row))
     .flatMap(p => {
-      const text = p.row.line.name.split(',')[0]!.slice(0, 24)
+      const text = clipped(p.row.line.name.split(',')[0]!, 24)
       const wide = text.length * 6.1
       const left = x.value(p.x) + 8 + wide > width.value - 4
       const at: [number, number, number] = [left ? x.value(p.x) - 10 - wide : x.value(p.x) + 10, y.value(p.y) + 4, wide]

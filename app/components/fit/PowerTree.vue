@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed, figure } from '#core/text/display'
+import { clipped, fixed, figure } from '#core/text/display'
 import { drag, hierarchy, select, tree as treeLayout, type D3DragEvent, type HierarchyPointNode } from 'd3'
 import { feedOf, feedsOnOffer, shortName, type ElectricalTree, type PowerNode } from '#core/aircraft/wiring'
 import type { Feed, Line } from '#core/model/ledger'
@@ -96,7 +96,6 @@ const outline = computed(() => {
   layout.value.nodes[0]?.eachBefore(node => nodes.push(node))
   return nodes
 })
-const clip = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text)
 const letters = computed(() => Math.floor((layout.value.nodeWidth - 12) / 6.4))
 const isTroubled = (node: PowerNode) =>
   props.troubled.has(node.id) || (node.lineId !== null && node.kind !== 'output' && props.troubled.has(node.lineId))
@@ -272,12 +271,12 @@ const shift = (node: HierarchyPointNode<PowerNode>) => {
           class="name"
           x="8"
           y="16"
-        >{{ clip(title(node.data), letters) }}</text>
+        >{{ clipped(title(node.data), letters) }}</text>
         <text
           class="detail"
           x="8"
           y="31"
-        >{{ clip(detail(node.data), letters) }}</text>
+        >{{ clipped(detail(node.data), letters) }}</text>
         <title>{{ node.data.name }}</title>
       </g>
     </svg>

@@ -1,12 +1,7 @@
 <script setup lang="ts">
-import { fixed, gramsFigure, spreadFigure, gramsWithSpread } from '#core/text/display'
-import { spreadG } from '#core/maths/estimate'
-import { loadoutFigure, loadoutFigures, packNotes, type LoadoutCell, type SheetPack } from '#core/aircraft/flight'
+import { fixed, gramsFigure } from '#core/text/display'
+import { loadoutFigure, loadoutFigures, packNotes, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
-import { judgementWord } from '#core/mass/report'
-import { loadoutName, sameLoadout, withSetup } from '#core/mass/loadout'
-import { coverageFactor95 } from '#core/maths/numbers'
-import { textOf } from '#core/model/properties'
 
 const figureChoices = loadoutFigures
   .filter(({ key }) => key !== 'auw' && key !== 'headroom')
@@ -19,22 +14,9 @@ const { cells, flights, progress, isStopped, ask, stop, withDrawer, withTypical 
 const onlyClear = ref(false)
 const withNever = ref(false)
 const withRetired = ref(false)
-const sort = ref<{ key: string; down: boolean }>({ key: '', down: false })
+const order = ref<ColumnOrder>({ key: '', down: false })
 const figure = computed(() => loadoutFigure(props.figureKey))
 
-interface Row {
-  pack: SheetPack
-  packG: number
-  packSpreadG: number
-  cells: (LoadoutCell | null)[]
-  retired: boolean
-}
-/** What a pack fits with in none of its set-ups is said once, at the pack. */
-function misfitsOf(row: Row): { all: readonly string[]; of: (cell: LoadoutCell) => readonly string[] } {
-  const each = row.cells.flatMap(cell => (cell ? [flights.value.get(cell.key)?.misfits ?? []] : []))
-  const all = (each[0] ?? []).filter(misfit => each.every(misfits => misfits.includes(misfit)))
-  return { all, of: cell => (flights.value.get(cell.key)?.misfits ?? []).filter(misfit => !all.includes(misfit)) }
-}
 const today = localDay()
 /** Packs of the build stand in its own order while nothing sorts them; then they can be dragged into another one. */
 const packRows = useTemplateRef<HTMLElement>('packRows')
@@ -49,81 +31,23 @@ useReorder(packRows, {
     store.run({ type: 'lines.move', ids: [own[from]!], beforeId: to > from ? after : toward })
   },
 })
-const rows = computed<Row[]>(() => {
-  const byPack = new Map<string, Row>()
-  for (const cell of cells.value) {
-    const known = byPack.get(cell.pack.id)
-    const estimate = known ? null : store.estimates.of(cell.pack)
-    const row = known ?? {
-      pack: { source: cell.source, line: cell.pack },
-      packG: estimate!.valueG,
-      packSpreadG: spreadG(estimate!),
-      cells: store.build!.setups.map(() => null),
-      retired: textOf(cell.pack, 'packState') === 'retired',
-    }
-    byPack.set(cell.pack.id, row)
-    row.cells[store.build!.setups.findIndex(setup => setup.id === cell.choice.setupId)] = shows(cell) ? cell : null
-  }
-  return [...byPack.values()]
-    .filter(row => (withRetired.value || !row.retired) && (row.cells.some(cell => cell) || !onlyClear.value))
-    .sort(compare)
+const setupIds = computed(() => store.build!.setups.map(({ id }) => id))
+const rows = computed(() => {
+  const shown = { onlyClear: onlyClear.value, withNever: withNever.value, withRetired: withRetired.value }
+  const all = loadoutRows(cells.value, setupIds.value, pack => store.estimates.of(pack), shown)
+  const { key, down } = order.value
+  if (key === '') return all
+  return inOrder(all, row => loadoutValue(row, key, setupIds.value, figure.value, flights.value), down)
 })
-function shows(cell: LoadoutCell): boolean {
-  return (withNever.value || !cell.never) && (!onlyClear.value || cell.intoReserveG === 0)
-}
-function valueOf(row: Row): number | string | null {
-  const { key } = sort.value
-  if (key === 'label') return packLabel(row.pack.line).toLowerCase()
-  if (key === 'mah') return row.pack.line.pack?.capacityMah ?? null
-  if (key === 'grams') return row.packG
-  if (key === 'ratio') return row.packG > 0 && row.pack.line.pack ? row.pack.line.pack.capacityMah / row.packG : null
-  const cell = row.cells[store.build!.setups.findIndex(setup => setup.id === key)]
-  return cell ? figure.value.of(cell, flights.value.get(cell.key), row.packG) : null
-}
-function compare(a: Row, b: Row): number {
-  if (sort.value.key === '') return 0
-  const [x, y] = [valueOf(a), valueOf(b)]
-  if (x === null || y === null) return Number(x === null) - Number(y === null)
-  return (x < y ? -1 : x > y ? 1 : 0) * (sort.value.down ? -1 : 1)
-}
+const misfits = computed(() => rows.value.map(row => misfitsOfRow(row, flights.value)))
 function sortBy(key: string) {
-  sort.value =
-    sort.value.key === key
-      ? { key, down: !sort.value.down }
-      : { key, down: store.build!.setups.some(setup => setup.id === key) && figure.value.moreIsBetter }
+  order.value = turned(order.value, key, setupIds.value.includes(key) && figure.value.moreIsBetter)
 }
-const sorted = (key: string) => (sort.value.key === key ? (sort.value.down ? 'descending' : 'ascending') : 'none')
-
-function figureWords(cell: LoadoutCell, row: Row): string {
-  const flight = flights.value.get(cell.key)
-  if (figure.value.key === 'minutes')
-    return flight?.forecast && flight.forecast.why === null ? minutesWords(flight) : flight ? 'no minutes' : ''
-  const value = figure.value.of(cell, flight, row.packG)
-  return value === null
-    ? ''
-    : `${fixed(value, figure.value.digits)}${figure.value.unit.startsWith(':') ? ' ' : ' '}${figure.value.unit}`
+const perGram = ({ pack, packG }: LoadoutRow) => {
+  const ratio = capacityPerGram(pack.line, packG)
+  return ratio === null ? '' : fixed(ratio, 1)
 }
-/** Where the binding card looks at the heaviest loadout allowed, and that is another one: which decides. */
-function decidedBy({ binding, choice }: LoadoutCell): string {
-  if (!binding?.heaviest || sameLoadout(binding.heaviest, choice)) return ''
-  return `by ${loadoutName(store.build!, binding.heaviest)}`
-}
-const toneOfCell = (cell: LoadoutCell) => (cell.binding?.verdict ? verdictTone[cell.binding.verdict.word] : 'none')
-function cellTitle(cell: LoadoutCell, row: Row): string {
-  const setup = store.build!.setups.find(s => s.id === cell.choice.setupId)!.name
-  const flight = flights.value.get(cell.key)
-  const verdict = cell.binding?.verdict
-    ? `${cell.binding.verdict.word}, ${headroomTag(cell)} g`
-    : cell.binding
-      ? judgementWord(cell.binding)
-      : 'no limit'
-  return `${packLabel(row.pack.line)} ${withSetup(setup)}: ` +
-    `${gramsWithSpread(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG)}, ` +
-    `${verdict}${openIn(cell) > 0 ? `, ${openIn(cell)} without grams` : ''}. ` +
-    `${minutesWords(flight)}${flight && flight.misfits.length > 0 ? `. Does not fit: ${flight.misfits.join('; ')}` : ''}`
-}
-const isFlown = (cell: LoadoutCell) =>
-  cell.choice.setupId === store.build!.flies.setupId && cell.choice.packLineId === store.build!.flies.packLineId
+const setupName = (cell: LoadoutCell) => store.build!.setups.find(({ id }) => id === cell.choice.setupId)!.name
 
 const grid = useTemplateRef<HTMLElement>('grid')
 /** Arrow keys go from loadout to loadout. */
@@ -149,14 +73,6 @@ function step(event: KeyboardEvent) {
       return
     }
   }
-}
-const openIn = (cell: LoadoutCell) => cell.openLines
-const stateOf = (row: Row) => textOf(row.pack.line, 'packState')
-const sourceWords: Record<SheetPack['source'], string> = {
-  'on the build': '',
-  'on the list': 'candidate',
-  'drawer': 'in the drawer',
-  'typical': 'typical, not owned',
 }
 </script>
 
@@ -186,7 +102,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
       never flown
     </el-checkbox>
     <el-checkbox
-      v-if="withRetired || rows.some(r => r.retired) || cells.some(c => textOf(c.pack, 'packState') === 'retired')"
+      v-if="withRetired || cells.some(cell => isRetired(cell.pack))"
       v-model="withRetired"
     >
       retired packs
@@ -218,7 +134,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
       </caption>
       <thead>
         <tr>
-          <th :aria-sort="sorted('label')">
+          <th :aria-sort="sortOf(order, 'label')">
             <button
               type="button"
               class="plain"
@@ -229,7 +145,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
           </th>
           <th
             class="right side"
-            :aria-sort="sorted('mah')"
+            :aria-sort="sortOf(order, 'mah')"
           >
             <TermTip
               word="mAh"
@@ -246,7 +162,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
           </th>
           <th
             class="right side"
-            :aria-sort="sorted('grams')"
+            :aria-sort="sortOf(order, 'grams')"
           >
             <button
               type="button"
@@ -258,7 +174,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
           </th>
           <th
             class="right side"
-            :aria-sort="sorted('ratio')"
+            :aria-sort="sortOf(order, 'ratio')"
           >
             <TermTip
               word="mAh/g"
@@ -277,7 +193,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
             v-for="setup in store.build!.setups"
             :key="setup.id"
             class="setup"
-            :aria-sort="sorted(setup.id)"
+            :aria-sort="sortOf(order, setup.id)"
           >
             <button
               type="button"
@@ -300,30 +216,17 @@ const sourceWords: Record<SheetPack['source'], string> = {
             scope="row"
             :class="{ selected: selectedPackId === row.pack.line.id }"
           >
-            <RowGrip v-if="sort.key === '' && row.pack.source === 'on the build'" /><button
+            <RowGrip v-if="order.key === '' && row.pack.source === 'on the build'" /><button
               type="button"
               class="pack"
               :data-at="`${r},-1`"
               :title="packNotes(row.pack.line, today).join(' ')"
               @click="emit('pack', row.pack.line.id)"
             >
-              <b>{{ packLabel(row.pack.line) }}</b> <span v-if="row.pack.line.pack">{{ row.pack.line.pack.cells }}S
-                {{ row.pack.line.pack.chemistry }}</span><span
-                v-else
-                class="word-close"
-              >which pack?</span>
-              <small v-if="row.pack.source !== 'on the build'">{{ sourceWords[row.pack.source] }}</small><small
-                v-else-if="stateOf(row) && stateOf(row) !== 'fine'"
-                class="word-close"
-              >{{ stateOf(row) }}</small>
-              <small
-                v-for="misfit in misfitsOf(row).all.slice(0, 1)"
-                :key="misfit"
-                class="word-over misfits"
-              >Does not fit. {{ misfit }}<template v-if="misfitsOf(row).all.length > 1">, and
-                {{ misfitsOf(row).all.length - 1 }} more</template></small>
-              <small class="narrow"><template v-if="row.pack.line.pack">{{ row.pack.line.pack.capacityMah }} mAh,
-              </template>{{ gramsFigure(row.packG, row.packSpreadG) }} g</small>
+              <PackFace
+                :row="row"
+                :misfits="misfits[r]!.all"
+              />
             </button>
           </th>
           <td class="right figure side">
@@ -333,7 +236,7 @@ const sourceWords: Record<SheetPack['source'], string> = {
             {{ row.packG > 0 ? gramsFigure(row.packG, row.packSpreadG) : '–' }} <InOunces :grams="row.packG > 0 ? row.packG : null" />
           </td>
           <td class="right figure side soft">
-            {{ row.packG > 0 && row.pack.line.pack ? fixed(row.pack.line.pack.capacityMah / row.packG, 1) : '' }}
+            {{ perGram(row) }}
           </td>
           <td
             v-for="(cell, c) in row.cells"
@@ -345,43 +248,17 @@ const sourceWords: Record<SheetPack['source'], string> = {
               v-if="cell"
               type="button"
               class="cell"
-              :class="[toneOfCell(cell), { selected: cell.key === selectedKey, never: cell.never }]"
+              :class="[toneOf(cell.binding), { selected: cell.key === selectedKey, never: cell.never }]"
               :data-at="`${r},${c}`"
               :data-key="cell.key"
-              :title="cellTitle(cell, row)"
+              :title="loadoutTitle(cell, setupName(cell), flights.get(cell.key))"
               @click="emit('cell', cell)"
             >
-              <span class="auw figure">{{ gramsFigure(cell.massG, cell.sigmaG * coverageFactor95, cell.binding?.limitG) }}<small>
-                ± {{ spreadFigure(cell.sigmaG * coverageFactor95) }}</small> <InOunces :grams="cell.massG" /></span>
-              <span
-                v-if="cell.binding?.verdict"
-                class="word"
-              ><VerdictMark :word="cell.binding.verdict.word" /> <span
-                v-if="openIn(cell) === 0"
-                class="figure"
-              >{{ headroomTag(cell) }}</span><small
-                v-if="decidedBy(cell)"
-                class="soft"
-              >{{ decidedBy(cell) }}</small></span>
-              <span
-                v-if="openIn(cell) > 0"
-                class="open"
-              >{{ openIn(cell) === 1 ? 'one line' : `${openIn(cell)} lines` }} without grams</span>
-              <span class="more figure">{{ figureWords(cell, row) }}</span>
-              <span
-                v-if="misfitsOf(row).of(cell).length > 0"
-                class="misfit"
-              >does not fit</span>
-              <span
-                v-if="isFlown(cell)"
-                class="flown"
-              >as I fly it</span><span
-                v-if="cell.onPurpose"
-                class="flown"
-              >over on purpose</span><span
-                v-if="cell.never"
-                class="flown"
-              >never flown</span>
+              <LoadoutFace
+                :cell="cell"
+                :figure-words="loadoutFigureWords(figure, cell, flights.get(cell.key), row.packG)"
+                :misfits="misfits[r]!.of(cell).length > 0"
+              />
             </button>
           </td>
         </tr>
@@ -424,13 +301,6 @@ tbody th {
   align-items: center;
   font-size: 12.5px;
   margin-bottom: 6px;
-}
-.tools .tick {
-  align-items: center;
-}
-.tools select {
-  padding: 2px 6px;
-  font-size: 12.5px;
 }
 .scroll {
   overflow-x: auto;
@@ -503,31 +373,8 @@ tbody th {
   font-weight: 400;
   white-space: normal;
 }
-.pack b {
-  font-size: 14px;
-}
-.pack span {
-  color: var(--ink-soft);
-  white-space: nowrap;
-}
-.pack small {
-  display: block;
-  font-size: 11px;
-  color: var(--ink-soft);
-}
-.pack .word-close {
-  color: var(--close);
-}
-.pack .misfits {
-  color: var(--over);
-  max-width: 148px;
-  line-height: 1.25;
-}
 .selected .pack {
   background: var(--selection);
-}
-.narrow {
-  display: none !important;
 }
 .cell {
   width: 100%;
@@ -554,59 +401,9 @@ tbody th {
 .cell.over {
   background: color-mix(in srgb, var(--over) 14%, var(--card));
 }
-.auw {
-  font-size: 15px;
-  grid-column: 1 / -1;
-}
-.auw small {
-  font-size: 11px;
-  color: var(--ink-soft);
-}
-.word {
-  font-size: 11.5px;
-  grid-column: 1 / -1;
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--ink);
-}
-.word :deep(.mark) {
-  color: var(--ink);
-}
-.word :deep(.mark svg) {
-  color: var(--close);
-}
-.cell.clear .word :deep(svg) {
-  color: var(--clear);
-}
-.cell.over .word :deep(svg) {
-  color: var(--over);
-}
-.more {
-  font-size: 11.5px;
-}
-.open {
-  font-size: 11px;
-  color: var(--ink-soft);
-  grid-column: 1;
-}
-.misfit {
-  font-size: 11px;
-  color: var(--over);
-  font-weight: 600;
-  grid-column: 1;
-}
-.flown {
-  font-size: 11px;
-  font-weight: 600;
-  grid-column: 1;
-}
 .cell.selected {
   outline: 2px solid var(--plum-text);
   outline-offset: -2px;
-}
-.cell.never .auw {
-  text-decoration: line-through;
 }
 .tried .cell {
   border: 1px dashed var(--edge);
@@ -614,12 +411,6 @@ tbody th {
 @media screen and (max-width: 760px) {
   .tools {
     font-size: 15px;
-  }
-  .pack .misfits {
-    max-width: none;
-  }
-  .tools select {
-    font-size: 16px;
   }
   table,
   tbody {
@@ -643,18 +434,9 @@ tbody th {
   .side {
     display: none;
   }
-  .narrow {
-    display: inline !important;
-  }
   .pack {
     min-height: 44px;
     padding: 6px 0;
-  }
-  .pack .narrow {
-    margin-left: 6px;
-  }
-  .pack small {
-    font-size: 14px;
   }
   .slot {
     display: block;
@@ -669,19 +451,6 @@ tbody th {
   }
   .cell {
     font-size: 15px;
-  }
-  .auw {
-    font-size: 18px;
-    grid-column: 1;
-  }
-  .word,
-  .more {
-    font-size: 14px;
-  }
-  .more {
-    grid-column: 2;
-    grid-row: 1;
-    align-self: center;
   }
 }
 </style>

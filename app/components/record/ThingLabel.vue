@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { clipped } from '#core/text/display'
 /** A label to stick on a pack or a bag, drawn in millimetres: what it is, what it weighs, and a code that opens it. */
 export interface LabelTold {
   readonly key: string
@@ -12,10 +13,7 @@ const { label, widthMm, heightMm } = defineProps<{ label: LabelTold; widthMm: nu
 const code = computed(() => Math.min(heightMm - 5, 23))
 const room = computed(() => widthMm - code.value - 8)
 const nameSize = computed(() => Math.min(8, Math.max(3.4, (room.value / Math.max(label.name.length, 2)) * 1.6)))
-const within = (text: string, size: number) => {
-  const most = Math.floor(room.value / (size * 0.5))
-  return text.length > most ? `${text.slice(0, most - 1)}…` : text
-}
+const within = (text: string, size: number) => clipped(text, Math.floor(room.value / (size * 0.5)))
 </script>
 
 <template>

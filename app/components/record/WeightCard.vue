@@ -7,7 +7,7 @@ import { evaluateCheck } from '#core/mass/scale'
 import { paperColours } from '#shared/files/paper'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { sigmaG } from '#core/maths/estimate'
-import { figure, fixed, gramsFigure, headroomWords, percentFigure, spreadFigure } from '#core/text/display'
+import { clipped, figure, fixed, gramsFigure, headroomWords, percentFigure, spreadFigure } from '#core/text/display'
 import { loadoutName } from '#core/mass/loadout'
 
 /** One sheet that says what a craft weighs, under which rule, and how that is known; drawn in millimetres of paper. */
@@ -100,10 +100,7 @@ const limitWords = computed(() => {
   return limit.unit === 'g' ? `${figure(limit.value, 4)} g` : `${fixed(at, 2)} g · ${figure(limit.value, 4)} ${limit.unit}`
 })
 /** Words shortened to a width of the drawing, by the width of their letters. */
-const within = (text: string, mm: number, size: number) => {
-  const most = Math.floor(mm / (size * 0.5))
-  return text.length > most ? `${text.slice(0, most - 1)}…` : text
-}
+const within = (text: string, mm: number, size: number) => clipped(text, Math.floor(mm / (size * 0.5)))
 </script>
 
 <template>

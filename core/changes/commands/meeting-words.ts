@@ -1,4 +1,4 @@
-import { fixed, wordsOfField } from '../../text/display'
+import { clipped, fixed, wordsOfField } from '../../text/display'
 import { lineGrams } from '../../mass/evidence'
 import { slotFacts, type Build, type Line, type Mass } from '../../model/ledger'
 import type { Meeting } from '../../basics/merge'
@@ -32,7 +32,7 @@ export function valueWords(value: unknown, field: string, line?: Pick<Line, 'qua
         : /Minutes$|^minutes$/.test(field)
           ? `${value} min`
           : String(value)
-  if (typeof value === 'string') return `“${value.length > 60 ? `${value.slice(0, 59)}…` : value}”`
+  if (typeof value === 'string') return `“${clipped(value, 60)}”`
   if (Array.isArray(value))
     return value.length === 0
       ? 'none'

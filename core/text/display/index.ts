@@ -1,3 +1,4 @@
+export * from './clipped'
 export * from './format'
 export * from './style'
 export * from './input-words'
