@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { clipped } from '#core/text/display'
+
 /** A label to stick on a pack or a bag, drawn in millimetres: what it is, what it weighs, and a code that opens it. */
 export interface LabelTold {
   readonly key: string
