@@ -79,7 +79,10 @@ describe('what moves a line', () => {
     expect(estimates.before(a).valueG + moved!.shiftG).toBeCloseTo(estimates.of(a).valueG, 9)
   })
   it('weighing a line again moves it by that, and another one by weighing the first again', () => {
-    const again = { ...a, further: [{ mass: makeMass({ versionId: 'again', evidence: 'weighed', valueG: 31 }) }] } as unknown as Line
+    const again = {
+      ...a,
+      further: [{ mass: makeMass({ versionId: 'again', evidence: 'weighed', valueG: 31 }) }],
+    } as unknown as Line
     const moved = [{ id: 'again', shiftG: 0.4 }]
     const of = { lines: [again, b], observations: [] }
     expect(movedWords(again, of, moved, [])[0]!.words).toBe('Moved by weighing it again')

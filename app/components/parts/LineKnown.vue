@@ -76,10 +76,13 @@ function readOnAnother(mass: Mass) {
     <template v-if="share !== null && counted">
       <dt>Share of the doubt</dt><dd>{{ fixed(100 * share, 0) }} %</dd>
     </template>
-    <template v-if="pieces">
-      <dt>Pieces</dt><dd>{{ pieces.map(p => fixed(p, 2)).join(' ') }}</dd>
-    </template>
   </dl>
+  <p
+    v-if="pieces"
+    class="soft"
+  >
+    Pieces <span class="figure">{{ pieces.map(p => fixed(p, 2)).join(' ') }}</span>
+  </p>
   <details v-if="causes.length > 0">
     <summary>Why ± {{ spreadFigure(spread) }}?</summary>
     <dl class="facts">
