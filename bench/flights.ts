@@ -6,7 +6,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Browser } from '@playwright/test'
-import { makeFlight } from '../core/aircraft/flown/testing'
+import { testFlight } from '../core/aircraft/flown/testing'
 import { findChromium } from '../scripts/chromium.mjs'
 import { startBuilt } from './built-server'
 
@@ -15,7 +15,7 @@ const styles = ['cruise', 'freestyle', 'race'] as const
 const file = JSON.parse(readFileSync('demo/builds/praline.build.json', 'utf8')) as Record<string, unknown>
 
 function flightOf(build: number, i: number) {
-  const { id, ...set } = makeFlight({
+  const { id, ...set } = testFlight({
     ...{ id: `b${build}-${i}`, buildId: `b${build}`, style: styles[i % 3]! },
     flownAt: `20${10 + Math.floor(i / 100)}-0${1 + (i % 9)}-1${i % 10}T10:${String(i % 60).padStart(2, '0')}`,
     ...{ durationS: 200 + ((i * 37) % 60), putBackMah: 600 + ((i * 13) % 60) },

@@ -1,4 +1,4 @@
-import { makeFinding, type Finding, type Flight, type SettingsRecord } from '../core/aircraft/flown'
+import { makeFinding, type FlightFinding, type Flight, type SettingsRecord } from '../core/aircraft/flown'
 import { dayBefore, type SeasonFlight, type SeasonTruth } from '../simulators/flights/season'
 
 /** One season of three craft: days counted back from the day the demo is looked at. */
@@ -248,7 +248,7 @@ export const demoSeasons: Readonly<Record<string, DemoSeason>> = {
 
 /** A finding of the season, with what was tried for it and since when it is gone, in days before the last one. */
 interface FoundOn {
-  readonly finding: Pick<Finding, 'id' | 'buildId' | 'kind' | 'severity'> & Partial<Finding>
+  readonly finding: Pick<FlightFinding, 'id' | 'buildId' | 'kind' | 'severity'> & Partial<FlightFinding>
   readonly tried: readonly { readonly daysAgo: number; readonly what: string }[]
   readonly goneDaysAgo: number | null
 }
@@ -340,7 +340,7 @@ export const demoSettings = (revision: number): SettingsRecord[] =>
   }))
 
 /** Findings of the season, each found when its flight was flown. */
-export function demoFindings(flights: readonly Flight[]): Finding[] {
+export function demoFindings(flights: readonly Flight[]): FlightFinding[] {
   const flownAt = new Map(flights.map(flight => [flight.id, flight.flownAt]))
   return seasonFindings
     .filter(({ finding }) => flownAt.has(finding.flightId!))

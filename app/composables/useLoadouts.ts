@@ -2,7 +2,7 @@ import { flightPlanOf, sheetCells, triedPacks, type LoadoutCell, type SheetFligh
 import { chosenCards } from '#core/mass/report'
 import type { TaughtPlan } from '#core/aircraft/flown'
 import { blankFlightPlan } from '#core/aircraft/power'
-import type { FlightsReply, FlightsRequest } from '~/workers/loadouts.worker'
+import type { LoadoutFlights, FlightsRequest } from '~/workers/loadouts.worker'
 
 /**
  * Every way the open build could be flown. Weight and verdict are worked out at once; minutes come from a worker a moment
@@ -72,7 +72,7 @@ export const useLoadouts = createSharedComposable(() => {
       } satisfies FlightsRequest),
     )
   }
-  function take({ data }: MessageEvent<FlightsReply>) {
+  function take({ data }: MessageEvent<LoadoutFlights>) {
     if (data.number !== number) return
     for (const flight of data.flights) arrived.set(flight.key, flight)
     if (data.done < data.of) {

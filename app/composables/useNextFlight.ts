@@ -5,7 +5,7 @@ import { loadoutMasses } from '#core/mass/loadout'
 import type { LoadoutChoice } from '#core/model/ledger'
 
 /** The next flight of one loadout in one style: its minutes, or why there are none. */
-export interface NextFlight {
+export interface NextMinutes {
   readonly style: Style
   readonly band: Pick<MinutesBand, 'low' | 'middle' | 'high'> | null
   readonly why: string
@@ -20,7 +20,7 @@ export function useNextFlight() {
   const plan = computed(() => flightPlanOf(store.build!, lessonsFor(flights, store.build!.id)))
   const massOf = (choice: LoadoutChoice) => loadoutMasses(store.build!, [choice], store.estimates)[0]!.massG
 
-  function flightIn(choice: LoadoutChoice, style: Style): NextFlight {
+  function flightIn(choice: LoadoutChoice, style: Style): NextMinutes {
     const asked = { ...plan.value, style }
     const { forecast, missing } = sheetFlight(store.build!, choice, massOf(choice), asked)
     const why = missing?.missing ?? forecast?.why ?? ''

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { styles, type Style } from '#core/aircraft/power'
-import { makeFlight, type Finding, type Flight } from '#core/aircraft/flown'
+import { makeFlight, type FlightFinding, type Flight } from '#core/aircraft/flown'
 import { minutesBand } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
 import type { FieldReply } from '#shared/schemas/field'
@@ -81,7 +81,7 @@ onBeforeUnmount(
   }),
 )
 const told = ref('')
-async function keep(more: Partial<Flight>, finding: Finding | null): Promise<string> {
+async function keep(more: Partial<Flight>, finding: FlightFinding | null): Promise<string> {
   const { value: now } = clock
   if (now.phase !== 'landed' || !build.value || !loadout.value) return 'Nothing has landed yet.'
   const flight = makeFlight({

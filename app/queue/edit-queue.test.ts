@@ -11,20 +11,20 @@ import {
   openEditDatabase,
   type EditStorage,
   type Exclusively,
-  type Outcome,
+  type SendOutcome,
   type QueuedEdit,
 } from './index'
 
 /** A server that does what it is told for the next requests, then accepts; it knows keys as the real one does. */
 class Server {
   readonly kept: { document: string; what: unknown; key: string }[] = []
-  readonly answers: (Outcome | 'lost answer' | 'hang' | 'met')[] = []
+  readonly answers: (SendOutcome | 'lost answer' | 'hang' | 'met')[] = []
   revisions = new Map<string, number>()
   most = 0
   private busy = 0
   hung: (() => void)[] = []
 
-  readonly send = async (document: string, edits: readonly QueuedEdit[]): Promise<Outcome> => {
+  readonly send = async (document: string, edits: readonly QueuedEdit[]): Promise<SendOutcome> => {
     this.most = Math.max(this.most, ++this.busy)
     await Promise.resolve()
     this.busy--
@@ -306,7 +306,7 @@ describe('whatever the server does', () => {
         weight: 2,
         arbitrary: fc.record({
           do: fc.constant('answer' as const),
-          answer: fc.constantFrom<Outcome | 'lost answer' | 'met'>(
+          answer: fc.constantFrom<SendOutcome | 'lost answer' | 'met'>(
             { kind: 'wait', why: 'no answer' },
             { kind: 'wait', why: 'signed out' },
             'lost answer',

@@ -1,4 +1,4 @@
-import type { EditStorage, Exclusively, MetEdit, Outcome, QueuedEdit, SetAsideEdit, WaitReason } from './types'
+import type { EditStorage, Exclusively, MetEdit, SendOutcome, QueuedEdit, SetAsideEdit, WaitReason } from './types'
 
 /** What is told of the queue. Every call comes after the change. */
 export interface QueueListener {
@@ -15,7 +15,7 @@ export interface QueueListener {
 export interface QueueParts {
   readonly storage: EditStorage
   readonly exclusively: Exclusively
-  readonly send: (document: string, edits: readonly QueuedEdit[]) => Promise<Outcome>
+  readonly send: (document: string, edits: readonly QueuedEdit[]) => Promise<SendOutcome>
   /** Names this page in the keys of its edits: letters, digits and dashes. */
   readonly origin: string
   /** Names the data this page was opened on; '' where that is not known. */
@@ -383,7 +383,7 @@ export class EditQueue {
   }
 
   /** Resolves to why it must wait, or null when all is sent or a choice is wanted. */
-  private async sendUntilStopped(document: string, line: Line): Promise<Extract<Outcome, { kind: 'wait' }> | null> {
+  private async sendUntilStopped(document: string, line: Line): Promise<Extract<SendOutcome, { kind: 'wait' }> | null> {
     while (line.edits.length > 0 && !line.met) {
       const batch = this.batch(line)
       line.inFlight = new Set(batch.map(edit => edit.key))

@@ -1,12 +1,12 @@
 import type { Problem } from '#shared/schemas/api'
 import { ApiProblem, NoAnswer } from '../utils/api'
-import type { Outcome, QueuedEdit } from './types'
+import type { SendOutcome, QueuedEdit } from './types'
 
 /**
  * What a failed sending means for the edits that were sent. Only what was refused for itself is not tried again.
  * `onTop` makes the edit that would go over what is there.
  */
-export function outcomeOfFailure(error: unknown, onTop: (problem: Problem) => QueuedEdit | null): Outcome {
+export function outcomeOfFailure(error: unknown, onTop: (problem: Problem) => QueuedEdit | null): SendOutcome {
   if (error instanceof NoAnswer) return { kind: 'wait', why: 'no answer' }
   if (!(error instanceof ApiProblem)) throw error
   const { problem, retryAfterMs } = error

@@ -32,7 +32,7 @@ export function overlaid<T extends Identified>(
 }
 
 /** The change that makes one thing of another: only the fields that differ, with what they were. Null where nothing differs. */
-export function changeBetween(kind: KeptKind, before: Identified | null, after: Identified): KeptChange | null {
+export function keptChangeBetween(kind: KeptKind, before: Identified | null, after: Identified): KeptChange | null {
   const { id, ...fields } = after as Identified & Record<string, unknown>
   if (!before) return { kind, id, seen: null, set: fields }
   const was = before as Identified & Record<string, unknown>

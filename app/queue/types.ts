@@ -27,7 +27,7 @@ export interface SetAsideEdit extends QueuedEdit {
 export type WaitReason = 'no answer' | 'signed out' | 'server busy' | 'server trouble'
 
 /** What became of edits that were sent together. */
-export type Outcome =
+export type SendOutcome =
   | { readonly kind: 'accepted'; readonly reply: unknown }
   | { readonly kind: 'wait'; readonly why: WaitReason; readonly afterMs?: number }
   | { readonly kind: 'refused'; readonly sentence: string }

@@ -1,5 +1,5 @@
 import { slotFacts } from '#core/model/ledger'
-import { accountedWords, toneOf, weighedWords } from '~/utils/words'
+import { accountedWords, toneOf, weighedShareWords } from '~/utils/words'
 import { never, several, type Station, type StationStatus } from './station'
 
 const tones: Readonly<Record<ReturnType<typeof toneOf>, StationStatus['tone']>> = {
@@ -32,7 +32,7 @@ export const parts: Station = {
     const open = overview.openLines
     const tone = tones[toneOf(overview.binding)]
     return {
-      line: `${weighedWords(overview, overview.counted.length)}${open > 0 ? ` · ${open} open` : ''}`,
+      line: `${weighedShareWords(overview, overview.counted.length)}${open > 0 ? ` · ${open} open` : ''}`,
       tone: open > 0 && tone !== 'bad' ? 'mid' : tone,
     }
   },

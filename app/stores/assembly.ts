@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { AssemblyTemplate } from '#core/making/assembly'
 import type { KeptChange } from '#shared/schemas/kept'
-import { changeBetween, overlaid, removalOf } from '../queue/overlay'
+import { keptChangeBetween, overlaid, removalOf } from '../queue/overlay'
 
 /** What assembling keeps outside the build: templates, and photos as files. */
 export const useAssemblyStore = defineStore('assembly', () => {
@@ -36,7 +36,7 @@ export const useAssemblyStore = defineStore('assembly', () => {
   }
   const putTemplate = (template: AssemblyTemplate) =>
     keep(
-      changeBetween('template', templates.value.find(t => t.id === template.id) ?? null, template),
+      keptChangeBetween('template', templates.value.find(t => t.id === template.id) ?? null, template),
       `Template ${template.name}`,
     )
   async function removeTemplate(id: string) {

@@ -11,7 +11,7 @@ import {
 } from '#core/parts/drawer'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { QueuedEdit } from '../queue'
-import { changeBetween, overlaid, removalOf } from '../queue/overlay'
+import { keptChangeBetween, overlaid, removalOf } from '../queue/overlay'
 import { mostParts, type DrawerReply, type HandOverRequest, type PartHistory } from '#shared/schemas/drawer'
 import type { BuildReply, CommandReply } from '#shared/schemas/api'
 
@@ -76,7 +76,7 @@ export const useDrawerStore = defineStore('drawer', () => {
     problem.value = await useEditsStore().keep('drawer', 'Drawer', changes, words)
     return problem.value === ''
   }
-  const changeOf = (part: Part) => changeBetween('part', partOf(part.id) ?? null, part)
+  const changeOf = (part: Part) => keptChangeBetween('part', partOf(part.id) ?? null, part)
   const namesOf = (many: readonly { name: string }[]) => (many.length === 1 ? many[0]!.name : `${many.length} parts`)
   function put(changed: readonly Part[]): Promise<boolean> {
     return keep(
@@ -95,7 +95,7 @@ export const useDrawerStore = defineStore('drawer', () => {
   async function putKit(kit: Kit, pieces: readonly Part[]): Promise<boolean> {
     return keep(
       [
-        changeBetween('kit', kits.value.find(k => k.id === kit.id) ?? null, kit),
+        keptChangeBetween('kit', kits.value.find(k => k.id === kit.id) ?? null, kit),
         ...pieces.map(part => changeOf({ ...part, kitId: kit.id })),
       ],
       `Kit ${kit.name}`,

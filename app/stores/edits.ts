@@ -7,7 +7,7 @@ import {
   EditQueue,
   openEditDatabase,
   type DocumentState,
-  type Outcome,
+  type SendOutcome,
   type QueuedEdit,
   type QueueListener,
   type SetAsideEdit,
@@ -51,7 +51,7 @@ async function sendKept(document: string, edits: readonly QueuedEdit[]): Promise
   })
 }
 
-async function send(document: string, edits: readonly QueuedEdit[]): Promise<Outcome> {
+async function send(document: string, edits: readonly QueuedEdit[]): Promise<SendOutcome> {
   const ofBuild = document.startsWith('build:')
   try {
     return {

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import {
   byTimeFlown,
-  type Finding,
+  type FlightFinding,
   type Flight,
   type Lessons,
   type Renewal,
@@ -11,7 +11,7 @@ import {
 import type { KeptChange } from '#shared/schemas/kept'
 import type { FlightsReply } from '#shared/schemas/flights'
 import type { QueuedEdit } from '../queue'
-import { changeBetween, overlaid, removalOf } from '../queue/overlay'
+import { keptChangeBetween, overlaid, removalOf } from '../queue/overlay'
 
 const nothing: Pick<FlightsReply, 'flights' | 'findings'> = { flights: [], findings: [] }
 
@@ -20,7 +20,7 @@ export const useFlightsStore = defineStore('flights', () => {
   const edits = useEditsStore()
   const buildId = ref('')
   const flights = shallowRef<readonly Flight[]>([])
-  const findings = shallowRef<readonly Finding[]>([])
+  const findings = shallowRef<readonly FlightFinding[]>([])
   const worked = shallowRef<ReadonlyMap<string, WorkedFlight>>(new Map())
   const renewals = shallowRef<readonly Renewal[]>([])
   const unreadable = ref(0)
@@ -81,17 +81,18 @@ export const useFlightsStore = defineStore('flights', () => {
     edits.keep('flights', 'Flights', changes, words)
   const flightOf = (id: string) => flights.value.find(flight => flight.id === id) ?? null
   const findingOf = (id: string) => findings.value.find(finding => finding.id === id) ?? null
-  const putFlight = (flight: Flight) => keep([changeBetween('flight', flightOf(flight.id), flight)], 'Flight')
+  const putFlight = (flight: Flight) => keep([keptChangeBetween('flight', flightOf(flight.id), flight)], 'Flight')
   async function removeFlight(id: string) {
     const flight = flightOf(id)
     return flight ? keep([removalOf('flight', flight)], 'Flight deleted') : ''
   }
   const putFlights = (some: readonly Flight[]) =>
     keep(
-      some.map(flight => changeBetween('flight', flightOf(flight.id), flight)),
+      some.map(flight => keptChangeBetween('flight', flightOf(flight.id), flight)),
       some.length === 1 ? 'Flight' : `${some.length} flights`,
     )
-  const putFinding = (finding: Finding) => keep([changeBetween('finding', findingOf(finding.id), finding)], 'Finding')
+  const putFinding = (finding: FlightFinding) =>
+    keep([keptChangeBetween('finding', findingOf(finding.id), finding)], 'Finding')
   /** A new part in the place of an old one, from now on. */
   const renew = (key: string, at: string) =>
     keep([{ kind: 'renewal', id: newId(), seen: null, set: { buildId: buildId.value, key, at } }], 'New part fitted')

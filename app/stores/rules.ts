@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { cardName, type RuleCard } from '#core/limits/rules'
-import { changeBetween, overlaid, removalOf, type QueuedKeptChanges } from '../queue/overlay'
+import { keptChangeBetween, overlaid, removalOf, type QueuedKeptChanges } from '../queue/overlay'
 
 export type CardFields = Omit<RuleCard, 'id' | 'verifiedOn' | 'own'>
 
@@ -51,7 +51,7 @@ export const useRulesStore = defineStore('rules', () => {
     const card = cards.value.find(c => c.id === id)
     if (!card) return
     const { verifiedOn: _verifiedOn, own: _own, ...was } = card
-    const changed = changeBetween('card', was, { id, ...fields })
+    const changed = keptChangeBetween('card', was, { id, ...fields })
     if (changed) await keep([changed], `Card ${cardName(card)} changed`)
   }
   async function remove(id: string) {
@@ -63,7 +63,7 @@ export const useRulesStore = defineStore('rules', () => {
   async function verify(id: string, verifiedOn: string | null) {
     const card = cards.value.find(c => c.id === id)
     if (!card) return
-    const changed = changeBetween(
+    const changed = keptChangeBetween(
       'verified',
       { id, verifiedOn: card.verifiedOn } as { id: string },
       { id, verifiedOn } as { id: string },

@@ -5,7 +5,7 @@ import type { Mass } from '#core/model/ledger'
 import { readAtHand, type ReadyScale } from '#core/deciding/weigh'
 import type { KeptChange } from '#shared/schemas/kept'
 import type { QueuedEdit } from '../queue'
-import { changeBetween, overlaid, removalOf } from '../queue/overlay'
+import { keptChangeBetween, overlaid, removalOf } from '../queue/overlay'
 import type { ReferenceFields, ScaleFields, ScalesReply, Tare } from '#shared/schemas/scales'
 
 export const useScalesStore = defineStore('scales', () => {
@@ -76,13 +76,16 @@ export const useScalesStore = defineStore('scales', () => {
   const named = <T extends { id: string; name: string }>(things: readonly T[], id: string) =>
     things.find(thing => thing.id === id) ?? null
   const putScale = (id: string, fields: ScaleFields) =>
-    keep(changeBetween('scale', named(scales.value, id), { id, ...fields }), `Scale ${fields.name}`)
+    keep(keptChangeBetween('scale', named(scales.value, id), { id, ...fields }), `Scale ${fields.name}`)
   async function removeScale(id: string) {
     const scale = named(scales.value, id)
     if (scale) await keep(removalOf('scale', scale), `Scale ${scale.name} deleted`)
   }
   const putReference = (id: string, fields: ReferenceFields) =>
-    keep(changeBetween('reference', named(references.value, id), { id, ...fields }), `Reference mass ${fields.name}`)
+    keep(
+      keptChangeBetween('reference', named(references.value, id), { id, ...fields }),
+      `Reference mass ${fields.name}`,
+    )
   async function removeReference(id: string) {
     const reference = named(references.value, id)
     if (reference) await keep(removalOf('reference', reference), `Reference mass ${reference.name} deleted`)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { WorkedFlight } from '#core/aircraft/flown'
-import { makeFlight } from '../../core/aircraft/flown/testing'
+import { testFlight } from '../../core/aircraft/flown/testing'
 import {
   agreement,
   chargeAgainstWords,
@@ -17,7 +17,7 @@ const worked = (more: Partial<WorkedFlight>): WorkedFlight => ({
 
 describe('words of flights', () => {
   it('how often, how long and since when', () => {
-    const some = [1, 2].map(n => makeFlight({ id: `f${n}`, flownAt: `2026-11-0${n}T10:00`, durationS: 210 }))
+    const some = [1, 2].map(n => testFlight({ id: `f${n}`, flownAt: `2026-11-0${n}T10:00`, durationS: 210 }))
     expect(flownWords(some)).toMatch(/^2 flights, 7\.0 min in the air since 1 Nov/)
     expect(flownWords([])).toBe('')
   })

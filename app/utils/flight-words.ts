@@ -1,8 +1,8 @@
-import type { Finding, Flight, HeldFor, RestsOn, WorkedFlight } from '#core/aircraft/flown'
+import type { FlightFinding, Flight, HeldFor, RestsOn, WorkedFlight } from '#core/aircraft/flown'
 import type { MinutesAgainst } from '#core/aircraft/flight'
 import { fixed, minutesFigure, signed } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
-import { dayOf } from './local-day'
+import { dayOf } from './day-of'
 
 const several = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
@@ -79,7 +79,7 @@ export function landingText(landing: Flight['landing']): string {
 }
 
 export const severityWords = ['noticed', 'mild', 'bad', 'grave'] as const
-export const findingTitle = (kind: Finding['kind']) => kind.charAt(0).toUpperCase() + kind.slice(1)
+export const findingTitle = (kind: FlightFinding['kind']) => kind.charAt(0).toUpperCase() + kind.slice(1)
 export const flightTitle = ({ flownAt, durationS }: Pick<Flight, 'flownAt' | 'durationS'>) =>
   `${flightDay(flownAt)}, ${flightTime(flownAt)} · ${flightTimeWords(durationS)}`
 

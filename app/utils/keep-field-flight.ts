@@ -1,4 +1,4 @@
-import type { Finding, Flight } from '#core/aircraft/flown'
+import type { FlightFinding, Flight } from '#core/aircraft/flown'
 import { findingSchema, flightSchema } from '#shared/schemas/flights'
 import type { KeptChange, KeptDocument } from '#shared/schemas/kept'
 
@@ -11,7 +11,7 @@ interface Keeping {
   ) => Promise<string>
 }
 
-const putting = (kind: 'flight' | 'finding', { id, ...set }: Flight | Finding): KeptChange => ({
+const putting = (kind: 'flight' | 'finding', { id, ...set }: Flight | FlightFinding): KeptChange => ({
   kind,
   id,
   seen: null,
@@ -19,7 +19,7 @@ const putting = (kind: 'flight' | 'finding', { id, ...set }: Flight | Finding): 
 })
 
 /** Notes a flight with what was found on it, as one change. Returns '' when it is written or waits, else why it cannot be. */
-export async function keepFieldFlight(edits: Keeping, flight: Flight, finding: Finding | null): Promise<string> {
+export async function keepFieldFlight(edits: Keeping, flight: Flight, finding: FlightFinding | null): Promise<string> {
   const wrong = flightSchema.safeParse(flight).error ?? (finding && findingSchema.safeParse(finding).error)
   if (wrong) return wrong.issues[0]!.message
   const found = finding ? [putting('finding', { ...finding, flightId: flight.id })] : []

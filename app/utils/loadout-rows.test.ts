@@ -5,7 +5,7 @@ import { estimatesOf } from '#core/mass/loadout'
 import { ListingBiasTable } from '#core/mass/listings'
 import { makeBuild } from '#core/changes/commands'
 import { makeLine, makeMass, type Line } from '#core/model/ledger'
-import { inOrder } from './in-order'
+import { sortedBy } from '#shared/sheet/sorted-by'
 import { capacityPerGram, isRetired, loadoutRows, loadoutValue, misfitsOfRow } from './loadout-rows'
 
 const grams = (id: string, valueG: number) =>
@@ -79,7 +79,11 @@ describe('the order of the loadouts', () => {
   const minutes = loadoutFigure('minutes')
   const flights = new Map<string, SheetFlight>()
   const by = (key: string, down: boolean) =>
-    names(inOrder(rowsWith({ withRetired: true }), row => loadoutValue(row, key, setupIds, minutes, flights), down))
+    names([
+      ...sortedBy(rowsWith({ withRetired: true }), [{ column: key, down }], (row, by) =>
+        loadoutValue(row, by, setupIds, minutes, flights),
+      ),
+    ])
 
   it('by a fact of the pack; one that is not weighed or not known stands last either way', () => {
     expect(by('grams', false)).toEqual(['old', 'P1', 'P2', 'unweighed'])

@@ -1,6 +1,6 @@
 import type { LandingRead } from '#core/aircraft/flown'
 import { isNotRead, readNumber, withoutUnit } from '#core/text/units'
-import { localDay } from './local-day'
+import { localDay } from '#shared/utils/local-day'
 
 /** The day and time it is where the builder is: to the second, so that what is noted after another comes after it. */
 export const localMoment = (at = new Date()): string => `${localDay(at)}T${at.toTimeString().slice(0, 8)}`

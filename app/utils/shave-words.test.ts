@@ -4,7 +4,7 @@ import {
   costWords,
   goalWords,
   gramPriceWords,
-  lossWords,
+  shavingWords,
   planSentence,
   stepsWords,
   turnedSentence,
@@ -62,9 +62,9 @@ describe('the words of Shave', () => {
       lossWord: 'protection',
       forGood: true,
     })
-    expect(lossWords(shaving)).toBe('gives up: protection · cannot be undone')
-    expect(lossWords({ ...shaving, loss: 0, forGood: false })).toBe('')
-    expect(lossWords({ ...shaving, kind: 'put on', gain: 4, loss: 0, forGood: false })).toBe('brings 4 of 5')
+    expect(shavingWords(shaving)).toBe('gives up: protection · cannot be undone')
+    expect(shavingWords({ ...shaving, loss: 0, forGood: false })).toBe('')
+    expect(shavingWords({ ...shaving, kind: 'put on', gain: 4, loss: 0, forGood: false })).toBe('brings 4 of 5')
   })
 
   it('name the goal', () => {

@@ -36,7 +36,7 @@ export function gramPriceWords(
 }
 
 /** What a shaving brings, gives up, and whether it can be undone. */
-export function lossWords(shaving: Shaving): string {
+export function shavingWords(shaving: Shaving): string {
   return [
     shaving.kind === 'put on' ? `brings ${shaving.gain} of 5` : '',
     shaving.loss > 0 ? `gives up: ${shaving.lossWord}` : '',

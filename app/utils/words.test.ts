@@ -14,7 +14,7 @@ import {
   overviewSentence,
   toneOf,
   verdictTone,
-  weighedWords,
+  weighedShareWords,
   weighingWords,
 } from './words'
 
@@ -70,10 +70,10 @@ describe('how things are said', () => {
   })
   it('a craft weighed whole is not told to be unweighed', () => {
     expect([
-      weighedWords({ weighedWhole: true, weighedLines: 1 }, 17),
-      weighedWords({ weighedWhole: false, weighedLines: 1 }, 17),
-      weighedWords({ weighedWhole: true, weighedLines: 17 }, 17),
-      weighedWords({ weighedWhole: false, weighedLines: 0 }, 0),
+      weighedShareWords({ weighedWhole: true, weighedLines: 1 }, 17),
+      weighedShareWords({ weighedWhole: false, weighedLines: 1 }, 17),
+      weighedShareWords({ weighedWhole: true, weighedLines: 17 }, 17),
+      weighedShareWords({ weighedWhole: false, weighedLines: 0 }, 0),
     ]).toEqual(['weighed whole', '1 of 17 weighed', 'all 17 weighed', '0 of 0 weighed'])
   })
   it('what to weigh next promises to settle only what it settles', () => {

@@ -1,4 +1,4 @@
-import { dayOf } from './local-day'
+import { dayOf } from './day-of'
 import type { FitReport } from '#core/aircraft/fit'
 import { packLabel, type Evidence, type Group, type Line, type Mass, type ReferenceCraft } from '#core/model/ledger'
 import { uncheckedGainHalfWidth } from '#core/mass/scale'
@@ -85,7 +85,7 @@ export function weighingWords(mass: Mass, quantity: number): string {
 }
 
 /** How much of it was on a scale, as a few words. */
-export function weighedWords(
+export function weighedShareWords(
   { weighedWhole, weighedLines }: { readonly weighedWhole: boolean; readonly weighedLines: number },
   lines: number,
 ): string {

@@ -11,7 +11,7 @@ export interface FlightsRequest {
   readonly gear: GroundGear | null
   readonly cells: readonly Pick<LoadoutCell, 'key' | 'choice' | 'massG' | 'pack' | 'source'>[]
 }
-export interface FlightsReply {
+export interface LoadoutFlights {
   readonly number: number
   readonly flights: readonly SheetFlight[]
   readonly done: number
@@ -31,7 +31,12 @@ async function answer({ number, build, plan, gear, cells }: FlightsRequest) {
   for (let at = 0; at < cells.length || at === 0; at += atOnce) {
     if (number !== wanted) return
     const flights = sheetFlights(build, cells.slice(at, at + atOnce), plan, gear)
-    postMessage({ number, flights, done: Math.min(at + atOnce, cells.length), of: cells.length } satisfies FlightsReply)
+    postMessage({
+      number,
+      flights,
+      done: Math.min(at + atOnce, cells.length),
+      of: cells.length,
+    } satisfies LoadoutFlights)
     await new Promise(done => setTimeout(done))
   }
 }

@@ -7,7 +7,7 @@ import {
   logFigures,
   loggedResistance,
   LogReader,
-  packVolts,
+  loggedPackVolts,
   readHeads,
   withExtremes,
   type Columns,
@@ -15,17 +15,17 @@ import {
   type LogFigures,
   type LoggedResistance,
   type NoResistance,
-  type SetAside,
+  type LeftOutRows,
   type Stretch,
   type TelemetryLog,
 } from '#core/aircraft/telemetry'
 
-export interface CurvePoint {
+export interface SampledPoint {
   readonly timeS: number
   readonly value: number
 }
 export type CurveKey = 'volts' | 'amps' | 'mah'
-export type Curves = Readonly<Partial<Record<CurveKey, readonly CurvePoint[]>>>
+export type Curves = Readonly<Partial<Record<CurveKey, readonly SampledPoint[]>>>
 
 /** What the page asks: a log read, perhaps with its columns corrected; what a stretch adds up to; curves of a stretch. */
 export type TelemetryRequest =
@@ -35,7 +35,7 @@ export type TelemetryRequest =
 export interface LogRead {
   readonly heads: HeadsRead
   readonly rows: number
-  readonly setAside: SetAside
+  readonly setAside: LeftOutRows
   readonly endS: number
   readonly thresholdA: number | null
   readonly stretches: readonly Stretch[]
@@ -140,7 +140,7 @@ addEventListener('message', ({ data }: MessageEvent<TelemetryRequest>) => {
       resistance: loggedResistance(log, stretch, cells),
     })
   else {
-    const volts = packVolts(log, cells)
+    const volts = loggedPackVolts(log, cells)
     const curve = (values: Float64Array) => withExtremes(log!.timeS, values, stretch, data.buckets)
     say({
       kind: 'curves',

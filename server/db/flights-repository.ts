@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import type { Finding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
+import type { FlightFinding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
 import { findingSchema, flightSchema, renewalSchema, settingsRecordSchema } from '../../shared/schemas/flights'
 import type { Db } from './open-database'
 
@@ -54,7 +54,7 @@ export type MomentsTable<T extends OfBuild> = ReturnType<typeof momentsTable<T>>
 /** SQL of flights and what belongs to them. */
 export const flightsRepository = (db: Db) => ({
   flights: momentsTable<Flight>(db, 'flights', flightSchema, ({ flownAt }) => flownAt),
-  findings: momentsTable<Finding>(db, 'findings', findingSchema, ({ foundAt }) => foundAt),
+  findings: momentsTable<FlightFinding>(db, 'findings', findingSchema, ({ foundAt }) => foundAt),
   renewals: momentsTable<Renewal>(db, 'renewals', renewalSchema, ({ at }) => at),
   settings: momentsTable<SettingsRecord>(db, 'settings_records', settingsRecordSchema, ({ at }) => at),
 })

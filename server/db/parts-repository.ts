@@ -202,16 +202,16 @@ export function partsRepository(db: Db) {
     putMapping: (heads: string, mapping: Record<string, string>) => {
       sql.putMapping.run({ heads, mapping: JSON.stringify(mapping) })
     },
-    addHandOver: (handOver: HandOver & { id: string }) => {
+    addHandOver: (handOver: HandOverRow & { id: string }) => {
       sql.handOver.run({
         ...handOver,
         partsBefore: JSON.stringify(handOver.partsBefore),
         partsAfter: JSON.stringify(handOver.partsAfter),
       })
     },
-    handOverOf: (buildId: string, seq: number): HandOver | null => {
+    handOverOf: (buildId: string, seq: number): HandOverRow | null => {
       const row = sql.handOverOf.get({ buildId, seq }) as
-        (Omit<HandOver, 'partsBefore' | 'partsAfter'> & { partsBefore: string; partsAfter: string }) | undefined
+        (Omit<HandOverRow, 'partsBefore' | 'partsAfter'> & { partsBefore: string; partsAfter: string }) | undefined
       return row ? { ...row, partsBefore: handed(row.partsBefore), partsAfter: handed(row.partsAfter) } : null
     },
   }
@@ -225,7 +225,7 @@ export interface HandedPart {
   readonly lineId: string
 }
 /** Lines that went from a build to another or to the drawer, by the journal entries that tell of it. */
-export interface HandOver {
+export interface HandOverRow {
   readonly fromBuild: string
   readonly fromSeq: number
   readonly toBuild: string | null

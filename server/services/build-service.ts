@@ -25,7 +25,6 @@ import type { RuleService } from './rule-service'
 
 export type { Wanted } from './builds/build-commands'
 export type { Writing } from './builds/build-writes'
-export type { UnreadableBuild } from './builds/build-queries'
 
 export interface BuildDependencies {
   readonly builds: BuildsRepository

@@ -1,7 +1,7 @@
 import Database from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { Flight } from '../../core/aircraft/flown'
-import { makeFinding, makeFlight, testPack } from '../../core/aircraft/flown/testing'
+import { testFinding, testFlight, testPack } from '../../core/aircraft/flown/testing'
 import type { KeptChange } from '../../shared/schemas/kept'
 import { applicationOnDisk, demoFile } from '../testing'
 
@@ -21,7 +21,7 @@ function putOf(flight: Flight): KeptChange {
   const { id, ...set } = flight
   return { kind: 'flight', id, seen: null, set: set as unknown as Record<string, unknown> }
 }
-const put = (id: string, more: Partial<Flight> = {}) => keep(putOf(makeFlight({ id, ...more })))
+const put = (id: string, more: Partial<Flight> = {}) => keep(putOf(testFlight({ id, ...more })))
 const ids = (build: string) => disk.app.flights.ofBuild(build).flights.map(({ id }) => id)
 
 describe('flights', () => {
@@ -72,7 +72,7 @@ describe('flights', () => {
     await put('a', { putBackMah: 668 })
     const before = disk.app.flights.ofBuild('marzipan')
     await expect(
-      keep(putOf(makeFlight({ id: 'b' })), putOf(makeFlight({ id: 'c', durationS: 0 }))),
+      keep(putOf(testFlight({ id: 'b' })), putOf(testFlight({ id: 'c', durationS: 0 }))),
     ).rejects.toMatchObject({ code: 'invalid' })
     expect(disk.app.flights.ofBuild('marzipan')).toEqual(before)
   })
@@ -82,7 +82,7 @@ describe('flights', () => {
     disk.app.flights.follow('treacle', () => told.push('treacle'))
     await put('a')
     expect(told).toEqual(['marzipan'])
-    const { id, ...set } = makeFinding({ id: 'f' })
+    const { id, ...set } = testFinding({ id: 'f' })
     await keep({ kind: 'finding', id, seen: null, set: set as unknown as Record<string, unknown> })
     await expect(put('bad', { durationS: -1 })).rejects.toBeDefined()
     expect(told).toEqual(['marzipan', 'marzipan'])

@@ -3,7 +3,7 @@ import {
   FlightSums,
   partLives,
   workedFlights,
-  type Finding,
+  type FlightFinding,
   type Flight,
   type FlightsWorkedOut,
   type Lessons,
@@ -25,7 +25,7 @@ interface Dependencies {
 /** What a build file holds of flights. */
 interface Flown {
   readonly flights: readonly Flight[]
-  readonly findings: readonly Finding[]
+  readonly findings: readonly FlightFinding[]
   readonly renewals: readonly Renewal[]
   readonly settings: readonly SettingsRecord[]
 }

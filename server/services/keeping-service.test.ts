@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { makeFinding, makeFlight } from '../../core/aircraft/flown/testing'
+import { testFinding, testFlight } from '../../core/aircraft/flown/testing'
 import { makePart } from '../../core/parts/drawer'
 import { makeMass } from '../../core/model/ledger'
 import { keptKinds, type KeptChange, type KeptDocument, type KeptKind } from '../../shared/schemas/kept'
@@ -76,7 +76,7 @@ const samples: Record<
   },
   template: { set: { name: 'my way', order: [], own: [] }, then: { name: 'my new way' } },
   settings: { set: { currency: 'kr' }, then: { currency: 'mark' } },
-  flight: { set: fieldsOf(makeFlight({ id: 'thing' })), then: { durationS: 200, note: 'gusty' } },
+  flight: { set: fieldsOf(testFlight({ id: 'thing' })), then: { durationS: 200, note: 'gusty' } },
   settingsRecord: {
     set: {
       ...{ buildId: 'marzipan', name: 'before filters', at: '2026-11-02T10:00', revision: 3 },
@@ -85,7 +85,7 @@ const samples: Record<
     then: { name: 'before the new filters' },
   },
   renewal: { set: { buildId: 'marzipan', key: 'p#0', at: '2026-11-03T10:00' }, then: { at: '2026-11-04T10:00' } },
-  finding: { set: fieldsOf(makeFinding({ id: 'thing' })), then: { goneAt: '2026-11-05T12:00' } },
+  finding: { set: fieldsOf(testFinding({ id: 'thing' })), then: { goneAt: '2026-11-05T12:00' } },
 }
 const everything = () => ({
   parts: disk.app.parts.all(),

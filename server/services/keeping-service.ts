@@ -5,7 +5,8 @@ import { keptKinds, type KeptChange, type KeptDocument, type KeptEdit, type Kept
 import type { KeptChangeRecord, KeptJournalRepository, KeptScope } from '../db/kept-journal-repository'
 import { DomainProblem } from '../problems'
 import type { Writing } from './build-service'
-import type { Fields, KeptHandler } from './kept-kinds'
+import type { Fields } from '../../core/slices/contract'
+import type { KeptHandler } from './kept-kinds'
 
 interface Dependencies {
   readonly journal: KeptJournalRepository

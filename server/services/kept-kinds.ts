@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import type { Kit, Part } from '../../core/parts/drawer'
+import type { Fields } from '../../core/slices/contract'
 import type { AssemblyTemplate } from '../../core/model/data'
 import type { ReferenceMass, Scale, ScaleCheck } from '../../core/mass/scale'
 import type { RuleCard } from '../../core/limits/rules'
@@ -24,8 +25,6 @@ import type { PartService } from './part-service'
 import type { RuleService } from './rule-service'
 import type { ScaleService } from './scale-service'
 import type { TemplateService } from './template-service'
-
-export type Fields = Readonly<Record<string, unknown>>
 
 /** How one kind of thing is kept: its fields without the id, and what reads and writes it inside the transaction. */
 export interface KeptHandler {

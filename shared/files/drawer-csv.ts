@@ -15,7 +15,7 @@ import { orderProblem } from '../../core/model/properties'
 import { csvFile, unguarded } from './csv'
 
 /** What a column of a drawer file can be, apart from the properties of the kinds. */
-export const drawerColumns = {
+export const drawerFileColumns = {
   slot: { title: 'Kind', also: ['kind', 'slot', 'type', 'category'] },
   name: { title: 'What', also: ['what', 'name', 'part', 'item', 'description'] },
   owned: { title: 'Owned', also: ['owned', 'how many', 'quantity', 'qty', 'count', 'stock', 'pieces'] },
@@ -49,10 +49,10 @@ export const drawerColumns = {
   chemistry: { title: 'Pack: chemistry', also: ['chemistry', 'cell chemistry', 'pack: chemistry'] },
   capacity: { title: 'Pack: mAh', also: ['mah', 'capacity', 'pack: mah'] },
 } as const
-export type DrawerColumn = keyof typeof drawerColumns
-const columnKeys = Object.keys(drawerColumns) as DrawerColumn[]
+export type DrawerFileColumn = keyof typeof drawerFileColumns
+const columnKeys = Object.keys(drawerFileColumns) as DrawerFileColumn[]
 
-/** By the head of a column: one of {@link drawerColumns}, `property:<key>`, or empty for a column that is left out. */
+/** By the head of a column: one of {@link drawerFileColumns}, `property:<key>`, or empty for a column that is left out. */
 export type DrawerMapping = Readonly<Record<string, string>>
 
 export interface DrawerTable {
@@ -114,9 +114,9 @@ export function guessDrawerMapping(heads: readonly string[]): DrawerMapping {
       const bare = withoutUnitInHead(plain(head))
       const column = columnKeys.find(
         key =>
-          ([...drawerColumns[key].also] as string[]).includes(plain(head)) ||
-          plain(drawerColumns[key].title) === plain(head) ||
-          ([...drawerColumns[key].also] as string[]).includes(bare),
+          ([...drawerFileColumns[key].also] as string[]).includes(plain(head)) ||
+          plain(drawerFileColumns[key].title) === plain(head) ||
+          ([...drawerFileColumns[key].also] as string[]).includes(bare),
       )
       const property = [...everyProperty.values()].find(
         p =>
@@ -167,8 +167,8 @@ const most = {
 
 /** How the columns of a list are read: made once, used for every row. */
 class ListReader {
-  private readonly places: Readonly<Partial<Record<DrawerColumn, number>>>
-  private readonly ouncesIn: ReadonlySet<DrawerColumn>
+  private readonly places: Readonly<Partial<Record<DrawerFileColumn, number>>>
+  private readonly ouncesIn: ReadonlySet<DrawerFileColumn>
   private readonly properties: readonly { readonly key: string; readonly i: number }[]
   readonly slot = once(slotNamed)
   readonly price = once(readCents)
@@ -184,11 +184,11 @@ class ListReader {
     )
   }
 
-  cell(cells: readonly string[], column: DrawerColumn): string {
+  cell(cells: readonly string[], column: DrawerFileColumn): string {
     const i = this.places[column]
     return i === undefined ? '' : (cells[i] ?? '').trim()
   }
-  isInOunces(column: DrawerColumn): boolean {
+  isInOunces(column: DrawerFileColumn): boolean {
     return this.ouncesIn.has(column)
   }
 
@@ -209,7 +209,7 @@ class RowReading {
     private readonly cells: readonly string[],
   ) {}
 
-  private cell(column: DrawerColumn): string {
+  private cell(column: DrawerFileColumn): string {
     return this.list.cell(this.cells, column)
   }
 
@@ -231,7 +231,7 @@ class RowReading {
     if (text === '') return undefined
     const read = readGrams(!hasUnit.test(text) && this.list.isInOunces(column) ? `${text} oz` : text)
     if (!isNotRead(read)) return { valueG: read.massG, resolutionG: read.stepG }
-    this.problems.push(`${drawerColumns[column].title}: ${read.problem}`)
+    this.problems.push(`${drawerFileColumns[column].title}: ${read.problem}`)
     return undefined
   }
   whole(column: 'owned' | 'soldIn' | 'cells', least: number): number | undefined {
@@ -242,7 +242,7 @@ class RowReading {
       !isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most[column]
     if (isRight) return read.value
     const range = `a whole number from ${least} to ${most[column].toLocaleString('en')}`
-    this.problems.push(`${drawerColumns[column].title}: ${range}.`)
+    this.problems.push(`${drawerFileColumns[column].title}: ${range}.`)
     return undefined
   }
   price(): number | null {
@@ -360,12 +360,12 @@ export function readDrawerRows(
 /** The drawer as CSV: the columns above, then every property any part has. */
 export function drawerCsv(parts: readonly Part[]): string {
   const keys = [...everyProperty.keys()].filter(key => parts.some(part => part.properties?.[key] !== undefined))
-  const heads = [...columnKeys.map(key => drawerColumns[key].title), ...keys]
+  const heads = [...columnKeys.map(key => drawerFileColumns[key].title), ...keys]
   const grams = (part: Part) => (part.mass ? String(Number((part.mass.valueG / part.mass.valueCount).toFixed(4))) : '')
   return csvFile([
     heads,
     ...parts.map(part => {
-      const values: Record<DrawerColumn, string> = {
+      const values: Record<DrawerFileColumn, string> = {
         slot: slotFacts[part.slot].label,
         name: part.name,
         owned: String(part.owned),

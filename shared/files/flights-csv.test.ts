@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { Flight } from '../../core/aircraft/flown'
-import { makeFlight } from '../../core/aircraft/flown/testing'
+import { testFlight } from '../../core/aircraft/flown/testing'
 import { flightHeads, flightsCsv, readFlightsCsv, type FlightListOf } from './flights-csv'
 
 let made = 0
-const { snapshot } = makeFlight({ id: 'x' })
+const { snapshot } = testFlight({ id: 'x' })
 const list: FlightListOf = {
   buildId: 'marzipan',
   packs: [{ id: 'p7', label: 'P7' }],
@@ -23,8 +23,8 @@ function rowsOf(text: string) {
 describe('a list of flights', () => {
   it('goes out and comes in as it was', () => {
     const flights: Flight[] = [
-      makeFlight({ id: 'a', note: 'gusty; "howling"\nsecond line', place: '=wall', windMps: 3, airC: -2.5 }),
-      makeFlight({
+      testFlight({ id: 'a', note: 'gusty; "howling"\nsecond line', place: '=wall', windMps: 3, airC: -2.5 }),
+      testFlight({
         ...{ id: 'b', style: 'race', flownAt: '2026-11-03T09:05:07', durationS: 201, firstWarningS: 180 },
         ...{ putBackMah: 641, loggedMah: 630.5, landing: { volts: 3.62, of: 'cell', loadA: 12, isFresh: true } },
       }),

@@ -41,4 +41,3 @@ export const practicePanSchema = z.strictObject({
   masses: z.array(z.strictObject({ name: z.string().max(120), massG: z.number().min(0).max(20_000) })).max(60),
   dialect: z.enum(['letters', 'commas', 'plain']).optional(),
 })
-export type PracticePan = z.infer<typeof practicePanSchema>

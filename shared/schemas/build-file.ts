@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { firstVersions, newerThanKnown, saysEveryPart, upcastFile, type Versions } from '../../core/changes/commands'
-import type { Finding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
+import type { FlightFinding, Flight, Renewal, SettingsRecord } from '../../core/aircraft/flown'
 import type { Build, Mass } from '../../core/model/ledger'
 import type { RuleCard } from '../../core/limits/rules'
 import { idSchema } from '../../core/text/schemas'
@@ -53,7 +53,7 @@ export interface BuildFile {
   readonly journal: readonly JournalRecord[]
   /** What was flown with it and found on it; flights leave out where they were flown, unless that was asked for. */
   readonly flights: readonly Flight[]
-  readonly findings: readonly Finding[]
+  readonly findings: readonly FlightFinding[]
   readonly renewals: readonly Renewal[]
   /** Configurations; their texts are left out unless that was asked for. */
   readonly settings: readonly SettingsRecord[]

@@ -4,7 +4,7 @@ import {
   landingCellV,
   lifeSlots,
   mostMinutes,
-  type Finding,
+  type FlightFinding,
   type Flight,
   type FlightSnapshot,
   type Renewal,
@@ -155,7 +155,7 @@ export const findingSchema = z.strictObject({
   tried: z.array(triedSchema).max(50, 'At most 50 things tried.'),
   goneAt: localTimeSchema.nullable(),
   pictureIds: pictureIdsSchema,
-}) satisfies z.ZodType<Finding>
+}) satisfies z.ZodType<FlightFinding>
 
 /** A new part in the place of an old one. */
 export const renewalSchema = z.strictObject({

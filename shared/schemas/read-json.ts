@@ -5,7 +5,7 @@ const problems = {
   'not kept': 'A text contains half of a character, or one that cannot be kept. Nothing was taken in.',
   'no JSON': 'The request is not JSON.',
 } as const
-export interface NotRead {
+export interface NotJson {
   readonly code: keyof typeof problems
   readonly problem: string
 }
@@ -21,7 +21,7 @@ function requireText(_key: string, value: unknown): unknown {
  * Data from JSON whose texts can all be kept as they are: a database keeps half of a character (a lone surrogate) as
  * something else, and what is kept would not be what was answered.
  */
-export function readJson(text: string): { readonly data: unknown } | NotRead {
+export function readJson(text: string): { readonly data: unknown } | NotJson {
   try {
     const data = JSON.parse(text) as unknown
     return { data: text.includes('\\u') && suspicious.test(text) ? (JSON.parse(text, requireText) as unknown) : data }

@@ -1,15 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  columnTracks,
-  plainLayout,
-  readLayout,
-  shownColumns,
-  sortedBy,
-  withHidden,
-  withSort,
-  withWidth,
-} from './column-layout'
+import { columnTracks, plainLayout, readLayout, shownColumns, withHidden, withSort, withWidth } from './column-layout'
 import { drawerColumns, type DrawerColumn } from './drawer-cells'
 
 const column = fc.constantFrom(...drawerColumns)
@@ -37,39 +28,6 @@ describe('columns of the drawer', () => {
     expect(withSort(kindThenGrams, 'grams', true).sorts).toEqual(kind.sorts)
     expect(withSort(kindThenGrams, 'price', false).sorts).toEqual([{ column: 'price', down: false }])
     expect(withHidden(kindThenGrams, 'slot', true).sorts).toEqual([{ column: 'grams', down: true }])
-  })
-
-  it('keep every row once, in the order of the first key, then the second, then as they were', () => {
-    let ties = 0
-    fc.assert(
-      fc.property(
-        fc.array(fc.record({ slot: fc.integer({ min: 0, max: 3 }), grams: fc.integer({ min: 0, max: 3 }) })),
-        fc.boolean(),
-        fc.boolean(),
-        (drawn, first, second) => {
-          const rows = drawn.map((row, at) => ({ ...row, at }))
-          const sorts = [
-            { column: 'slot' as const, down: first },
-            { column: 'grams' as const, down: second },
-          ]
-          const sorted = sortedBy(rows, sorts, (row, by) => (by === 'slot' ? row.slot : row.grams))
-          expect(sorted.map(row => row.at).sort((a, b) => a - b)).toEqual(rows.map(row => row.at))
-          for (const [i, after] of sorted.entries()) {
-            const before = sorted[i - 1]
-            if (!before) continue
-            const bySlot = (before.slot - after.slot) * (first ? -1 : 1)
-            const byGrams = (before.grams - after.grams) * (second ? -1 : 1)
-            expect(bySlot).toBeLessThanOrEqual(0)
-            if (bySlot === 0) expect(byGrams).toBeLessThanOrEqual(0)
-            if (bySlot === 0 && byGrams === 0) {
-              ties++
-              expect(before.at).toBeLessThan(after.at)
-            }
-          }
-        },
-      ),
-    )
-    expect(ties).toBeGreaterThan(20)
   })
 
   it('are read from whatever a browser kept', () => {

@@ -1,14 +1,11 @@
 import { drawerColumns, type DrawerColumn } from './drawer-cells'
+import { sortPressed, type ColumnSort } from './sorted-by'
 
-export interface ColumnSort {
-  readonly column: DrawerColumn
-  readonly down: boolean
-}
 /** How somebody wants the columns of the drawer: which are hidden, how wide, sorted by what first, second … */
 export interface ColumnLayout {
   readonly hidden: readonly DrawerColumn[]
   readonly widths: Readonly<Partial<Record<DrawerColumn, number>>>
-  readonly sorts: readonly ColumnSort[]
+  readonly sorts: readonly ColumnSort<DrawerColumn>[]
 }
 export const plainLayout: ColumnLayout = { hidden: [], widths: {}, sorts: [] }
 
@@ -85,28 +82,11 @@ export const withWidth = (layout: ColumnLayout, column: DrawerColumn, width: num
  */
 export function withSort(layout: ColumnLayout, column: DrawerColumn, further: boolean): ColumnLayout {
   const was = layout.sorts.find(sort => sort.column === column)
-  const next = was === undefined ? [{ column, down: false }] : was.down ? [] : [{ column, down: true }]
+  const sort = sortPressed(was, column)
+  const next = sort ? [sort] : []
   if (!further) return { ...layout, sorts: next }
   const sorts = was
     ? layout.sorts.flatMap(sort => (sort.column === column ? next : [sort]))
     : [...layout.sorts, ...next]
   return { ...layout, sorts }
-}
-
-/** Rows in the order the layout asks for; `keyOf` gives what a row is compared by. Rows alike stay in the order they had. */
-export function sortedBy<Row>(
-  rows: readonly Row[],
-  sorts: readonly ColumnSort[],
-  keyOf: (row: Row, column: DrawerColumn) => number | string,
-): readonly Row[] {
-  if (sorts.length === 0) return rows
-  const keyed = rows.map(row => ({ row, keys: sorts.map(({ column }) => keyOf(row, column)) }))
-  keyed.sort((a, b) => {
-    for (const [i, { down }] of sorts.entries()) {
-      const [x, y] = [a.keys[i]!, b.keys[i]!]
-      if (x !== y) return (x < y ? -1 : 1) * (down ? -1 : 1)
-    }
-    return 0
-  })
-  return keyed.map(({ row }) => row)
 }

@@ -60,7 +60,7 @@ export function factsOf(part: Part): string {
   ].join(' · ')
 }
 /** What a column is sorted by. */
-export function sortKey(part: Part, column: DrawerColumn, { left }: Whereabouts): number | string {
+export function sortKey(part: Part, column: DrawerColumn, { left }: Whereabouts): number | string | null {
   switch (column) {
     case 'slot':
       return slotFacts[part.slot].label
@@ -69,15 +69,15 @@ export function sortKey(part: Part, column: DrawerColumn, { left }: Whereabouts)
     case 'facts':
       return factsOf(part)
     case 'grams':
-      return gramsEach(part) ?? Infinity
+      return gramsEach(part)
     case 'known':
-      return part.mass?.evidence ?? 'zz'
+      return part.mass?.evidence ?? null
     case 'owned':
       return part.owned
     case 'left':
       return left
     case 'price':
-      return priceEachCents(part) ?? Infinity
+      return priceEachCents(part)
   }
 }
 /** What a cell shows. */

@@ -65,7 +65,7 @@ export function gridAction(press: Press, typing: Typing): GridAction | null {
 }
 
 /** What an editor holds: what the cell held, all of it chosen (`whole`), or what was typed so far. */
-export interface Draft {
+export interface CellDraft {
   readonly text: string
   readonly whole: boolean
 }
@@ -74,7 +74,7 @@ export interface Draft {
  * What a key does to a cell whose editor is only just opening, so that it is not lost: keep what was typed, leave it, or
  * hold more. Null where it is nothing to it.
  */
-export function draftAction(press: Press, draft: Draft, typing: Typing): 'keep' | 'leave' | Draft | null {
+export function draftAction(press: Press, draft: CellDraft, typing: Typing): 'keep' | 'leave' | CellDraft | null {
   if (press.key === 'Enter') return 'keep'
   if (press.key === 'Escape') return 'leave'
   if (!startsTyping(press, typing)) return null

@@ -5,7 +5,7 @@ import {
   standoffArrangements,
   type Arrangement,
   type CameraArrangement,
-  type Outcome,
+  type ArrangementOutcome,
   type StandoffArrangement,
 } from '#core/aircraft/balance'
 import type { Command } from '#core/changes/commands'
@@ -16,7 +16,7 @@ const store = useBuildStore()
 /** Counted only for those who look. */
 const isOpen = ref(false)
 
-interface Row extends Outcome {
+interface Row extends ArrangementOutcome {
   readonly words: string
   readonly isNow: boolean
   readonly more: string
@@ -70,14 +70,14 @@ const parts = computed((): readonly Part[] => {
     { title: 'The standoffs', rows: standoffs },
   ].filter(({ rows }) => rows.length > 1)
 })
-function hangs({ slide, inProps }: Outcome): string {
+function hangs({ slide, inProps }: ArrangementOutcome): string {
   if (inProps) return 'in the props'
   if (!slide) return '–'
   return slide.missesMm < 0.05
     ? 'hangs true'
     : `${fixed(Math.abs(slide.remainsMm), 1)} mm ${slide.remainsMm < 0 ? 'tail-heavy' : 'nose-heavy'}`
 }
-const isGood = (row: Outcome) => !row.inProps && row.slide !== null && row.slide.missesMm < 0.05
+const isGood = (row: ArrangementOutcome) => !row.inProps && row.slide !== null && row.slide.missesMm < 0.05
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { CandidateRow } from '#core/deciding/choosing'
+import { sortPressed, sortedBy, sortOf, type ColumnSort } from '#shared/sheet/sorted-by'
 import { centsFigure, fixed, gramsFigure, signed } from '#core/text/display'
 
 /**
@@ -38,8 +39,8 @@ const heads = computed(() => [
   { key: 'price', title: 'Price' },
   ...columns.value.map(({ key, label }) => ({ key, title: label })),
 ])
-const order = ref<ColumnOrder>({ key: 'delta', down: false })
-const sorted = computed(() => inOrder(props.rows, row => candidateValue(row, order.value.key), order.value.down))
+const sort = ref<ColumnSort | undefined>({ column: 'delta', down: false })
+const sorted = computed(() => sortedBy(props.rows, sort.value ? [sort.value] : [], candidateValue))
 
 function figureOf({ figures }: CandidateRow, key: string): string {
   const one = figures.find(f => f.key === key)
@@ -75,12 +76,12 @@ function fitsTone(row: CandidateRow): string {
             <th
               v-else
               :class="{ right: !head.left }"
-              :aria-sort="sortOf(order, head.key)"
+              :aria-sort="sortOf(sort, head.key)"
             >
               <el-button
                 link
                 type="primary"
-                @click="order = turned(order, head.key)"
+                @click="sort = sortPressed(sort, head.key)"
               >
                 {{ head.title }}
               </el-button>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3'
 import { differingProperties } from '#core/comparing/crafts'
-import { byDifference, farthestG, namedBy, type ComparedRow, type Comparison } from '#core/comparing/lines'
+import { farthestFirst, farthestG, namedBy, type ComparedRow, type Comparison } from '#core/comparing/lines'
 import { coverageFactor95 } from '#core/maths/numbers'
 import { slotFacts } from '#core/model/ledger'
 import { centsFigure, fixed, signed, spreadFigure } from '#core/text/display'
@@ -11,7 +11,7 @@ import { columnGrams, priceDifference } from '#shared/files/comparison-text'
 const { comparison, names } = defineProps<{ comparison: Comparison; names: readonly string[]; currency: string }>()
 
 const isSame = (row: ComparedRow) => farthestG(row) < 0.005 && row.lines.every(line => line !== null)
-const sorted = computed(() => byDifference(comparison.rows))
+const sorted = computed(() => farthestFirst(comparison.rows))
 const differing = computed(() => sorted.value.filter(row => !isSame(row)))
 const same = computed(() => sorted.value.filter(isSame))
 /** Below this a difference is folded: half a hundredth of the heaviest craft. Our choice. */

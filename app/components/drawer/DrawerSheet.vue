@@ -9,7 +9,8 @@ import {
   textToEdit,
   type DrawerColumn as Column,
 } from '#shared/sheet/drawer-cells'
-import { columnTracks, shownColumns, sortedBy, withSort, withWidth, type ColumnLayout } from '#shared/sheet/column-layout'
+import { columnTracks, shownColumns, withSort, withWidth, type ColumnLayout } from '#shared/sheet/column-layout'
+import { sortedBy } from '#shared/sheet/sorted-by'
 import type { RowAction } from '../RowMenu.vue'
 import { cellAway, draftAction, gridAction } from '#shared/sheet/grid-keys'
 

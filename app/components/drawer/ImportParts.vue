@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { counted, fixed } from '#core/text/display'
 import {
-  drawerColumns,
+  drawerFileColumns,
   everyProperty,
   mostDrawerBytes,
   type DrawerMapping,
@@ -108,7 +108,7 @@ watch(open, now => {
 })
 onBeforeUnmount(() => worker?.terminate())
 const targets = [
-  ...Object.entries(drawerColumns).map(([key, { title }]) => [key, title] as const),
+  ...Object.entries(drawerFileColumns).map(([key, { title }]) => [key, title] as const),
   ...[...everyProperty.values()].map(p => [`property:${p.key}`, `${p.label}${p.unit ? `, ${p.unit}` : ''}`] as const),
 ]
 </script>

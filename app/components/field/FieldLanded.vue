@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { makeFinding, type Finding, type FindingKind, type Flight } from '#core/aircraft/flown'
+import { makeFinding, type FlightFinding, type FindingKind, type Flight } from '#core/aircraft/flown'
 import { fixed, minutesBand } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
 import { landingProblem } from '#shared/schemas/flights'
@@ -13,7 +13,7 @@ const { keep, cells, buildId, landedAt } = defineProps<{
   buildId: string
   cells: number | null
   landedAt: string
-  keep: (more: Partial<Flight>, finding: Finding | null) => Promise<string>
+  keep: (more: Partial<Flight>, finding: FlightFinding | null) => Promise<string>
 }>()
 const emit = defineEmits<{ press: [press: FieldPress] }>()
 

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { findingKinds, makeFinding, type Finding, type Flight } from '#core/aircraft/flown'
+import { findingKinds, makeFinding, type FlightFinding, type Flight } from '#core/aircraft/flown'
 import { countedLines } from '#core/mass/loadout'
 import { findingSchema } from '#shared/schemas/flights'
 
 /** Notes what was found on a flight, or at the bench. */
 const { flight, number } = defineProps<{ flight: Flight | null; number: number }>()
-const emit = defineEmits<{ noted: [finding: Finding]; close: [] }>()
+const emit = defineEmits<{ noted: [finding: FlightFinding]; close: [] }>()
 const store = useBuildStore()
 const flights = useFlightsStore()
 
-const kind = ref<Finding['kind'] | ''>('')
+const kind = ref<FlightFinding['kind'] | ''>('')
 const severity = ref(1)
 const suspectLineId = ref('')
 const damaged = ref<string[]>([])

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Finding, Flight } from '#core/aircraft/flown'
+import type { FlightFinding, Flight } from '#core/aircraft/flown'
 
 /** What was found and is not gone yet: since when, what was tried, and whether it came back. */
 const { findings, flights, isAll } = defineProps<{
-  findings: readonly Finding[]
+  findings: readonly FlightFinding[]
   flights: readonly Flight[]
   /** Also those that are gone. */
   isAll?: boolean
@@ -19,11 +19,11 @@ const shown = computed(() =>
     .toSorted((a, b) => Number(a.goneAt !== null) - Number(b.goneAt !== null) || b.severity - a.severity),
 )
 /** Flights since the last change made for it, or since it was found. */
-function flownSince({ foundAt, tried }: Finding): number {
+function flownSince({ foundAt, tried }: FlightFinding): number {
   const since = tried.at(-1)?.at ?? foundAt
   return flights.filter(({ flownAt }) => flownAt > since).length
 }
-function sentenceOfFinding(finding: Finding): string {
+function sentenceOfFinding(finding: FlightFinding): string {
   const number = finding.flightId === null ? undefined : numberOf.value.get(finding.flightId)
   const count = flownSince(finding)
   const since = count === 0 ? 'not flown since' : count === 1 ? 'one flight since' : `${count} flights since`
@@ -41,7 +41,7 @@ function sentenceOfFinding(finding: Finding): string {
     .filter(Boolean)
     .join(' ')
 }
-async function put(finding: Finding) {
+async function put(finding: FlightFinding) {
   problem.value = await kept.putFinding(finding)
 }
 /** A picture goes to the finding it was chosen for, however late it comes. */
@@ -53,8 +53,8 @@ function holdPicture(id: string) {
     if (sentence !== '') throw new Error(sentence)
   }
 }
-const gone = (finding: Finding) => put({ ...finding, goneAt: localMoment() })
-const back = (finding: Finding) => put({ ...finding, goneAt: null })
+const gone = (finding: FlightFinding) => put({ ...finding, goneAt: localMoment() })
+const back = (finding: FlightFinding) => put({ ...finding, goneAt: null })
 
 /** What was changed for a finding: told in words, or one of the last entries of the build's journal. */
 const changingId = ref<string | null>(null)
@@ -66,13 +66,13 @@ const entries = computed(() =>
     .slice(0, 30)
     .map(({ seq, title, at }) => ({ value: seq, label: `${dayOf(at, 'short')}: ${title}` })),
 )
-async function openChange({ id }: Finding) {
+async function openChange({ id }: FlightFinding) {
   changingId.value = changingId.value === id ? null : id
   what.value = ''
   entry.value = ''
   if (store.journal.length === 0) await store.loadJournal().catch(() => undefined)
 }
-async function keepChange(finding: Finding) {
+async function keepChange(finding: FlightFinding) {
   const chosen = store.journal.find(({ seq }) => seq === entry.value)
   const words = what.value.trim() || chosen?.title.slice(0, 120) || ''
   if (words === '') {
@@ -83,7 +83,7 @@ async function keepChange(finding: Finding) {
   await put({ ...finding, goneAt: null, tried: [...finding.tried, tried] })
   if (problem.value === '') changingId.value = null
 }
-async function remove(finding: Finding) {
+async function remove(finding: FlightFinding) {
   problem.value = await kept.removeFinding(finding.id)
 }
 /** Repair, with the part that was hurt. */

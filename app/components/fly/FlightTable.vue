@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mostMinutes, type Finding, type Flight, type WorkedFlight } from '#core/aircraft/flown'
+import { mostMinutes, type FlightFinding, type Flight, type WorkedFlight } from '#core/aircraft/flown'
 import { minutesBand, minutesFigure } from '#core/text/display'
 import { flightTimeWords, isNotRead, readFlightTime } from '#core/text/units'
 
@@ -7,7 +7,7 @@ import { flightTimeWords, isNotRead, readFlightTime } from '#core/text/units'
 const { flights, worked, findings, selectedId } = defineProps<{
   flights: readonly Flight[]
   worked: ReadonlyMap<string, WorkedFlight>
-  findings: readonly Finding[]
+  findings: readonly FlightFinding[]
   selectedId: string | null
 }>()
 const emit = defineEmits<{ select: [id: string] }>()
@@ -19,7 +19,7 @@ const shownCount = ref(page)
 const numbered = computed(() => flights.map((flight, i) => ({ flight, number: i + 1 })).reverse())
 const rows = computed(() => numbered.value.slice(0, shownCount.value))
 const foundOn = computed(() => {
-  const found = new Map<string, Finding>()
+  const found = new Map<string, FlightFinding>()
   for (const finding of findings) {
     const before = finding.flightId === null ? undefined : found.get(finding.flightId)
     if (finding.flightId !== null && (!before || finding.severity > before.severity)) found.set(finding.flightId, finding)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { scaleLinear, scaleTime } from 'd3'
-import type { Finding, Flight } from '#core/aircraft/flown'
+import type { FlightFinding, Flight } from '#core/aircraft/flown'
 import { quantile } from '#core/maths/numbers'
 import { fixed, minutesFigure } from '#core/text/display'
 
@@ -99,8 +99,8 @@ const xDays = computed(() => {
   return scaleTime([from, new Date(Math.max(to.getTime(), from.getTime() + 86_400_000))], [edge.left, width.value - edge.right])
 })
 const timeHeight = computed(() => 14 + (found.value.length + 1) * rowHeight + foot)
-const endOf = ({ goneAt }: Finding) => (goneAt === null ? width.value - edge.right : xDays.value(dayOfMoment(goneAt)))
-const findingWords = (finding: Finding) =>
+const endOf = ({ goneAt }: FlightFinding) => (goneAt === null ? width.value - edge.right : xDays.value(dayOfMoment(goneAt)))
+const findingWords = (finding: FlightFinding) =>
   `${findingTitle(finding.kind)}, ${severityWords[finding.severity]}, found ${flightDay(finding.foundAt)}, ` +
   (finding.goneAt === null ? 'open' : `gone ${flightDay(finding.goneAt)}`)
 const timePoints = computed(() =>

@@ -3,7 +3,7 @@ import { area, brushX, line as lineOf, pointer, scaleLinear, select, type D3Brus
 import type { Stretch } from '#core/aircraft/telemetry'
 import { figure, fixed } from '#core/text/display'
 import { flightTimeWords } from '#core/text/units'
-import type { CurveKey, CurvePoint, Curves } from '~/workers/telemetry.worker'
+import type { CurveKey, SampledPoint, Curves } from '~/workers/telemetry.worker'
 
 /** Volts, amps and charge of a log over time, with one cursor through all; the whole log below, to look closer at a part. */
 const { curves, whole, view, endS, stretch, gaps, warnedS } = defineProps<{
@@ -46,7 +46,7 @@ function yOf(key: CurveKey, i: number) {
 const panels = computed(() =>
   keys.value.map((key, i) => {
     const y = yOf(key, i)
-    const path = lineOf<CurvePoint>(
+    const path = lineOf<SampledPoint>(
       point => x.value(point.timeS),
       point => y(point.value),
     )(curves[key]!)
@@ -65,7 +65,7 @@ const ticks = computed(() => {
 })
 
 const cursorS = ref<number | null>(null)
-function valueAt(key: CurveKey, s: number): CurvePoint | null {
+function valueAt(key: CurveKey, s: number): SampledPoint | null {
   const points = curves[key]!
   let [low, high] = [0, points.length - 1]
   while (low < high) {
@@ -127,7 +127,7 @@ const overview = computed(() => {
   const amps = whole.amps ?? whole.volts ?? []
   const most = Math.max(1e-9, ...amps.map(({ value }) => value))
   return (
-    area<CurvePoint>(
+    area<SampledPoint>(
       point => xWhole.value(point.timeS),
       overHeight - 2,
       point => overHeight - 2 - ((overHeight - 6) * Math.max(0, point.value)) / most,

@@ -2,6 +2,7 @@
 import { fixed, gramsFigure } from '#core/text/display'
 import { loadoutFigure, loadoutFigures, packNotes, type LoadoutCell } from '#core/aircraft/flight'
 import { packLabel } from '#core/model/ledger'
+import { sortPressed, sortedBy, sortOf, type ColumnSort } from '#shared/sheet/sorted-by'
 
 const figureChoices = loadoutFigures
   .filter(({ key }) => key !== 'auw' && key !== 'headroom')
@@ -14,7 +15,7 @@ const { cells, flights, progress, isStopped, ask, stop, withDrawer, withTypical 
 const onlyClear = ref(false)
 const withNever = ref(false)
 const withRetired = ref(false)
-const order = ref<ColumnOrder>({ key: '', down: false })
+const sort = ref<ColumnSort>()
 const figure = computed(() => loadoutFigure(props.figureKey))
 
 const today = localDay()
@@ -35,13 +36,12 @@ const setupIds = computed(() => store.build!.setups.map(({ id }) => id))
 const rows = computed(() => {
   const shown = { onlyClear: onlyClear.value, withNever: withNever.value, withRetired: withRetired.value }
   const all = loadoutRows(cells.value, setupIds.value, pack => store.estimates.of(pack), shown)
-  const { key, down } = order.value
-  if (key === '') return all
-  return inOrder(all, row => loadoutValue(row, key, setupIds.value, figure.value, flights.value), down)
+  const sorts = sort.value ? [sort.value] : []
+  return sortedBy(all, sorts, (row, key) => loadoutValue(row, key, setupIds.value, figure.value, flights.value))
 })
 const misfits = computed(() => rows.value.map(row => misfitsOfRow(row, flights.value)))
 function sortBy(key: string) {
-  order.value = turned(order.value, key, setupIds.value.includes(key) && figure.value.moreIsBetter)
+  sort.value = sortPressed(sort.value, key, setupIds.value.includes(key) && figure.value.moreIsBetter)
 }
 const perGram = ({ pack, packG }: LoadoutRow) => {
   const ratio = capacityPerGram(pack.line, packG)
@@ -134,7 +134,7 @@ function step(event: KeyboardEvent) {
       </caption>
       <thead>
         <tr>
-          <th :aria-sort="sortOf(order, 'label')">
+          <th :aria-sort="sortOf(sort, 'label')">
             <button
               type="button"
               class="plain"
@@ -145,7 +145,7 @@ function step(event: KeyboardEvent) {
           </th>
           <th
             class="right side"
-            :aria-sort="sortOf(order, 'mah')"
+            :aria-sort="sortOf(sort, 'mah')"
           >
             <TermTip
               word="mAh"
@@ -162,7 +162,7 @@ function step(event: KeyboardEvent) {
           </th>
           <th
             class="right side"
-            :aria-sort="sortOf(order, 'grams')"
+            :aria-sort="sortOf(sort, 'grams')"
           >
             <button
               type="button"
@@ -174,7 +174,7 @@ function step(event: KeyboardEvent) {
           </th>
           <th
             class="right side"
-            :aria-sort="sortOf(order, 'ratio')"
+            :aria-sort="sortOf(sort, 'ratio')"
           >
             <TermTip
               word="mAh/g"
@@ -193,7 +193,7 @@ function step(event: KeyboardEvent) {
             v-for="setup in store.build!.setups"
             :key="setup.id"
             class="setup"
-            :aria-sort="sortOf(order, setup.id)"
+            :aria-sort="sortOf(sort, setup.id)"
           >
             <button
               type="button"
@@ -216,7 +216,7 @@ function step(event: KeyboardEvent) {
             scope="row"
             :class="{ selected: selectedPackId === row.pack.line.id }"
           >
-            <RowGrip v-if="order.key === '' && row.pack.source === 'on the build'" /><button
+            <RowGrip v-if="!sort && row.pack.source === 'on the build'" /><button
               type="button"
               class="pack"
               :data-at="`${r},-1`"

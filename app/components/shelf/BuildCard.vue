@@ -29,7 +29,7 @@ const facts = computed(() => {
   }
   const goal = entry.goalDryG === null ? '' : `own goal: dry ${fixed(entry.dryG, 1)} of ${fixed(entry.goalDryG, 1)} g`
   const reserve = reserveWords(entry.intoReserveG)
-  const weighed = weighedWords(entry, entry.lines)
+  const weighed = weighedShareWords(entry, entry.lines)
   const { assembled } = entry
   const built =
     !assembled || assembled.done === assembled.of

@@ -10,7 +10,7 @@ import { balanceOf, type Balance, type Slide } from './report'
 import { discsOfLayout, lensOf, mostTiltDeg } from './view'
 
 /** What comes of an arrangement once the pack has been slid to where it hangs best. */
-export interface Outcome {
+export interface ArrangementOutcome {
   readonly slide: Slide | null
   readonly abovePropsMm: number | null
   readonly gyrationMm: Vec3
@@ -21,7 +21,7 @@ export interface Outcome {
 }
 
 /** How the pack could be carried. */
-export interface Arrangement extends Outcome {
+export interface Arrangement extends ArrangementOutcome {
   readonly side: PackSide
   readonly turnDeg: PackTurn
   /** It is the one there is. */
@@ -29,7 +29,7 @@ export interface Arrangement extends Outcome {
 }
 
 /** The camera farther forward or back. */
-export interface CameraArrangement extends Outcome {
+export interface CameraArrangement extends ArrangementOutcome {
   /** Forward, mm; 0 is where it is. */
   readonly byMm: number
   readonly place: PiecePlace
@@ -38,7 +38,7 @@ export interface CameraArrangement extends Outcome {
 }
 
 /** Other standoffs under the upper plate: the frame's room between its plates is then as high. */
-export interface StandoffArrangement extends Outcome {
+export interface StandoffArrangement extends ArrangementOutcome {
   readonly lengthMm: number
   readonly isNow: boolean
   readonly frameId: string
@@ -62,7 +62,7 @@ function outcomeOf(
   choice: LoadoutChoice,
   estimates: LineEstimates,
   movedLineId: string,
-): Outcome {
+): ArrangementOutcome {
   const { pack, slide } = hung
   const best =
     pack && slide ? balanceOf(withPlaces(build, [{ ...placeOfPiece(pack), xMm: slide.toMm }]), choice, estimates) : hung

@@ -1,6 +1,6 @@
 import { blankPlaces, packLabel, type Build, type LoadoutChoice, type PlacesPlan, type Slot } from '../../model/ledger'
 import type { LineEstimates } from '../../mass/loadout'
-import type { Outcome } from '../fit'
+import type { CheckOutcome } from '../fit'
 import { fixed } from '../../text/display'
 import { layoutOf, type Layout } from './layout'
 import { halfReachMm, type Piece } from './pieces'
@@ -23,7 +23,7 @@ const solidSlots: readonly Slot[] = [
 const touchMm = 1
 
 /** Two pieces that are in each other’s way, with how deep, mm. */
-export interface Meeting {
+export interface Collision {
   readonly kind: 'in the props' | 'through each other'
   readonly pieces: readonly [Piece, Piece]
   readonly byMm: number
@@ -54,20 +54,20 @@ function intoDiscMm(piece: Piece, prop: Piece): number {
  * What is in the way of what. Only pieces whose place somebody has said are looked at, and through each other only where
  * their sizes are said as well: what is assumed proves nothing.
  */
-export function meetingsOf({ pieces }: Layout): Meeting[] {
+export function meetingsOf({ pieces }: Layout): Collision[] {
   const props = pieces.filter(piece => piece.slot === 'propeller')
   const solid = pieces.filter(piece => solidSlots.includes(piece.slot) && !piece.isAssumed)
   const inProps = solid.flatMap(piece =>
     props
       .map(prop => ({ prop, byMm: intoDiscMm(piece, prop) }))
       .filter(({ byMm }) => byMm > touchMm)
-      .map(({ prop, byMm }): Meeting => ({ kind: 'in the props', pieces: [piece, prop], byMm })),
+      .map(({ prop, byMm }): Collision => ({ kind: 'in the props', pieces: [piece, prop], byMm })),
   )
   const through = solid.flatMap((a, i) =>
     solid
       .slice(i + 1)
       .filter(b => !a.isSizeAssumed && !b.isSizeAssumed && overlapMm(a, b) > touchMm)
-      .map((b): Meeting => ({ kind: 'through each other', pieces: [a, b], byMm: overlapMm(a, b) })),
+      .map((b): Collision => ({ kind: 'through each other', pieces: [a, b], byMm: overlapMm(a, b) })),
   )
   return [...inProps, ...through]
 }
@@ -86,7 +86,7 @@ export function packLowestMm({ pieces }: Layout): { readonly pack: Piece; readon
 }
 
 /** A pack under the craft lands first: what would keep it off the ground, in Fit. */
-function landingOutcomes({ packSide }: PlacesPlan, layout: Layout): { check: string; outcome: Outcome }[] {
+function landingOutcomes({ packSide }: PlacesPlan, layout: Layout): { check: string; outcome: CheckOutcome }[] {
   const lowest = packSide === 'below' ? packLowestMm(layout) : null
   if (!lowest) return []
   const { pack, byMm } = lowest
@@ -113,15 +113,15 @@ export function placeOutcomes(
   build: Build,
   choice: LoadoutChoice,
   estimates: LineEstimates,
-): { readonly check: string; readonly outcome: Outcome }[] {
+): { readonly check: string; readonly outcome: CheckOutcome }[] {
   const names = new Map(build.lines.map(line => [line.id, line.slot === 'pack' ? packLabel(line) : line.name]))
-  const deepest = new Map<string, Meeting>()
+  const deepest = new Map<string, Collision>()
   const layout = layoutOf(build, choice, estimates)
   for (const meeting of meetingsOf(layout)) {
     const key = `${meeting.kind}:${meeting.pieces.map(piece => piece.lineId).join('+')}`
     if (meeting.byMm > (deepest.get(key)?.byMm ?? 0)) deepest.set(key, meeting)
   }
-  const met = [...deepest.values()].map(({ kind, pieces: [a, b], byMm }): { check: string; outcome: Outcome } => {
+  const met = [...deepest.values()].map(({ kind, pieces: [a, b], byMm }): { check: string; outcome: CheckOutcome } => {
     const [one, other] = [names.get(a.lineId)!, names.get(b.lineId)!]
     const isProp = kind === 'in the props'
     return {

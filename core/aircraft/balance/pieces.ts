@@ -5,7 +5,7 @@ import type { Slot } from '../../model/ledger'
 export type Vec3 = readonly [number, number, number]
 
 /** A box; a can or a disc stand upright. */
-export type PieceShape = 'box' | 'can' | 'disc'
+export type ShapeOfPiece = 'box' | 'can' | 'disc'
 
 /** One piece of a line at its place. */
 export interface Piece {
@@ -22,7 +22,7 @@ export interface Piece {
   readonly sigmaMm: Vec3
   /** Along the nose, across, and high, before it is turned, mm; a can and a disc have their diameter twice. */
   readonly sizeMm: Vec3
-  readonly shape: PieceShape
+  readonly shape: ShapeOfPiece
   /** Turned about the upright, degrees, against the clock seen from above. */
   readonly turnDeg: number
   /** Its nose is tilted up, degrees: what a camera is. */

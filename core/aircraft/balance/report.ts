@@ -130,7 +130,7 @@ export function centreMovesMm({ centre, layout }: Balance, lineId: string, grams
 }
 
 /** What else than the pack could go where, so that the craft hangs true. */
-export interface OtherMoves {
+export interface OtherWaysToHang {
   readonly moves: readonly { readonly lineId: string; readonly byMm: number }[]
   /** Where the centre then is along the nose, mm. */
   readonly leftMm: number
@@ -149,7 +149,7 @@ const fixedSlots: readonly Slot[] = ['frame', 'motor', 'propeller', 'guard', 'sc
  * The least moves, within how far each line may go either way (mm, above zero), that bring the centre under the middle of
  * the motors. Null without a centre. Throws where a limit is below zero or not a number.
  */
-export function otherMoves(balance: Balance, limitsMm: ReadonlyMap<string, number>): OtherMoves | null {
+export function otherMoves(balance: Balance, limitsMm: ReadonlyMap<string, number>): OtherWaysToHang | null {
   const { centre } = balance
   if (!centre) return null
   const movable = movableLines(balance).filter(({ lineId }) => limitsMm.has(lineId))

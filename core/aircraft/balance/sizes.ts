@@ -1,6 +1,6 @@
 import type { Line, Slot } from '../../model/ledger'
 import { measureOf } from '../../model/properties'
-import type { PieceShape, Vec3 } from './pieces'
+import type { ShapeOfPiece, Vec3 } from './pieces'
 
 /** What a piece of a kind usually measures along the nose, across and high, mm, where nobody has said. Our choice. */
 const usualMm: Readonly<Record<Slot, Vec3>> = {
@@ -37,7 +37,7 @@ const motorBeyond = { acrossMm: 4, highMm: 9 }
 
 export interface Size {
   readonly sizeMm: Vec3
-  readonly shape: PieceShape
+  readonly shape: ShapeOfPiece
   /** Some of it is not said, but what such a piece usually has. */
   readonly isAssumed: boolean
 }
@@ -51,7 +51,7 @@ export function sizeOf(line: Line): Size {
     shape: 'box',
     isAssumed: long === null || wide === null || high === null,
   })
-  const round = (shape: PieceShape, across: number | null, high: number | null): Size => ({
+  const round = (shape: ShapeOfPiece, across: number | null, high: number | null): Size => ({
     sizeMm: [across ?? usual[0], across ?? usual[0], high ?? usual[2]],
     shape,
     isAssumed: across === null || high === null,

@@ -1,7 +1,7 @@
 import type { Build, Line, LoadoutChoice } from '../../model/ledger'
 import { fullThrottleOf } from '../currents'
 import { allowedLoadouts, countedLines, sameLoadout } from '../../mass/loadout'
-import { checks, severities, type Asked, type Outcome, type Severity, type WayOut } from './checks'
+import { checks, severities, type AskedProperty, type CheckOutcome, type Severity, type WayOut } from './checks'
 import { electricalTree } from '../wiring'
 import type { GroundGear } from './gear'
 import { blankFit } from '../../model/data'
@@ -23,7 +23,7 @@ export interface Finding {
 }
 
 /** A property that nobody has said, with the rules waiting for it. */
-export interface AskedFor extends Asked {
+export interface AskedFor extends AskedProperty {
   readonly forChecks: readonly string[]
 }
 
@@ -45,7 +45,7 @@ const mostLoadouts = 60
 /** What is found of a loadout by other means than the checks of this folder. */
 export type FurtherOutcomes = (
   choice: LoadoutChoice,
-) => readonly { readonly check: string; readonly outcome: Outcome }[]
+) => readonly { readonly check: string; readonly outcome: CheckOutcome }[]
 
 /** Looks at every loadout that is flown, the viewed one first, and says each thing once. */
 export function fitReport(
@@ -83,7 +83,7 @@ class FitNotes {
   /** `aside`: why findings were set aside, by their ids. */
   constructor(private readonly aside: ReadonlyMap<string, string>) {}
 
-  take(check: string, outcome: Outcome, setupId: string): void {
+  take(check: string, outcome: CheckOutcome, setupId: string): void {
     switch (outcome.kind) {
       case 'fits': {
         const { words, lineIds } = outcome
@@ -98,7 +98,7 @@ class FitNotes {
     }
   }
 
-  private ask(check: string, { asks, couldClash }: Extract<Outcome, { kind: 'unknown' }>): void {
+  private ask(check: string, { asks, couldClash }: Extract<CheckOutcome, { kind: 'unknown' }>): void {
     for (const ask of asks) {
       const key = `${ask.lineId}/${ask.key}`
       const before = this.asked.get(key)
@@ -107,7 +107,7 @@ class FitNotes {
     }
   }
 
-  private find(check: string, outcome: Exclude<Outcome, { kind: 'fits' | 'unknown' }>, setupId: string): void {
+  private find(check: string, outcome: Exclude<CheckOutcome, { kind: 'fits' | 'unknown' }>, setupId: string): void {
     const { severity, lineIds, title, sentence, ways, about } = outcome
     const id = `${check}:${about ?? lineIds.join('+')}`
     const known = this.found.get(id)

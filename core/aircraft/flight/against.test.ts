@@ -6,8 +6,8 @@ import { ListingBiasTable } from '../../mass/listings'
 import type { Build } from '../../model/ledger'
 import type { Properties } from '../../model/properties'
 import { FlightSums, snapshotOf, type Flight, type Lessons } from '../flown'
-import { makeFlight } from '../flown/testing'
-import { flightPlanOf, minutesAgainst, sheetFlight, type Weighed } from './index'
+import { testFlight } from '../flown/testing'
+import { flightPlanOf, minutesAgainst, sheetFlight, type LoadoutWithMass } from './index'
 
 const marzipan = marzipanFile.build as unknown as Build
 const choice = { setupId: 'day', packLineId: 'p7' }
@@ -16,7 +16,7 @@ const withMotors = (properties: Properties, build = marzipan): Build => {
   const fields = { properties: { ...motors.properties, ...properties } }
   return applyCommand(build, { type: 'lines.change', changes: [{ id: 'motors', fields }] })
 }
-function weighed(build: Build): Weighed {
+function weighed(build: Build): LoadoutWithMass {
   const { massG } = loadoutMasses(build, [choice], estimatesOf(build, new ListingBiasTable()))[0]!
   return { build, choice, massG }
 }
@@ -27,7 +27,7 @@ const race = (build: Build, lessons: Lessons | null = null) => ({
 function flownOn(build: Build, id: string, minutes: number, more: Partial<Flight> = {}): Flight {
   const mass = loadoutMasses(build, [choice], estimatesOf(build, new ListingBiasTable()))[0]!
   const snapshot = snapshotOf(build, 1, choice, mass, race(build))
-  return makeFlight({
+  return testFlight({
     id,
     style: 'race',
     durationS: minutes * 60,

@@ -7,7 +7,7 @@ import { discharge, idealHoverW, type MotorCurve } from '../power'
 import { dischargeAsked } from './forecast'
 
 /** A loadout of a build with its grams. */
-export interface Weighed {
+export interface LoadoutWithMass {
   readonly build: Build
   readonly choice: LoadoutChoice
   readonly massG: number
@@ -64,7 +64,7 @@ function apart(
   return { value: known.value, u: known.u, from: 'the class' }
 }
 
-function flyable({ build, choice, massG }: Weighed, plan: TaughtPlan) {
+function flyable({ build, choice, massG }: LoadoutWithMass, plan: TaughtPlan) {
   const lines = countedLines(build, choice)
   const pack = lines.find(line => line.id === choice.packLineId)
   if (!pack?.pack || !(massG > 0)) return null
@@ -76,7 +76,7 @@ function flyable({ build, choice, massG }: Weighed, plan: TaughtPlan) {
  * Minutes of one loadout against those of another: what the two share in doubt falls away, so that the difference of two
  * drives is known by flights on both, by their bench tables, or by their class. Null where the minutes of either cannot be told.
  */
-export function minutesAgainst(then: Weighed, now: Weighed, plan: TaughtPlan): MinutesAgainst | null {
+export function minutesAgainst(then: LoadoutWithMass, now: LoadoutWithMass, plan: TaughtPlan): MinutesAgainst | null {
   const [a, b] = [flyable(then, plan), flyable(now, plan)]
   if (!a || !b) return null
   const minutes = ({ craft, pack }: typeof a, massG: number, lnKappa: number) => {

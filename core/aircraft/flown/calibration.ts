@@ -130,7 +130,7 @@ class SoFar {
     return { off: lnKappa - expected, variance, moved }
   }
 
-  meet(said: Said): Asked {
+  meet(said: Said): FlightAgainst {
     const { off, variance } = this.look(said)
     return {
       before: { value: said.lnKappa - off, u: Math.sqrt(Math.max(0, variance)) },
@@ -231,7 +231,7 @@ export class Taught {
 }
 
 /** A flight against what was expected of it: of the flights before it, in the order flown. */
-export interface Asked {
+export interface FlightAgainst {
   readonly before: LnKappa
   readonly z: number
 }
@@ -244,7 +244,7 @@ export class Calibration {
   /** Held flights of one craft, drive and style that agree among themselves: something has changed since; ids. */
   readonly offered: readonly (readonly string[])[]
   /** What was expected of each flight that has a power, by its id. */
-  readonly asked: ReadonlyMap<string, Asked>
+  readonly asked: ReadonlyMap<string, FlightAgainst>
 
   constructor(flights: readonly FlownFlight[]) {
     const held: HeldFlight[] = []
@@ -257,7 +257,7 @@ export class Calibration {
     const soFar = new SoFar(said)
     const off: Said[] = []
     const takenIn: Said[] = []
-    const asked = new Map<string, Asked>()
+    const asked = new Map<string, FlightAgainst>()
     for (const one of said.sort(byTime)) {
       const met = soFar.meet(one)
       const { id, isTakenIn } = one.flight

@@ -26,7 +26,7 @@ export interface Tried {
 }
 
 /** Something found on a flight or at the bench, with what became of it. */
-export interface Finding {
+export interface FlightFinding {
   readonly id: string
   readonly buildId: string
   readonly flightId: string | null

@@ -2,12 +2,12 @@ import { describe, expect, it } from 'vitest'
 import { makeBuild } from '../../changes/commands'
 import { makeLine } from '../../model/ledger'
 import { flownParts, partLives, type FlownPart } from './index'
-import { makeFlight } from './testing'
+import { testFlight } from './testing'
 
 const motors: FlownPart = { key: 'm#0', slot: 'motor', name: 'Ostler 1504' }
 const props: FlownPart = { key: 'p#0', slot: 'propeller', name: 'Three-blade' }
 const flightOf = (id: string, day: number, buildId: string, ...parts: FlownPart[]) => {
-  const flight = makeFlight({ id, buildId, flownAt: `2026-11-${String(day).padStart(2, '0')}T10:00`, durationS: 180 })
+  const flight = testFlight({ id, buildId, flownAt: `2026-11-${String(day).padStart(2, '0')}T10:00`, durationS: 180 })
   return { ...flight, snapshot: { ...flight.snapshot, parts } }
 }
 

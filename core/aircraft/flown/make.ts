@@ -1,4 +1,4 @@
-import type { Finding } from './finding'
+import type { FlightFinding } from './finding'
 import type { Flight } from './flight'
 
 type Needed = 'id' | 'buildId' | 'flownAt' | 'style' | 'durationS' | 'stepS' | 'snapshot'
@@ -23,8 +23,8 @@ export function makeFlight(given: Pick<Flight, Needed> & Partial<Flight>): Fligh
 
 /** A finding of which nothing is known but what must be; what differs is given. */
 export function makeFinding(
-  given: Pick<Finding, 'id' | 'buildId' | 'foundAt' | 'kind' | 'severity'> & Partial<Finding>,
-): Finding {
+  given: Pick<FlightFinding, 'id' | 'buildId' | 'foundAt' | 'kind' | 'severity'> & Partial<FlightFinding>,
+): FlightFinding {
   return {
     flightId: null,
     distanceM: null,

@@ -3,7 +3,7 @@ import type { Chemistry } from '../../model/data'
 import { chargeLeft, type Landing } from './charge-used'
 
 /** A figure of a pack as one flight, or several, say it, with its standard uncertainty. */
-export interface Learnt {
+export interface LearntFigure {
   readonly value: number
   readonly u: number
   /** On how many flights it rests. */
@@ -24,7 +24,7 @@ export function usableByFlight(
   startCharge: number,
   landing: Landing,
   used: { readonly mah: number; readonly uMah: number },
-): Learnt | null {
+): LearntFigure | null {
   const left = chargeLeft(chemistry, landing)
   const share = startCharge - left.charge
   if (!(share > leastShare) || !(used.mah > 0)) return null
@@ -36,7 +36,7 @@ export function usableByFlight(
  * A figure of a pack from those its flights say, in the order flown: the median of the last five, uncertain by half of the
  * range between their quartiles; of one flight its own. Null where no flight says any.
  */
-export function lastFiveOf(byFlight: readonly Learnt[]): Learnt | null {
+export function lastFiveOf(byFlight: readonly LearntFigure[]): LearntFigure | null {
   const last = byFlight.slice(-lastFlights)
   if (last.length <= 1) return last[0] ?? null
   const sorted = last.map(({ value }) => value).sort((a, b) => a - b)
@@ -67,7 +67,11 @@ export function packAge(
     usable,
     resistance,
     resistanceAtFirst,
-  }: { readonly usable: Learnt | null; readonly resistance: Learnt | null; readonly resistanceAtFirst: Learnt | null },
+  }: {
+    readonly usable: LearntFigure | null
+    readonly resistance: LearntFigure | null
+    readonly resistanceAtFirst: LearntFigure | null
+  },
 ): PackAge {
   const share = usable && usable.value / capacityMah
   const grown = resistance && resistanceAtFirst && resistance.value / resistanceAtFirst.value

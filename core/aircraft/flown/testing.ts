@@ -1,6 +1,6 @@
-import type { Finding } from './finding'
+import type { FlightFinding } from './finding'
 import type { Flight, FlownCraft, FlownPack } from './flight'
-import { makeFinding as findingOf, makeFlight as flightOf } from './make'
+import { makeFinding, makeFlight } from './make'
 
 /** Flights for tests: a 4S craft of 17 W ideal hover power on a pack of 850 mAh, 160 W for 228 s. */
 export const testPack: FlownPack = {
@@ -23,8 +23,8 @@ export const testCraft: FlownCraft = {
 }
 
 /** A flight of that craft. */
-export const makeFlight = (given: { readonly id: string } & Partial<Flight>): Flight =>
-  flightOf({
+export const testFlight = (given: { readonly id: string } & Partial<Flight>): Flight =>
+  makeFlight({
     ...{ buildId: 'marzipan', flownAt: '2026-11-02T10:00', style: 'freestyle', durationS: 228, stepS: 1 },
     snapshot: {
       ...{ revision: 1, setupId: 'day', setup: 'day', packLineId: 'p7' },
@@ -35,8 +35,8 @@ export const makeFlight = (given: { readonly id: string } & Partial<Flight>): Fl
   })
 
 /** A finding of that craft. */
-export const makeFinding = (given: { readonly id: string } & Partial<Finding>): Finding =>
-  findingOf({
+export const testFinding = (given: { readonly id: string } & Partial<FlightFinding>): FlightFinding =>
+  makeFinding({
     ...{ buildId: 'marzipan', foundAt: '2026-11-02T10:05', kind: 'vibration in the picture', severity: 2 },
     ...given,
   })

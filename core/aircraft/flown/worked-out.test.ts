@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { makeLine } from '../../model/ledger'
 import { blankFlightPlan } from '../power'
 import { FlightSums, taughtPackModel, workedFlights, type Flight, type Lessons } from './index'
-import { makeFlight } from './testing'
+import { testFlight } from './testing'
 
 const at = (n: number) => `2026-11-${String(n).padStart(2, '0')}T10:00`
 const worked = (...flights: Flight[]) => {
@@ -14,7 +14,7 @@ const resting = (cellV: number): Flight['landing'] => ({ volts: cellV, of: 'cell
 describe('flights worked out together', () => {
   it('one flight: its charge, power and minutes with the reserve kept', () => {
     // 663 mAh used of 850 leave 22 %: 160.3 W by the written example.
-    const { byId } = worked(makeFlight({ id: 'a', putBackMah: (0.78 * 850) / 0.99 }))
+    const { byId } = worked(testFlight({ id: 'a', putBackMah: (0.78 * 850) / 0.99 }))
     const one = byId.get('a')!
     expect(one.used).toMatchObject({ mah: expect.closeTo(663, 9), uMah: expect.closeTo(663 * 0.015, 9), against: [] })
     expect(one.powerW).toBeCloseTo(160.2968, 3)
@@ -27,23 +27,23 @@ describe('flights worked out together', () => {
   })
   it('volts of the pack and volts of a cell are the same landing', () => {
     const { byId } = worked(
-      makeFlight({ id: 'a', landing: { volts: 14.96, of: 'pack', loadA: null, isFresh: false } }),
-      makeFlight({ id: 'b', landing: resting(3.74) }),
+      testFlight({ id: 'a', landing: { volts: 14.96, of: 'pack', loadA: null, isFresh: false } }),
+      testFlight({ id: 'b', landing: resting(3.74) }),
     )
     expect(byId.get('a')!.used!.mah).toBeCloseTo(byId.get('b')!.used!.mah, 9)
   })
   it('charge and landing volts together say what the pack holds, and those volts are no second evidence', () => {
-    const { out, byId } = worked(makeFlight({ id: 'a', putBackMah: 668, landing: resting(3.74) }))
+    const { out, byId } = worked(testFlight({ id: 'a', putBackMah: 668, landing: resting(3.74) }))
     expect(out.packs.get('p')!.usable).toMatchObject({ value: expect.closeTo(661.32 / 0.775, 6), flights: 1 })
     expect(byId.get('a')!.used!.from.map(({ source }) => source)).toEqual(['put back'])
     // What is left is what the volts say, not what the label would.
     expect(byId.get('a')!.left).toBeCloseTo(0.225, 9)
   })
   it('what the pack holds changes the charge of flights known by volts only', () => {
-    const voltsOnly = makeFlight({ id: 'b', flownAt: at(3), landing: resting(3.74) })
+    const voltsOnly = testFlight({ id: 'b', flownAt: at(3), landing: resting(3.74) })
     const [alone, taught] = [
       worked(voltsOnly).byId.get('b')!,
-      worked(makeFlight({ id: 'a', flownAt: at(2), putBackMah: 600, landing: resting(3.74) }), voltsOnly).byId.get(
+      worked(testFlight({ id: 'a', flownAt: at(2), putBackMah: 600, landing: resting(3.74) }), voltsOnly).byId.get(
         'b',
       )!,
     ]
@@ -53,10 +53,10 @@ describe('flights worked out together', () => {
   })
   it('resistance by logs takes the place of the assumed, for volts under load and for forecasts', () => {
     const loaded: Flight['landing'] = { volts: 3.45, of: 'cell', loadA: 22, isFresh: false }
-    const logged = makeFlight({ id: 'a', flownAt: at(2), resistance: { mohm: 48, uMohm: 1 } })
+    const logged = testFlight({ id: 'a', flownAt: at(2), resistance: { mohm: 48, uMohm: 1 } })
     const [said, taught] = [
-      worked(makeFlight({ id: 'b', landing: loaded })).byId.get('b')!,
-      worked(logged, makeFlight({ id: 'b', flownAt: at(3), landing: loaded })).byId.get('b')!,
+      worked(testFlight({ id: 'b', landing: loaded })).byId.get('b')!,
+      worked(logged, testFlight({ id: 'b', flownAt: at(3), landing: loaded })).byId.get('b')!,
     ]
     // More was lost in the cells, so it rests higher and more is left.
     expect(taught.used!.mah).toBeLessThan(said.used!.mah)
@@ -73,10 +73,10 @@ describe('flights worked out together', () => {
     expect(taughtPackModel(line, blankFlightPlan).cellResistanceMohm).not.toBe(12)
   })
   it('without a known pack it says nothing; without known props it has a charge and no power to compare', () => {
-    const { snapshot } = makeFlight({ id: 'x' })
+    const { snapshot } = testFlight({ id: 'x' })
     const { byId, out } = worked(
-      makeFlight({ id: 'a', snapshot: { ...snapshot, pack: null, craft: null } }),
-      makeFlight({ id: 'b', snapshot: { ...snapshot, craft: null }, putBackMah: 600 }),
+      testFlight({ id: 'a', snapshot: { ...snapshot, pack: null, craft: null } }),
+      testFlight({ id: 'b', snapshot: { ...snapshot, craft: null }, putBackMah: 600 }),
     )
     expect(byId.get('a')).toMatchObject({
       used: null,
@@ -90,8 +90,8 @@ describe('flights worked out together', () => {
     expect(out.calibration.said).toEqual([])
   })
   it('minutes wrong by two and a half times are held after good ones; taken in, they teach', () => {
-    const good = [1, 2, 3, 4, 5].map(n => makeFlight({ id: `g${n}`, flownAt: at(n), putBackMah: 668 }))
-    const wrong = makeFlight({ id: 'w', flownAt: at(9), putBackMah: 668, durationS: 228 / 2.5 })
+    const good = [1, 2, 3, 4, 5].map(n => testFlight({ id: `g${n}`, flownAt: at(n), putBackMah: 668 }))
+    const wrong = testFlight({ id: 'w', flownAt: at(9), putBackMah: 668, durationS: 228 / 2.5 })
     const { byId, out } = worked(...good, wrong)
     expect(byId.get('w')).toMatchObject({ held: 'does not agree' })
     expect(byId.get('w')!.z).toBeGreaterThan(2.5)
@@ -101,26 +101,26 @@ describe('flights worked out together', () => {
     expect(taken.out.calibration.said[0]!.flights).toBe(6)
   })
   it('more charge than the pack has is taken for an empty pack, not for less than nothing', () => {
-    const { byId } = worked(makeFlight({ id: 'a', putBackMah: 1100 }))
+    const { byId } = worked(testFlight({ id: 'a', putBackMah: 1100 }))
     expect(byId.get('a')!.powerW).toBeGreaterThan(160)
     expect(Number.isFinite(byId.get('a')!.powerW)).toBe(true)
   })
   it('a flight as nobody has changed it is not worked out anew', () => {
     const sums = new FlightSums()
-    const some = [1, 2, 3].map(n => makeFlight({ id: `f${n}`, flownAt: at(n), putBackMah: 600 + n }))
+    const some = [1, 2, 3].map(n => testFlight({ id: `f${n}`, flownAt: at(n), putBackMah: 600 + n }))
     const first = sums.workOut(some)
-    const more = sums.workOut([...some, makeFlight({ id: 'n', flownAt: at(8), putBackMah: 640 })])
+    const more = sums.workOut([...some, testFlight({ id: 'n', flownAt: at(8), putBackMah: 640 })])
     for (const { id } of some) expect(more.figures.get(id)).toBe(first.figures.get(id))
     // What the pack holds has changed: those of the pack are.
     const other = sums.workOut([
       ...some,
-      makeFlight({ id: 'n', flownAt: at(8), putBackMah: 600, landing: resting(3.74) }),
+      testFlight({ id: 'n', flownAt: at(8), putBackMah: 600, landing: resting(3.74) }),
     ])
     for (const { id } of some) expect(other.figures.get(id)).not.toBe(first.figures.get(id))
   })
   it('are the same whatever order they come in', () => {
     const some = [1, 2, 3, 4].map(n =>
-      makeFlight({ id: `f${n}`, flownAt: at(n), durationS: 200 + 10 * n, putBackMah: 640 }),
+      testFlight({ id: `f${n}`, flownAt: at(n), durationS: 200 + 10 * n, putBackMah: 640 }),
     )
     const { byId } = worked(...some)
     const turned = worked(...some.toReversed()).byId

@@ -5,14 +5,14 @@ import { chargeUsed, type ChargeUsed, type Landing } from './charge-used'
 import type { Flight, FlownCraft, FlownPack } from './flight'
 import { byTimeFlown } from './make'
 import { meanPowerW } from './mean-power'
-import { lastFiveOf, usableByFlight, type Learnt } from './pack-learnt'
+import { lastFiveOf, usableByFlight, type LearntFigure } from './pack-learnt'
 
 /** What the flights of one pack say of it: charge from full to empty, mAh, and resistance of the whole pack, milliohms. */
 export interface PackLearnt {
-  readonly usable: Learnt | null
-  readonly resistance: Learnt | null
+  readonly usable: LearntFigure | null
+  readonly resistance: LearntFigure | null
   /** Resistance by its first flights, to see it age; null while there are no more than the last five. */
-  readonly resistanceAtFirst: Learnt | null
+  readonly resistanceAtFirst: LearntFigure | null
 }
 export const nothingLearnt: PackLearnt = { usable: null, resistance: null, resistanceAtFirst: null }
 

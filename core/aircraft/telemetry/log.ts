@@ -4,11 +4,11 @@ import { clockS, numberIn, unitFactors, type Columns, type Quantity } from './co
 export interface TelemetryLog {
   readonly timeS: Float64Array
   readonly of: Readonly<Partial<Record<Exclude<Quantity, 'time'>, Float64Array>>>
-  readonly setAside: SetAside
+  readonly setAside: LeftOutRows
 }
 
 /** Rows that were left out, and the first text met where a figure belongs. */
-export interface SetAside {
+export interface LeftOutRows {
   /** Time ran backwards. */
   readonly backwards: number
   /** No time could be read. */
@@ -43,7 +43,7 @@ export class LogReader {
   private backwards = 0
   private timeless = 0
   private texts = 0
-  private firstText: SetAside['firstText'] = null
+  private firstText: LeftOutRows['firstText'] = null
 
   /** Throws where no column is the time. */
   constructor(

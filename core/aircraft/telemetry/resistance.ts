@@ -1,5 +1,5 @@
 import { factorise, solve } from '../../maths/matrix'
-import { packVolts, type Stretch } from './work-out'
+import { loggedPackVolts, type Stretch } from './work-out'
 import type { TelemetryLog } from './log'
 
 /** A pack's resistance as a log says it. */
@@ -58,7 +58,7 @@ export function loggedResistance(
   { fromS, toS }: Stretch,
   cells: number,
 ): LoggedResistance | NoResistance {
-  const volts = packVolts(log, cells)
+  const volts = loggedPackVolts(log, cells)
   const { amps } = log.of
   if (!volts || !amps) return { why: 'no volts or amps' }
   const { timeS } = log

@@ -52,7 +52,7 @@ export interface LogFigures {
 }
 
 /** Volts of the pack in each row; of one cell times the cells where only those are logged. */
-export function packVolts({ of }: TelemetryLog, cells: number): Float64Array | null {
+export function loggedPackVolts({ of }: TelemetryLog, cells: number): Float64Array | null {
   return of.packV ?? of.cellV?.map(value => value * cells) ?? null
 }
 
@@ -60,7 +60,7 @@ export function packVolts({ of }: TelemetryLog, cells: number): Float64Array | n
 export function logFigures(log: TelemetryLog, { fromS, toS }: Stretch, cells: number): LogFigures {
   const { timeS } = log
   const { amps } = log.of
-  const volts = packVolts(log, cells)
+  const volts = loggedPackVolts(log, cells)
   let [loggedS, gaps, gapsS, coulomb, joule] = [0, 0, 0, 0, 0]
   let [peakA, leastV] = [-Infinity, Infinity]
   let last = -1

@@ -1,5 +1,5 @@
 /** A moment of a journal: the number of its entry, and when it was written. */
-export interface Moment {
+export interface JournalMoment {
   readonly seq: number
   readonly at: string
 }
@@ -8,9 +8,9 @@ export interface Moment {
  * The moments a long journal is drawn at, oldest first: all of them where there are at most `most`, else as many by days
  * (the last of a day) and as many evenly over the entries, the first and the last always among them.
  */
-export function momentsToDraw(moments: readonly Moment[], most: number): Moment[] {
+export function momentsToDraw(moments: readonly JournalMoment[], most: number): JournalMoment[] {
   if (moments.length <= most) return [...moments]
-  const dayOf = ({ at }: Moment) => at.slice(0, 10)
+  const dayOf = ({ at }: JournalMoment) => at.slice(0, 10)
   const dayEnds = moments.filter((moment, i) => i === moments.length - 1 || dayOf(moments[i + 1]!) !== dayOf(moment))
   const half = Math.floor(most / 2)
   const chosen = new Set([...evenly(dayEnds, half), ...evenly(moments, most - half)])

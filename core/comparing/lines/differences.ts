@@ -72,7 +72,7 @@ export const farthestG = ({ differences }: ComparedRow): number =>
   Math.max(...differences.map(({ valueG }) => valueG)) - Math.min(...differences.map(({ valueG }) => valueG))
 
 /** Rows by how far their columns lie apart, the farthest first; of the same distance in their order. */
-export function byDifference(rows: readonly ComparedRow[]): ComparedRow[] {
+export function farthestFirst(rows: readonly ComparedRow[]): ComparedRow[] {
   return [...rows].sort((a, b) => farthestG(b) - farthestG(a))
 }
 

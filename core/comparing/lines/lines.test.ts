@@ -4,7 +4,7 @@ import { applyCommand, makeBuild } from '../../changes/commands'
 import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { blankPlaces, makeLine, makeMass, type Build, type Line, type Slot } from '../../model/ledger'
-import { byDifference, compareLines, explaining, farthestG, matchLines, type Compared } from './index'
+import { farthestFirst, compareLines, explaining, farthestG, matchLines, type Compared } from './index'
 
 const weighed = (id: string, slot: Slot, valueG: number, more: Partial<Line> = {}) =>
   makeLine({
@@ -95,7 +95,7 @@ describe('lines beside each other', () => {
     })
     const { rows } = compareLines([compared(build), compared(heavier)])
     expect(rows[0]!.differences[1]).toEqual({ valueG: 0, sigmaG: 0 })
-    expect(byDifference(rows)[0]!.lines[1]!.id).toBe('strap')
+    expect(farthestFirst(rows)[0]!.lines[1]!.id).toBe('strap')
   })
 
   const slots = ['frame', 'motor', 'camera', 'screw', 'strap'] as const

@@ -1,5 +1,5 @@
 import { lpRelaxation, type LinearSolver } from './linear-program'
-import { nameOf, PlanProgram } from './program'
+import { xName, PlanProgram } from './program'
 import { costOf, reachesGoals, requireProblem, type ShavingItem, type ShavingProblem } from './problem'
 
 /** A plan: the changes to make, what they cost under the weights, and how far it is proven to be the best. */
@@ -125,7 +125,7 @@ export class PlanSearch {
       const nodeRelaxation = this.solve(lpRelaxation(this.program.program('least cost')), 5)
       this.program.useChords(
         nodeRelaxation.status === 'optimal'
-          ? this.problem.items.map((_, i) => nodeRelaxation.values.get(nameOf(i)) ?? 0)
+          ? this.problem.items.map((_, i) => nodeRelaxation.values.get(xName(i)) ?? 0)
           : shares,
       )
     }
@@ -198,7 +198,7 @@ export function bestPlan(problem: ShavingProblem, solve: LinearSolver, options: 
 }
 
 function chosen({ items }: ShavingProblem, values: ReadonlyMap<string, number>): number[] {
-  return items.flatMap((_, i) => ((values.get(nameOf(i)) ?? 0) > 0.5 ? [i] : []))
+  return items.flatMap((_, i) => ((values.get(xName(i)) ?? 0) > 0.5 ? [i] : []))
 }
 function sharesOf({ items }: ShavingProblem, plan: readonly number[]): Float64Array {
   const shares = new Float64Array(items.length)

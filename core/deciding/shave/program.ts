@@ -9,7 +9,7 @@ const leastVarianceG2 = 1e-12
 /** Chords the root is replaced by, of equal width in the root. */
 const chords = 24
 
-export const nameOf = (index: number) => `x${index}`
+export const xName = (index: number) => `x${index}`
 
 /** A condition `Σ coefficients·x ≥ least` that every plan reaching the goal of a loadout keeps. */
 interface Cut {
@@ -98,8 +98,8 @@ export class PlanProgram {
   /** The program as it stands. `goal`: the least cost, the least of the greatest misses, or any plan the rules allow at all. */
   program(goal: 'least cost' | 'least shortfall' | 'any plan', caps = this.problem.caps): LinearProgram {
     const { items, targets, groups, needs, lines, spare } = this.problem
-    const index = new Map(items.map((item, i) => [item.id, nameOf(i)]))
-    const each = (values: readonly number[]) => new Map(items.map((_, i) => [nameOf(i), values[i]!]))
+    const index = new Map(items.map((item, i) => [item.id, xName(i)]))
+    const each = (values: readonly number[]) => new Map(items.map((_, i) => [xName(i), values[i]!]))
     const rows: LinearRow[] = []
     const extra: { binaries: string[]; continuous: LinearProgram['continuous'][number][] } = {
       binaries: [],
@@ -128,7 +128,7 @@ export class PlanProgram {
       })
     items.forEach((item, i) => {
       if (item.lock)
-        rows.push({ coefficients: new Map([[nameOf(i), 1]]), ...(item.lock === 'in' ? { least: 1 } : { most: 0 }) })
+        rows.push({ coefficients: new Map([[xName(i), 1]]), ...(item.lock === 'in' ? { least: 1 } : { most: 0 }) })
     })
     for (const measure of ['cents', 'minutes', 'loss'] as const)
       if (caps[measure] !== undefined)
@@ -147,7 +147,7 @@ export class PlanProgram {
       goal: 'least',
       objective,
       rows,
-      binaries: [...items.map((_, i) => nameOf(i)), ...extra.binaries],
+      binaries: [...items.map((_, i) => xName(i)), ...extra.binaries],
       continuous: [
         ...(goal === 'least shortfall' ? [{ name: 'miss', least: -1e5, most: 1e5 }] : []),
         ...extra.continuous,

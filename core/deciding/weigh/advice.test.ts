@@ -13,7 +13,7 @@ import {
   takeObservation,
   takeTogether,
   usualBasis,
-  type Desk,
+  type WeighingBench,
   type Narrowing,
   type ReadyScale,
 } from './index'
@@ -22,7 +22,7 @@ import {
   checked,
   fine,
   flown,
-  guess,
+  guessedLine,
   listed,
   madeUpLedger,
   taking,
@@ -34,7 +34,7 @@ import {
 const limit = { limitG: 249.4758, comparator: '<=' as const, confidence: 0.95 }
 const reference = { id: 'r', name: 'the 200 g weight', massG: 200, toleranceG: 0.02, coin: false }
 const honestyOf = (lines: readonly Line[]) => new ListingBiasTable(listingObservations(lines))
-const desk = (ready: ReadyScale | null): Desk => ({ ready, references: [reference], honestyOf })
+const desk = (ready: ReadyScale | null): WeighingBench => ({ ready, references: [reference], honestyOf })
 const advise = (build: Build, ready: ReadyScale | null, wanted: typeof limit | null = limit) =>
   mostInformativeWeighing(
     build,
@@ -87,7 +87,7 @@ function done(build: Build, { action }: Narrowing, ready: ReadyScale): Build {
 describe('what would settle it', () => {
   it('names the one weighing that settles it before any pair', () => {
     const build = buildOf([
-      weighed(guess('frame', 231), 231.2),
+      weighed(guessedLine('frame', 231), 231.2),
       listed('vtx', 'video transmitter', 17),
       listed('aerial', 'aerial', 0.5),
     ])
@@ -96,26 +96,26 @@ describe('what would settle it', () => {
   })
   it('names two when one is not enough, everything together when two are not, and nothing when all is weighed well', () => {
     const two = buildOf([
-      weighed(guess('frame', 205), 205),
+      weighed(guessedLine('frame', 205), 205),
       listed('a', 'board', 21),
       listed('b', 'camera', 21),
       listed('c', 'aerial', 0.4),
     ])
     expect(names(advise(two, checked))?.sort()).toEqual(['a', 'b'])
     expect(advise(two, checked)).toMatchObject({ settles: true })
-    const many = buildOf(['a', 'b', 'c', 'd', 'e', 'f'].map(id => guess(id, 41.2)))
+    const many = buildOf(['a', 'b', 'c', 'd', 'e', 'f'].map(id => guessedLine(id, 41.2)))
     expect(advise(many, checked)).toMatchObject({ action: { kind: 'whole' }, settles: true })
-    const known = buildOf([weighed(guess('frame', 231), 231.2), weighed(guess('pack', 10), 10)])
+    const known = buildOf([weighed(guessedLine('frame', 231), 231.2), weighed(guessedLine('pack', 10), 10)])
     expect(advise(known, checked)).toBeNull()
     expect(advise(known, null)).toBeNull()
   })
   it('weighing a small pad is never proposed after the whole craft was weighed: it would not narrow', () => {
     const craft = weighTogether(
       buildOf([
-        weighed(guess('frame', 150), 150),
-        weighed(guess('pack', 90), 90),
-        guess('pad', 1.5),
-        guess('wires', 6),
+        weighed(guessedLine('frame', 150), 150),
+        weighed(guessedLine('pack', 90), 90),
+        guessedLine('pad', 1.5),
+        guessedLine('wires', 6),
       ]),
       248.2,
     )
@@ -123,12 +123,15 @@ describe('what would settle it', () => {
     expect(advise(craft, null)).toBeNull()
   })
   it('proposes weighing again what was weighed on a coarse scale, and only on one that was checked', () => {
-    const craft = buildOf([weighed(guess('frame', 159), 159.2, unchecked), weighed(guess('pack', 90), 90)])
+    const craft = buildOf([weighed(guessedLine('frame', 159), 159.2, unchecked), weighed(guessedLine('pack', 90), 90)])
     expect(names(advise(craft, checked))).toEqual(['frame'])
     expect(advise(craft, unchecked)?.action.kind).not.toBe('weigh')
   })
   it('proposes a check where everything rests on a scale nobody has checked', () => {
-    const craft = buildOf([weighed(guess('frame', 159), 159.1, fine), weighed(guess('pack', 90), 90.05, fine)])
+    const craft = buildOf([
+      weighed(guessedLine('frame', 159), 159.1, fine),
+      weighed(guessedLine('pack', 90), 90.05, fine),
+    ])
     expect(advise(craft, fine)).toMatchObject({
       action: { kind: 'check', reference: { id: 'r' } },
       settles: true,
@@ -149,9 +152,9 @@ describe('what would settle it', () => {
     const kindFor = (padSpreadG: number) =>
       advise(
         buildOf([
-          weighed(guess('frame', 150), 150, fine),
+          weighed(guessedLine('frame', 150), 150, fine),
           {
-            ...guess('pad', 2),
+            ...guessedLine('pad', 2),
             mass: makeMass({ versionId: 'o', evidence: 'guess', valueG: 2, ownSpreadG: padSpreadG }),
           },
         ]),
@@ -161,7 +164,7 @@ describe('what would settle it', () => {
     expect([kindFor(0.3), kindFor(0.4)]).toEqual(['check', 'weigh'])
   })
   it('without a scale it imagines what grams typed as weighed come to', () => {
-    const build = buildOf([guess('frame', 240), guess('pad', 2)])
+    const build = buildOf([guessedLine('frame', 240), guessedLine('pad', 2)])
     const advice = advise(build, null)!
     expect(names(advice)).toEqual(['frame'])
     const typed = applyCommand(build, {

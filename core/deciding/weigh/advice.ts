@@ -36,7 +36,7 @@ export interface Narrowing {
 }
 
 /** What the builder weighs with, and what listings teach by a ledger. */
-export interface Desk {
+export interface WeighingBench {
   /** The scale at hand; null while nobody has said one: then a 0.01 g scale that nobody has checked is imagined. */
   readonly ready: ReadyScale | null
   readonly references: readonly ReferenceMass[]
@@ -101,7 +101,7 @@ function imagine(
   build: Build,
   action: NarrowingAction,
   estimates: LineEstimates,
-  desk: Desk,
+  desk: WeighingBench,
   exactly: boolean,
 ): Build | null {
   const ready = desk.ready ?? pocketScale
@@ -151,7 +151,7 @@ function actionsOf(
   build: Build,
   total: Estimate,
   estimates: LineEstimates,
-  desk: Desk,
+  desk: WeighingBench,
 ): { singles: NarrowingAction[]; others: NarrowingAction[] } {
   const { ready, references } = desk
   const again = ready?.check != null
@@ -190,7 +190,7 @@ export function mostInformativeWeighing(
   build: Build,
   counted: readonly Line[],
   estimates: LineEstimates,
-  desk: Desk,
+  desk: WeighingBench,
   limit: Omit<VerdictInput, 'massG' | 'sigmaG'> | null,
 ): Narrowing | null {
   const honesty = desk.honestyOf(build.lines)

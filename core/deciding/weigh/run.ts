@@ -87,7 +87,7 @@ export function wouldChange(
 }
 
 /** What a run of weighings brought for one line. */
-export interface Learnt {
+export interface RunResult {
   readonly line: Line
   readonly beforeG: number
   readonly afterG: number
@@ -108,7 +108,7 @@ export function learntBetween(
   beforeEstimates: LineEstimates,
   after: Build,
   afterEstimates: LineEstimates,
-): Learnt[] {
+): RunResult[] {
   const earlier = new Map(before.lines.map(line => [line.id, line]))
   return after.lines
     .flatMap(line => {

@@ -44,7 +44,7 @@ export const taking = (ready: ReadyScale) => ({
   id: `taken-${taken++}`,
 })
 
-export const guess = (id: string, valueG: number): Line =>
+export const guessedLine = (id: string, valueG: number): Line =>
   makeLine({ id, slot: 'other', name: id, mass: makeMass({ versionId: `g-${id}`, evidence: 'guess', valueG }) })
 export const listed = (id: string, slot: Line['slot'], valueG: number, quantity = 1): Line =>
   makeLine({

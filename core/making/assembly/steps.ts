@@ -4,7 +4,7 @@ import { countedLines } from '../../mass/loadout'
 import { inOrder, type Ordered } from './order'
 import { assemblyOf } from './progress'
 import { boardIn, dryFit, frame, motors } from './rules/airframe'
-import { contextOf, type Draft, type Rule } from './rules/context'
+import { contextOf, type StepDraft, type Rule } from './rules/context'
 import { camera, devices, power, radio, stack, video } from './rules/devices'
 import { close, coat, last, packOn, props, setUp } from './rules/finish'
 
@@ -40,7 +40,7 @@ const blankStep = {
   over: [],
   own: false,
 } as const
-const made = (draft: Draft): AssemblyStep => ({ ...blankStep, ...draft })
+const made = (draft: StepDraft): AssemblyStep => ({ ...blankStep, ...draft })
 
 function ownStep({ id, title, words, phase, after, minutes }: OwnStep): AssemblyStep {
   return { ...blankStep, id, title, phase, why: words, after, minutes, own: true }

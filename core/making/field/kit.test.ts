@@ -4,7 +4,7 @@ import { estimatesOf } from '../../mass/loadout'
 import { ListingBiasTable } from '../../mass/listings'
 import { overviewOf } from '../../mass/report'
 import { startingCards } from '../../limits/rules'
-import { makeFinding } from '../../aircraft/flown/testing'
+import { testFinding } from '../../aircraft/flown/testing'
 import { flightPlanOf, sheetFlight } from '../../aircraft/flight'
 import type { Build } from '../../model/ledger'
 import { fieldBuild } from './index'
@@ -36,8 +36,8 @@ describe('what is taken to the field', () => {
   it('says what changes between flights, the weight only where it is not clear, and what is not gone', () => {
     const open = kit({
       findings: [
-        makeFinding({ id: 'a', kind: 'wash-out' }),
-        makeFinding({ id: 'b', kind: 'crash', goneAt: '2026-11-03T10:00' }),
+        testFinding({ id: 'a', kind: 'wash-out' }),
+        testFinding({ id: 'b', kind: 'crash', goneAt: '2026-11-03T10:00' }),
       ],
     })
     expect(open.open).toEqual(['wash-out'])

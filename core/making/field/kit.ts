@@ -1,5 +1,5 @@
 import type { LineEstimates } from '../../mass/loadout'
-import { snapshotOf, type Finding, type FlightSnapshot, type Lessons } from '../../aircraft/flown'
+import { snapshotOf, type FlightFinding, type FlightSnapshot, type Lessons } from '../../aircraft/flown'
 import { flightPlanOf, loadoutKey, sheetCells, sheetFlight, type LoadoutCell } from '../../aircraft/flight'
 import { styles, type Style } from '../../aircraft/power'
 import type { RuleCard } from '../../limits/rules'
@@ -51,7 +51,7 @@ interface Given {
   readonly cards: readonly RuleCard[]
   readonly lessons: Lessons
   readonly flights: number
-  readonly findings: readonly Finding[]
+  readonly findings: readonly FlightFinding[]
 }
 
 function loadoutOf(given: Given, { choice, key, massG, sigmaG, binding, pack }: LoadoutCell): FieldLoadout {

@@ -54,7 +54,7 @@ class Sum {
  * loadout is the sum of an airframe part, a set-up part and a pack part, whatever the number of lines.
  * The result is the same as adding every estimate key by key.
  */
-export class LoadoutSheet {
+export class LoadoutTotals {
   private lines: readonly Line[] = []
   private parts: LinePart[] = []
   private flies: Flies[] = []
@@ -170,12 +170,12 @@ function whenItFlies(line: Line, ties: ReadonlySet<string>): Flies {
   return alwaysFlies(line, ties) ? Flies.always : Flies.bySetup
 }
 
-const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutSheet; readonly lasting: LoadoutSheet }>()
+const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutTotals; readonly lasting: LoadoutTotals }>()
 
 function sheetsOf(estimates: LineEstimates) {
   const known = sheets.get(estimates)
   if (known) return known
-  const made = { all: new LoadoutSheet(estimates), lasting: new LoadoutSheet(estimates, line => !line.removable) }
+  const made = { all: new LoadoutTotals(estimates), lasting: new LoadoutTotals(estimates, line => !line.removable) }
   sheets.set(estimates, made)
   return made
 }

@@ -6,7 +6,7 @@ import { safeLengths, screwForm, screwG, screwVerdict } from './screw'
 import { countedG, filmG, materialSavesG, holeG, plateG, printedG, tubeG } from './solids'
 
 /** A thing to be asked for: a measure with its unit, or a choice. */
-export interface Asked {
+export interface CalculatorInput {
   readonly key: string
   readonly label: string
   readonly unit: string
@@ -29,20 +29,20 @@ export interface Calculator {
   readonly title: string
   /** Whether the grams are of one piece of the line, of the whole line, or only said (a saving, a length). */
   readonly gives: 'each' | 'line' | 'advice'
-  readonly asks: readonly Asked[]
+  readonly asks: readonly CalculatorInput[]
   /** What can go wrong with it, said before anything is typed. */
   readonly caution?: string
   readonly work: (values: Values) => Worked
 }
 
-const measure = (key: string, label: string, unit: string, example: string): Asked => ({
+const measure = (key: string, label: string, unit: string, example: string): CalculatorInput => ({
   key,
   label,
   unit,
   example,
   choices: null,
 })
-const choice = (key: string, label: string, choices: readonly string[], example = choices[0]!): Asked => ({
+const choice = (key: string, label: string, choices: readonly string[], example = choices[0]!): CalculatorInput => ({
   key,
   label,
   unit: '',

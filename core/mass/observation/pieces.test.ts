@@ -12,7 +12,7 @@ import {
   coarse,
   flown,
   gramsOf,
-  guess,
+  guessedLine,
   lineOf,
   listed,
   madeUpLedger,
@@ -32,8 +32,8 @@ describe('better known is not changed', () => {
     listed('frame', 'frame', 40),
     listed('motors', 'motor', 9.3, 4),
     listed('boards', 'board', 14),
-    guess('wires', 5),
-    guess('solder', 2),
+    guessedLine('wires', 5),
+    guessedLine('solder', 2),
   ])
   const whole = weighTogether(craft, 104.1)
   it('weighing the frame after the whole craft narrows: the whole goes on holding', () => {
@@ -188,17 +188,17 @@ describe('same piece or another', () => {
   const near = (solderG: number) =>
     weighTogether(
       buildOf([
-        weighed(guess('frame', 40), 40.02),
-        weighed(guess('pack', 90), 90.1),
-        guess('wires', 5),
-        guess('solder', solderG),
+        weighed(guessedLine('frame', 40), 40.02),
+        weighed(guessedLine('pack', 90), 90.1),
+        guessedLine('wires', 5),
+        guessedLine('solder', solderG),
       ]),
       136.8,
     )
   const asked = (before: Build, after: Build, id: string) =>
     pieceQuestion(before, after, id, flown, startingCards, nobody)
   it('against a guess or a listing alone nothing is asked, however far off', () => {
-    const alone = buildOf([guess('frame', 40)])
+    const alone = buildOf([guessedLine('frame', 40)])
     expect(asked(alone, weighOne(alone, 'frame', 80), 'frame')).toBeNull()
     const craft = near(2)
     expect(asked(craft, weighOne(craft, 'wires', 4.9), 'wires')).toBeNull()
@@ -293,7 +293,7 @@ describe('same piece or another', () => {
   it('asks where the two answers give different words, although nothing is contradicted', () => {
     // The frame was weighed on the coarse scale, and 0.3 g decides: the same piece is Clear with the whole, another is not.
     const craft = weighTogether(
-      buildOf([{ ...guess('frame', 150), slot: 'frame' }, guess('pack', 90), guess('wires', 8)]),
+      buildOf([{ ...guessedLine('frame', 150), slot: 'frame' }, guessedLine('pack', 90), guessedLine('wires', 8)]),
       248.9,
     )
     const after = weighOne(craft, 'frame', 151)
@@ -356,7 +356,7 @@ describe('over made-up ledgers with weighings', () => {
     const [mover] = estimates.movedBy(pack)
     expect(mover).toMatchObject({ id: lineOf(after, 'frame').further[0]!.mass.versionId })
     expect(estimates.before(pack).valueG + mover!.shiftG).toBeCloseTo(estimates.of(pack).valueG, 9)
-    const apart = buildOf([weighed(guess('pack', 250), 250, unchecked), typed('frame', 100)])
+    const apart = buildOf([weighed(guessedLine('pack', 250), 250, unchecked), typed('frame', 100)])
     const moved = weighOne(apart, 'frame', 99.9)
     expect(estimatesOf(moved, nobody).movedBy(lineOf(moved, 'pack'))).toEqual([])
     expect(gramsOf(moved, 'pack').valueG).toBe(gramsOf(apart, 'pack').valueG)

@@ -12,7 +12,7 @@ export interface Indexed<T extends Part = Part> {
 }
 
 /** One term of a filter as it was understood. */
-export interface Term {
+export interface FilterTerm {
   readonly text: string
   readonly understood: string
   readonly keeps: (indexed: Indexed) => boolean
@@ -83,7 +83,7 @@ export function indexPart<T extends Part>(part: T): Indexed<T> {
 
 const figure = (text: string) => Number(text.replace(',', '.'))
 
-function within(low: number, high: number, unit: string | undefined, text: string, words: string): Term | null {
+function within(low: number, high: number, unit: string | undefined, text: string, words: string): FilterTerm | null {
   if (unit === undefined) {
     if (!(low >= 500 && high < 10_000)) return null
     return {
@@ -112,7 +112,7 @@ function within(low: number, high: number, unit: string | undefined, text: strin
   }
 }
 
-function readTerm(text: string): Term {
+function readTerm(text: string): FilterTerm {
   const range = rangeTerm.exec(text)
   if (range) {
     const [low, high] = [figure(range[1]!), figure(range[2]!)].sort((a, b) => a - b) as [number, number]
@@ -160,7 +160,7 @@ function readTerm(text: string): Term {
  * Reads a filter such as `1404–1505, 3000–4000 kV, ≤ 11 g`: terms with commas between, all of which must hold. A range or
  * bound goes by its unit, four bare digits by the stator, a kind by its name, everything else by the words.
  */
-export function readFilter(text: string): Term[] {
+export function readFilter(text: string): FilterTerm[] {
   return text
     .split(/,(?!\d)|;/)
     .map(t => t.trim())
@@ -169,7 +169,7 @@ export function readFilter(text: string): Term[] {
 }
 
 /** The parts all terms keep, in their order. */
-export function filterParts<T extends Part>(indexed: readonly Indexed<T>[], terms: readonly Term[]): T[] {
+export function filterParts<T extends Part>(indexed: readonly Indexed<T>[], terms: readonly FilterTerm[]): T[] {
   const kept: T[] = []
   for (const one of indexed) {
     let keeps = true

@@ -1,5 +1,5 @@
 import { PassThrough } from 'node:stream'
-import { localDay } from '../../local-day'
+import { localDay } from '../../../shared/utils/local-day'
 
 /** Everything in one file, made while it is sent. */
 export default defineEventHandler(async event => {

@@ -38,7 +38,7 @@ function onlyMassDiffers(before: PatchedLine, after: PatchedLine): boolean {
 const afterWhatCameIn = 1_000_000_000
 
 /** A state of a build that is being written: which revision it is, and when. */
-export interface Moment {
+export interface WrittenState {
   readonly revision: number
   readonly madeAt: string
 }
@@ -101,7 +101,7 @@ export function lineTable(db: Db, versions: MassVersionTable) {
   const sql = prepared(db)
 
   /** Writes a line; of one that was there, only what differs from before. */
-  function put(buildId: string, line: Line, change: LineChange, side: Side, position: number, moment: Moment) {
+  function put(buildId: string, line: Line, change: LineChange, side: Side, position: number, moment: WrittenState) {
     const before = change[other(side)]
     const made = [...(line.mass && line.mass !== before?.mass ? [line.mass] : [])]
     for (const mass of [...made, ...furtherPutIn(line, change, side).map(one => one.mass)])
@@ -118,7 +118,7 @@ export function lineTable(db: Db, versions: MassVersionTable) {
   return {
     load: (id: string) => (sql.all.all({ id }) as LineRow[]).map(lineFromRow),
     /** Lines that came or changed; those that are gone stay until {@link remove}, since set-ups may name them. */
-    save(build: Build, patch: Patch, side: Side, moment: Moment) {
+    save(build: Build, patch: Patch, side: Side, moment: WrittenState) {
       const buildId = build.id
       const lines = linesNamed(build.lines, new Set(patch.lines.flatMap(change => change[side]?.id ?? [])))
       const comes = patch.lines.some(change => change[side] && !change[other(side)])

@@ -1,11 +1,11 @@
 import type { Placement } from '../../../core/parts/drawer'
 import type { SheetWriting } from '../../../shared/files/build-sheet'
 import type { Build } from '../../../core/model/ledger'
-import type { BuildReply, ShelvedBuild } from '../../../shared/schemas/api'
+import type { BuildReply, ShelvedBuild, UnreadableBuild } from '../../../shared/schemas/api'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { dataProblemOf } from '../../db/data-problem'
 import type { EntriesWanted, JournalRepository } from '../../db/journal-repository'
-import { localDay } from '../../local-day'
+import { localDay } from '../../../shared/utils/local-day'
 import { DomainProblem } from '../../problems'
 import { estimatesOf } from '../../../core/mass/loadout'
 import { listingObservations } from '../../../core/mass/listings'
@@ -15,14 +15,6 @@ import type { FlightService } from '../flight-service'
 import type { ReportRunner } from '../report-runner'
 import type { RuleService } from '../rule-service'
 import { noSuchBuild, type BuildCache } from './build-cache'
-
-/** A build that cannot be read, as the shelf says it. */
-export interface UnreadableBuild {
-  readonly id: string
-  readonly name: string
-  readonly archived: boolean
-  readonly sentence: string
-}
 
 interface Dependencies {
   readonly builds: BuildsRepository

@@ -5,7 +5,7 @@ import type { HandOverRequest } from '../../../shared/schemas/drawer'
 import type { JournalRecord } from '../../../shared/schemas/journal'
 import type { BuildsRepository } from '../../db/builds-repository'
 import type { JournalRepository } from '../../db/journal-repository'
-import type { HandedPart, HandOver, PartsRepository } from '../../db/parts-repository'
+import type { HandedPart, HandOverRow, PartsRepository } from '../../db/parts-repository'
 import { DomainProblem } from '../../problems'
 import type { BuildCache } from './build-cache'
 import type { BuildWrites, Writing } from './build-writes'
@@ -159,7 +159,7 @@ export class HandOvers {
     return this.has.writes.write(writing, entry, next, diffBuilds(entry.build, next), { title, ...noGrams })
   }
 
-  putParts(buildId: string, handed: HandOver['partsAfter']): void {
+  putParts(buildId: string, handed: HandOverRow['partsAfter']): void {
     for (const { id, part, lineId } of handed) {
       if (!part) {
         this.has.parts.remove(id)
@@ -181,7 +181,7 @@ export class HandOvers {
   }
 
   /** Before a hand-over is taken back or done again: the other side must still be where it was. */
-  otherSide(id: string, handed: HandOver, kind: 'undo' | 'redo'): { id: string; seq: number } | null {
+  otherSide(id: string, handed: HandOverRow, kind: 'undo' | 'redo'): { id: string; seq: number } | null {
     for (const { id: partId } of kind === 'undo' ? handed.partsAfter : []) {
       const user = this.has.cache
         .all()

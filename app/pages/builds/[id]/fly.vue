@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding } from '#core/aircraft/flown'
+import type { FlightFinding } from '#core/aircraft/flown'
 
 const flights = useFlightsStore()
 const route = useRoute()
@@ -39,7 +39,7 @@ function select(id: string) {
 function noted(id: string) {
   selectedId.value = id
 }
-function found({ kind }: Finding) {
+function found({ kind }: FlightFinding) {
   finding.value = null
   if (kind === 'crash') void show('findings')
 }
@@ -97,7 +97,7 @@ const nextWords = computed(() => {
           @noted="noted"
           @close="isNoting = false"
         />
-        <NextFlight v-if="flights.flights.length > 0 && view === 'flights'" />
+        <NextMinutes v-if="flights.flights.length > 0 && view === 'flights'" />
         <template v-if="view === 'flights'">
           <div
             v-if="flights.flights.length === 0 && !isNoting"

@@ -250,7 +250,7 @@ useSingleKeys({
                   >
                     {{ step.shaving.what }}
                   </el-button><small>{{
-                    [lossWords(step.shaving), gramPriceWords(step, settings.currency)]
+                    [shavingWords(step.shaving), gramPriceWords(step, settings.currency)]
                       .filter(Boolean)
                       .join(' · ')
                   }}<b v-if="step.enough && !steps[i - 1]?.enough">
@@ -327,7 +327,7 @@ useSingleKeys({
                   {{ shaving.what }}
                 </el-button><small>{{
                   [
-                    lossWords(shaving),
+                    shavingWords(shaving),
                     gramPriceWords(priceOf(shaving), settings.currency),
                   ]
                     .filter(Boolean)

@@ -6,7 +6,7 @@ import { isSaidJoint, isSaidWire } from '../../../model/data'
 import { frameWith } from '../frame-with'
 import { discsOf, stackOf, stackUp } from '../stack'
 import { planWire } from '../wires'
-import { way, type Check, type Outcome } from './types'
+import { way, type Check, type CheckOutcome } from './types'
 
 /** Speed of sound at 15 °C, m/s; blade tips want to stay well below. */
 const soundMS = 340
@@ -17,12 +17,12 @@ const stackHeight: Check = {
   id: 'stack-height',
   title: 'Height of the stack',
   severity: 'clash',
-  examine({ fit, lines }): Outcome[] {
+  examine({ fit, lines }): CheckOutcome[] {
     const frame = frameWith(lines, 'freeHeightMm')
     if (!fit.stack || fit.stack.layers.length === 0 || !frame) return []
     const free = measureOf(frame, 'freeHeightMm') ?? null
     const up = stackUp(stackOf(fit.stack, lines), free, discsOf(lines))
-    const touching = up.touching.map((t): Outcome => ({
+    const touching = up.touching.map((t): CheckOutcome => ({
       kind: 'finding',
       severity: 'clash',
       lineIds: [t.below.lineId, t.above.lineId].filter(id => id !== null),
@@ -31,7 +31,7 @@ const stackHeight: Check = {
       sentence: `${shown(t.gapMm)} mm between ${t.below.name} and ${t.above.name}; at least 1 mm of air or something that insulates.`,
       ways: [way('A taller spacer', 0.2), way('A sheet of insulating tape', 0.1)],
     }))
-    const crowded = up.crowded.map((c): Outcome => ({
+    const crowded = up.crowded.map((c): CheckOutcome => ({
       kind: 'finding',
       severity: c.clearanceMm < 0 ? 'clash' : 'check',
       lineIds: [c.layer.lineId, frame.id].filter(id => id !== null),
@@ -49,7 +49,7 @@ const stackHeight: Check = {
         ...crowded,
         { kind: 'unknown', lineIds: [frame.id], asks: [{ lineId: frame.id, key: 'freeHeightMm' }], couldClash: true },
       ]
-    const height: Outcome =
+    const height: CheckOutcome =
       up.leftMm! < -1e-9
         ? {
             kind: 'finding',
@@ -81,7 +81,7 @@ const screws: Check = {
   title: 'Screws',
   severity: 'clash',
   examine: ({ fit }) =>
-    fit.joints.map((joint): Outcome => {
+    fit.joints.map((joint): CheckOutcome => {
       const lineIds = joint.lineId ? [joint.lineId] : []
       if (!isSaidJoint(joint)) return { kind: 'unknown', lineIds, asks: [], couldClash: false }
       const row = fixingRow(joint)
@@ -111,7 +111,7 @@ const wires: Check = {
   title: 'Leads reach',
   severity: 'clash',
   examine: ({ fit }) =>
-    fit.wires.map((wire): Outcome => {
+    fit.wires.map((wire): CheckOutcome => {
       if (!isSaidWire(wire)) return { kind: 'unknown', lineIds: [], asks: [], couldClash: false }
       const row = planWire(wire)
       if (wire.haveMm === null) return { kind: 'unknown', lineIds: [], asks: [], couldClash: false }
@@ -139,7 +139,7 @@ const tipSpeed: Check = {
       .flatMap(motor =>
         lines
           .filter(line => line.slot === 'propeller')
-          .map((prop): Outcome => {
+          .map((prop): CheckOutcome => {
             const [kv, across] = [measureOf(motor, 'kv'), measureOf(prop, 'diameterMm')]
             const asks = [
               ...(kv === undefined ? [{ lineId: motor.id, key: 'kv' }] : []),
@@ -172,10 +172,10 @@ const mounting: Check = {
   id: 'mounting',
   title: 'How things are mounted',
   severity: 'advice',
-  examine({ fit, lines }): Outcome[] {
+  examine({ fit, lines }): CheckOutcome[] {
     const ids = (slot: string) => lines.filter(line => line.slot === slot).map(line => line.id)
     const { motorsUpsideDown, pushedProps, boardUpsideDown, boardTurnDeg } = fit.mounting
-    const said: Outcome[] = []
+    const said: CheckOutcome[] = []
     if (motorsUpsideDown !== pushedProps)
       said.push({
         kind: 'finding',

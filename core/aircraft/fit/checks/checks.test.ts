@@ -6,7 +6,7 @@ import { electricalTree } from '../../wiring'
 import { noGear, type GroundGear } from '../gear'
 import { blankFit, type FitPlan, type Layer } from '../../../model/data'
 import { checks } from './index'
-import type { Outcome } from './types'
+import type { CheckOutcome } from './types'
 
 const line = (slot: Slot, properties: Properties | null, more: Partial<Line> = {}) =>
   makeLine({ id: slot, slot, name: slot, properties, ...more })
@@ -85,7 +85,7 @@ const given = (lines: readonly Line[], fit?: Partial<FitPlan>, gear?: Partial<Gr
   fit,
   gear,
 })
-function outcomes(id: string, { lines, fit, gear }: Case): readonly Outcome[] {
+function outcomes(id: string, { lines, fit, gear }: Case): readonly CheckOutcome[] {
   const found = lines.find(l => l.slot === 'pack') ?? null
   return checks
     .find(check => check.id === id)!

@@ -1,6 +1,14 @@
 import type { Line, Slot } from '../../../model/ledger'
 import { propertiesOfLine, propertyNamed } from '../../../model/properties'
-import { severities, type Asked, type Check, type FitContext, type Judged, type Outcome, type Severity } from './types'
+import {
+  severities,
+  type AskedProperty,
+  type Check,
+  type FitContext,
+  type Judged,
+  type CheckOutcome,
+  type Severity,
+} from './types'
 
 type Pick = readonly Slot[] | ((context: FitContext) => readonly Line[])
 
@@ -35,7 +43,7 @@ const picked = (pick: Pick, context: FitContext) =>
   typeof pick === 'function' ? pick(context) : context.lines.filter(line => pick.includes(line.slot))
 
 /** Of each need that a line does not have, the first key its kind can have. */
-export function missingOf(line: Line, needs: readonly string[]): Asked[] {
+export function missingOf(line: Line, needs: readonly string[]): AskedProperty[] {
   const facts = propertiesOfLine(line)
   const has = (key: string) =>
     facts[key] !== undefined && facts[key] !== '' && !(Array.isArray(facts[key]) && facts[key].length === 0)
@@ -45,7 +53,7 @@ export function missingOf(line: Line, needs: readonly string[]): Asked[] {
     .map(need => ({ lineId: line.id, key: asked(need.split('|')) }))
 }
 
-function outcome(judged: Judged, lineIds: readonly string[], severity: Severity): Outcome {
+function outcome(judged: Judged, lineIds: readonly string[], severity: Severity): CheckOutcome {
   if ('fits' in judged) return { kind: 'fits', lineIds, words: judged.fits }
   return {
     kind: 'finding',
@@ -67,10 +75,10 @@ export function seats(...keys: readonly string[]) {
   }
 }
 
-const rank = (one: Outcome) =>
+const rank = (one: CheckOutcome) =>
   one.kind === 'fits' ? 0 : one.kind === 'finding' ? 1 + severities.length - severities.indexOf(one.severity) : 1
-const all = (outcomes: readonly Outcome[]) => outcomes
-const kindest = (outcomes: readonly Outcome[]) =>
+const all = (outcomes: readonly CheckOutcome[]) => outcomes
+const kindest = (outcomes: readonly CheckOutcome[]) =>
   outcomes.length < 2 ? outcomes : [outcomes.reduce((best, one) => (rank(one) < rank(best) ? one : best))]
 
 /** Makes a check of a rule about two parts: every a against every b. */
@@ -84,7 +92,7 @@ export function pairCheck(rule: PairRule): Check {
         (rule.anyOf ? kindest : all)(
           picked(rule.b, context)
             .filter(b => b !== a)
-            .map((b): Outcome => {
+            .map((b): CheckOutcome => {
               const [missingA, missingB] = [
                 rule.knownOtherwise?.(a, context) ? [] : missingOf(a, rule.needs.a),
                 missingOf(b, rule.needs.b),
@@ -113,7 +121,7 @@ export function singleCheck(rule: SingleRule): Check {
     examine: context =>
       picked(rule.of, context)
         .filter(line => rule.when?.(line, context) ?? true)
-        .flatMap((line): Outcome[] => {
+        .flatMap((line): CheckOutcome[] => {
           const asks = missingOf(line, rule.needs)
           if (asks.length > 0)
             return [{ kind: 'unknown', lineIds: [line.id], asks, couldClash: rule.severity === 'clash' }]

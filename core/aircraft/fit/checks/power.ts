@@ -14,7 +14,7 @@ import {
   type PowerNode,
 } from '../../wiring'
 import { missingOf, pairCheck, singleCheck } from './pair'
-import { way, type Check, type FitContext, type Judged, type Outcome, type WayOut } from './types'
+import { way, type Check, type FitContext, type Judged, type CheckOutcome, type WayOut } from './types'
 
 const amps = (value: number) => `${figure(value, value < 10 ? 2 : 1)} A`
 const volts = (value: number) => `${figure(value, 2)} V`
@@ -57,7 +57,7 @@ const feedVolts: Check = {
   examine: context =>
     nodesOf(context.tree.root)
       .filter(node => node.kind === 'device' || node.kind === 'supplier')
-      .flatMap((node): Outcome[] => {
+      .flatMap((node): CheckOutcome[] => {
         const line = lineOf(context, node.lineId)
         if (!line || line.slot === 'capacitor' || !isPowered(line) || !node.volts) return []
         const byCells =
@@ -107,7 +107,7 @@ const outputAmps: Check = {
   examine: context =>
     nodesOf(context.tree.root)
       .filter(node => node.kind === 'output' && node.children.length > 0)
-      .flatMap((node): Outcome[] => {
+      .flatMap((node): CheckOutcome[] => {
         const devices = devicesUnder(node)
           .map(n => lineOf(context, n.lineId))
           .filter(line => line !== undefined)
@@ -167,7 +167,7 @@ const wired: Check = {
   title: 'Every device has a feed',
   severity: 'check',
   examine: context => [
-    ...context.tree.unwired.map((line): Outcome =>
+    ...context.tree.unwired.map((line): CheckOutcome =>
       line.feed
         ? {
             kind: 'finding',
@@ -182,7 +182,7 @@ const wired: Check = {
           }
         : { kind: 'unknown', lineIds: [line.id], asks: [{ lineId: line.id, key: 'feed' }], couldClash: true },
     ),
-    ...context.tree.looped.map((line): Outcome => ({
+    ...context.tree.looped.map((line): CheckOutcome => ({
       kind: 'finding',
       severity: 'clash',
       lineIds: [line.id],
@@ -192,7 +192,7 @@ const wired: Check = {
     })),
     ...nodesOf(context.tree.root)
       .filter(node => node.kind === 'device')
-      .map((node): Outcome => ({ kind: 'fits', lineIds: [node.lineId!], words: `${shortName(node)} has a feed` })),
+      .map((node): CheckOutcome => ({ kind: 'fits', lineIds: [node.lineId!], words: `${shortName(node)} has a feed` })),
   ],
 }
 
@@ -249,7 +249,7 @@ const fullThrottleHeld: Check = {
   id: 'full-throttle',
   title: 'The pack holds full throttle',
   severity: 'check',
-  examine({ full, pack, lines }): Outcome[] {
+  examine({ full, pack, lines }): CheckOutcome[] {
     const motors = lines.filter(line => line.slot === 'motor')
     if (!pack?.pack || motors.length === 0) return []
     const { label } = pack.pack

@@ -27,13 +27,13 @@ export interface WayOut {
   readonly move: { readonly lineId: string; readonly feed: Feed } | null
 }
 
-export interface Asked {
+export interface AskedProperty {
   readonly lineId: string
   readonly key: string
 }
 
 /** What a check says about one pair (or one thing). */
-export type Outcome =
+export type CheckOutcome =
   | { readonly kind: 'fits'; readonly lineIds: readonly string[]; readonly words: string }
   | {
       readonly kind: 'finding'
@@ -47,7 +47,7 @@ export type Outcome =
   | {
       readonly kind: 'unknown'
       readonly lineIds: readonly string[]
-      readonly asks: readonly Asked[]
+      readonly asks: readonly AskedProperty[]
       readonly couldClash: boolean
     }
 
@@ -56,7 +56,7 @@ export interface Check {
   readonly id: string
   readonly title: string
   readonly severity: Severity
-  readonly examine: (context: FitContext) => readonly Outcome[]
+  readonly examine: (context: FitContext) => readonly CheckOutcome[]
 }
 
 /** What a pair comes to: nothing to say but that it fits, or a finding. */

@@ -2,7 +2,7 @@ import type { Line } from '../../../model/ledger'
 import { measureOf, propertiesOfLine, providersOf, textOf } from '../../../model/properties'
 import { namesOne } from '../gear'
 import { pairCheck, singleCheck } from './pair'
-import { way, type Check, type FitContext, type Outcome } from './types'
+import { way, type Check, type FitContext, type CheckOutcome } from './types'
 
 const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
 const videoUnits = ({ lines }: FitContext) =>
@@ -25,7 +25,7 @@ function missing(
     id,
     title,
     severity: 'check',
-    examine(context): Outcome[] {
+    examine(context): CheckOutcome[] {
       const because = needed(context)
       const providers = providersOf(context.lines, slot)
       if (providers.length > 0) return [{ kind: 'fits', lineIds: providers.map(p => p.id), words: title.toLowerCase() }]
@@ -145,7 +145,7 @@ export const videoAndRadioChecks: readonly Check[] = [
     id: 'aerial-there',
     title: 'Every transmitter has its aerial',
     severity: 'clash',
-    examine: ({ lines }): Outcome[] =>
+    examine: ({ lines }): CheckOutcome[] =>
       lines
         .filter(line => line.slot === 'video transmitter')
         .map(unit => {
@@ -174,7 +174,7 @@ export const videoAndRadioChecks: readonly Check[] = [
     id: 'radio-aerial',
     title: 'Receiver aerials',
     severity: 'check',
-    examine: ({ lines }): Outcome[] =>
+    examine: ({ lines }): CheckOutcome[] =>
       lines
         .filter(line => line.slot === 'receiver')
         .map(receiver => {
@@ -219,9 +219,9 @@ export const videoAndRadioChecks: readonly Check[] = [
     id: 'twice',
     title: 'Nothing there twice',
     severity: 'advice',
-    examine: ({ lines }): Outcome[] =>
+    examine: ({ lines }): CheckOutcome[] =>
       (['receiver', 'video transmitter', 'navigation', 'sounder', 'speed controller'] as const).flatMap(
-        (slot): Outcome[] => {
+        (slot): CheckOutcome[] => {
           const providers = providersOf(lines, slot)
           const own = providers.filter(line => line.slot === slot)
           const besides = providers.filter(line => line.slot !== slot)

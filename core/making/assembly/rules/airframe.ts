@@ -3,7 +3,7 @@ import { shortName } from '../../../aircraft/wiring'
 import { measureOf } from '../../../model/properties'
 import { choiceOf, frameMade } from './facts'
 import { heldBy, screwFacts } from './screws'
-import { ids, jointFact, leadFact, ofSlot, whole, wiresTo, type Draft, type Rule } from './context'
+import { ids, jointFact, leadFact, ofSlot, whole, wiresTo, type StepDraft, type Rule } from './context'
 
 const iron = 'Solder with ventilation and eye protection.'
 
@@ -57,7 +57,7 @@ export const frame: Rule = context => {
 }
 
 /** Leads that are longer than their way. */
-function trimLeads(uses: readonly string[], trim: readonly PlannedWire[]): Draft {
+function trimLeads(uses: readonly string[], trim: readonly PlannedWire[]): StepDraft {
   return {
     id: 'leads-trim',
     phase: 'motors',

@@ -24,9 +24,9 @@ export interface Context {
   readonly wires: readonly PlannedWire[]
 }
 
-export type Draft = Partial<Omit<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>> &
+export type StepDraft = Partial<Omit<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>> &
   Pick<AssemblyStep, 'id' | 'title' | 'why' | 'phase' | 'minutes'>
-export type Rule = (context: Context) => readonly Draft[]
+export type Rule = (context: Context) => readonly StepDraft[]
 
 export function contextOf(build: Build, choice: LoadoutChoice, lines: readonly Line[], fit: FitPlan): Context {
   const pack = lines.find(line => line.id === choice.packLineId) ?? null

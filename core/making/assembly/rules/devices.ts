@@ -13,7 +13,7 @@ import {
   whole,
   wiresTo,
   type Context,
-  type Draft,
+  type StepDraft,
   type Rule,
 } from './context'
 
@@ -157,7 +157,7 @@ export const devices: Rule = context => {
     ...own.filter(line => line.slot === 'payload').map(line => [line]),
   ].filter(lines => lines.length > 0)
   return [
-    ...together.map((lines): Draft => {
+    ...together.map((lines): StepDraft => {
       const { slot, id } = lines[0]!
       return {
         id: `device-${slot === 'payload' ? id : slot}`,
@@ -203,7 +203,7 @@ function packVoltsFact({ packVolts }: Context): string[] {
   return [`A full pack has ${full} V, an empty one ${empty} V.`]
 }
 
-function firstPower(context: Context): Draft {
+function firstPower(context: Context): StepDraft {
   const limiter = limiterFor(context)
   const look = powered
   const volts = packVoltsFact(context)
@@ -226,7 +226,7 @@ function firstPower(context: Context): Draft {
   }
 }
 
-function motorsTest(context: Context): Draft {
+function motorsTest(context: Context): StepDraft {
   const limiter = limiterFor(context)
   return {
     id: 'motors-test',
@@ -257,7 +257,7 @@ const connectedSteps = (context: Context) => [
   'device-sounder',
 ]
 
-function secondPower(context: Context): Draft {
+function secondPower(context: Context): StepDraft {
   const limiter = limiterFor(context)
   const look = powered
   const volts = packVoltsFact(context)
@@ -287,7 +287,7 @@ function secondPower(context: Context): Draft {
   }
 }
 
-function activateVideo(context: Context): Draft {
+function activateVideo(context: Context): StepDraft {
   return {
     id: 'video-activate',
     phase: 'set up',

@@ -7,10 +7,10 @@ import {
   candidateValue,
   candidateWords,
   drawableFigures,
-  figuresOf,
+  candidateFigures,
   fitsWords,
-} from './candidates'
-import { inOrder } from './in-order'
+} from './candidate-words'
+import { sortedBy } from '#shared/sheet/sorted-by'
 
 const row = (name: string, more: Partial<CandidateRow> = {}): CandidateRow => ({
   source: 'drawer',
@@ -42,7 +42,7 @@ describe('a column of candidates', () => {
     ]
     for (const key of ['set', 'delta', 'price'])
       for (const down of [false, true]) {
-        const names = inOrder(rows, one => candidateValue(one, key), down).map(({ line }) => line.name)
+        const names = sortedBy(rows, [{ column: key, down }], candidateValue).map(({ line }) => line.name)
         expect([key, down, ...names]).toEqual([
           key,
           down,
@@ -99,8 +99,8 @@ describe('what is said of a candidate', () => {
       { key: 'shaft', label: 'Shaft', unit: '', value: 'press fit', digits: 0 },
     ]
     const rows = [row('Fitted'), row('A', { figures: figures(null) }), row('B', { figures: figures(300) })]
-    expect(figuresOf(rows).map(({ key }) => key)).toEqual(['thrust', 'shaft'])
+    expect(candidateFigures(rows).map(({ key }) => key)).toEqual(['thrust', 'shaft'])
     expect(drawableFigures(rows)).toEqual([{ key: 'thrust', label: 'Thrust, g' }])
-    expect([figuresOf([]), drawableFigures([])]).toEqual([[], []])
+    expect([candidateFigures([]), drawableFigures([])]).toEqual([[], []])
   })
 })

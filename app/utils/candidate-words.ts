@@ -63,11 +63,11 @@ export function candidateWords({ figures }: CandidateRow, columns: readonly stri
 export function drawableFigures(rows: readonly CandidateRow[]): { readonly key: string; readonly label: string }[] {
   const hasNumber = (key: string) =>
     rows.some(row => typeof row.figures.find(one => one.key === key)?.value === 'number')
-  return figuresOf(rows)
+  return candidateFigures(rows)
     .filter(({ key }) => hasNumber(key))
     .map(({ key, label, unit }) => ({ key, label: unit ? `${label}, ${unit}` : label }))
 }
 
 /** The figures candidates of this kind have. */
-export const figuresOf = (rows: readonly CandidateRow[]): CandidateRow['figures'] =>
+export const candidateFigures = (rows: readonly CandidateRow[]): CandidateRow['figures'] =>
   rows.find(row => row.figures.length > 0)?.figures ?? []
