@@ -145,3 +145,50 @@ test('choosing shows what each candidate would change; fitting one changes just 
   await app.getByRole('button', { name: 'Fit this' }).click()
   await expect(app.getByTestId('auw')).toContainText(Number(auw.replace(' g', '')).toFixed(1))
 })
+
+test('choosing goes no wider than its screen: what has no column stands in words; what is not known is last either way', async ({
+  app,
+  server,
+}) => {
+  await server.bringIn('nougat')
+  await server.send('POST', '/api/parts', { parts: drawer.parts.filter(p => p.kitId === null) })
+  await app.goto(`${server.address}/builds/nougat/choosing?line=motors`)
+  await app.getByText('typical classes too').click()
+  const table = app.locator('main table')
+  await expect(table.getByRole('row').filter({ hasText: 'catalogue' }).first()).toBeVisible()
+  const tooWide = () => table.evaluate(({ parentElement: place }) => place!.scrollWidth - place!.clientWidth)
+  await expect.poll(tooWide).toBe(0)
+  const narrow = await table.getByRole('columnheader').count()
+  await expect(table.locator('tr[data-candidate^="Ostler"] + tr').first()).toContainText('kV: ')
+  await app.setViewportSize({ width: 1900, height: 900 })
+  await expect.poll(() => table.getByRole('columnheader').count()).toBeGreaterThan(narrow)
+  await expect.poll(tooWide).toBe(0)
+  await app.setViewportSize({ width: 1280, height: 800 })
+  await expect(table.getByRole('columnheader')).toHaveCount(narrow)
+  await expect.poll(tooWide).toBe(0)
+
+  const prices = () =>
+    table.evaluate(element => {
+      const { tHead, tBodies } = element as HTMLTableElement
+      const at = [...tHead!.rows[0]!.cells].findIndex(cell => cell.textContent.includes('Price'))
+      return [...tBodies[0]!.rows].filter(one => one.dataset.candidate).map(one => one.cells[at]!.textContent.trim())
+    })
+  const head = table.getByRole('columnheader', { name: 'Price' })
+  const own = await prices()
+  const known = own.filter(Boolean).map(Number)
+  expect(known.length).toBeGreaterThan(1)
+  expect(own.length).toBeGreaterThan(known.length)
+  const unknown = own.slice(known.length).map(() => '')
+  for (const [sort, order] of [
+    ['ascending', (a: number, b: number) => a - b],
+    ['descending', (a: number, b: number) => b - a],
+  ] as const) {
+    await head.getByRole('button').click()
+    await expect(head).toHaveAttribute('aria-sort', sort)
+    const said = await prices()
+    expect(said.slice(0, known.length).map(Number)).toEqual([...known].sort(order))
+    expect(said.slice(known.length)).toEqual(unknown)
+  }
+  await head.getByRole('button').click()
+  await expect(head).toHaveAttribute('aria-sort', 'none')
+})

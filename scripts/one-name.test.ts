@@ -30,4 +30,23 @@ describe('names', () => {
       .map(([name, paths]) => `${name}: ${[...paths].join(', ')}`)
     expect(twice).toEqual([])
   })
+
+  it('every component a template names is there: nothing else says so before the page is looked at', () => {
+    const ofTheFramework = ['NuxtLink', 'NuxtPage', 'Teleport', 'Transition']
+    const pages = sources.filter(path => path.endsWith('.vue'))
+    const own = pages.filter(path => path.startsWith('app/components/')).map(path => basename(path, '.vue'))
+    const known = new Set([...ofTheFramework, ...own, ...own.map(name => `Lazy${name}`)])
+    let named = 0
+    const missing = pages.flatMap(path => {
+      const [script, template = ''] = readFileSync(join(root, path), 'utf8').split(/^<template>$/m)
+      const imported = new Set(
+        [...script!.matchAll(/^import \{([^}]*)\}/gm)].flatMap(([, names]) => names!.split(/\W+/)),
+      )
+      const tags = [...template.matchAll(/<([A-Z]\w+)/g)].map(([, tag]) => tag!)
+      named += tags.length
+      return tags.filter(tag => !known.has(tag) && !imported.has(tag)).map(tag => `${path}: ${tag}`)
+    })
+    expect(named).toBeGreaterThan(500)
+    expect(missing).toEqual([])
+  })
 })

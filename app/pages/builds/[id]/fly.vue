@@ -97,7 +97,7 @@ const nextWords = computed(() => {
           @noted="noted"
           @close="isNoting = false"
         />
-        <NextMinutes v-if="flights.flights.length > 0 && view === 'flights'" />
+        <NextFlight v-if="flights.flights.length > 0 && view === 'flights'" />
         <template v-if="view === 'flights'">
           <div
             v-if="flights.flights.length === 0 && !isNoting"
