@@ -31,18 +31,22 @@ async function load() {
   }
 }
 watch(() => [store.build?.id, store.revision, looking.weightsOf], load, { immediate: true })
+/** What this page has put into the address itself: where it comes back while keys go on, it is the past and moves nothing. */
+let written: string | null = null
 watch(
   () => route.query.at,
   at => {
     const seq = Number(at)
-    if (at !== undefined && Number.isSafeInteger(seq) && seq >= 0 && seq !== looking.wanted) void looking.look(seq)
+    if (at === undefined || at === written || !Number.isSafeInteger(seq) || seq < 0) return
+    if (seq !== looking.wanted) void looking.look(seq)
   },
   { immediate: true },
 )
 onUnmounted(looking.leave)
 const remember = useDebounceFn(() => {
-  if (looking.wanted !== null && String(looking.wanted) !== route.query.at)
-    void router.replace({ query: { ...route.query, at: String(looking.wanted) } })
+  if (looking.wanted === null || String(looking.wanted) === route.query.at) return
+  written = String(looking.wanted)
+  void router.replace({ query: { ...route.query, at: written } })
 }, 250)
 function look(seq: number) {
   void looking.look(seq)
