@@ -1,3 +1,4 @@
+import { counted } from '#core/text/display'
 import type { Columns, LogFigures, LoggedResistance, NoResistance, Stretch } from '#core/aircraft/telemetry'
 import { mostLogBytes } from '#shared/files/largest'
 import type { Curves, LogRead, TelemetryReply, TelemetryRequest } from '~/workers/telemetry.worker'
@@ -90,7 +91,7 @@ export function useTelemetry(cells: () => number) {
     reset()
     if (log.size > mostLogBytes) {
       problem.value =
-        `${called} has ${Math.round(log.size / 1e6).toLocaleString('en')} MB; at most ${mostLogBytes / 1e6} MB are read. ` +
+        `${called} has ${counted(Math.round(log.size / 1e6))} MB; at most ${mostLogBytes / 1e6} MB are read. ` +
         'Cut it to the one flight, or leave columns out, and bring it again. Nothing was read.'
       return
     }

@@ -9,6 +9,7 @@ export default defineNuxtPlugin({
     const atRest = () => new Promise<void>(done => whenIdle(done, 2000))
     async function loadAll() {
       await atRest()
+      await import('~/assets/more-letters.css').catch(() => undefined)
       await Promise.allSettled(
         Object.values(
           import.meta.glob([

@@ -65,7 +65,7 @@ export function migrate(db: Db, migrations: readonly Migration[], path: string |
         `application to open it, or put a copy from before in its place. Nothing is written meanwhile.`,
     )
   const record = db.prepare('INSERT INTO migrations (name, applied_at) VALUES (:name, :appliedAt)')
-  const wanted = [...migrations].sort((a, b) => a.name.localeCompare(b.name)).filter(({ name }) => !done.has(name))
+  const wanted = migrations.filter(({ name }) => !done.has(name)).sort((a, b) => a.name.localeCompare(b.name))
   if (path !== null && done.size > 0 && wanted.length > 0) copyBefore(db, path, wanted[0]!.name)
   if (wanted.length === 0) return
   // A table that is made anew is gone for a moment: what refers to it is checked before each commit instead.

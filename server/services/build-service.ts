@@ -56,6 +56,7 @@ export function buildService(has: BuildDependencies) {
     exists: (id: string) => queries.exists(id),
     shelf: () => queries.shelfWithUnreadable().entries,
     shelfWithUnreadable: () => queries.shelfWithUnreadable(),
+    shelfInTurns: () => queries.shelfInTurns(),
     placements: () => queries.placements(),
     field: () => queries.field(),
     sheet: async (id: string, writing: SheetWriting, kind: 'sheet' | 'page', seq: number | null) =>

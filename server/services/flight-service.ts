@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/display'
 import {
   byTimeFlown,
   FlightSums,
@@ -68,7 +69,7 @@ export function flightService({ flights: rows, nameOf }: Dependencies) {
   }
   function requireRoom({ id, buildId }: Flight): void {
     if (all().has(id) || ofBuild(buildId).size < mostFlights) return
-    const most = mostFlights.toLocaleString('en')
+    const most = counted(mostFlights)
     throw new DomainProblem('refused', `A build keeps at most ${most} flights. Nothing was written.`)
   }
   /** Builds whose flights or findings this write has changed: told once it is on disk. */

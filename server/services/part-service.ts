@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/display'
 import type { Mass } from '../../core/model/ledger'
 import { partOfRow, type Kit, type Part, type PartRow } from '../../core/parts/drawer'
 import { drawerHolds, type DrawerReply } from '../../shared/schemas/drawer'
@@ -31,7 +32,7 @@ export function partService({ parts, builds, writer, now }: Dependencies) {
   }
   function requireRoom(more: number): void {
     if (parts.count() + more > drawerHolds)
-      throw new DomainProblem('refused', `A drawer holds at most ${drawerHolds.toLocaleString('en')} parts.`)
+      throw new DomainProblem('refused', `A drawer holds at most ${counted(drawerHolds)} parts.`)
   }
 
   function insertRows(rows: readonly PartRow[]): number {

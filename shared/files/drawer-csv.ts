@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/display'
 import Papa from 'papaparse'
 import { priceEachCents, type Part, type PartRow } from '../../core/parts/drawer'
 import { chemistries, slotFacts, slotNamed, slots, type Slot } from '../../core/model/ledger'
@@ -88,8 +89,8 @@ export function readDrawerTable(text: string): DrawerTable | { readonly problem:
   if (rows.length > mostDrawerRows)
     return {
       problem:
-        `The file has ${rows.length.toLocaleString('en')} rows; at most ` +
-        `${mostDrawerRows.toLocaleString('en')} are brought in at once.`,
+        `The file has ${counted(rows.length)} rows; at most ` +
+        `${counted(mostDrawerRows)} are brought in at once.`,
     }
   const trimmed = heads.map(head => head.trim())
   if (new Set(trimmed).size !== trimmed.length)
@@ -241,7 +242,7 @@ class RowReading {
     const isRight =
       !isNotRead(read) && Number.isInteger(read.value) && read.value >= least && read.value <= most[column]
     if (isRight) return read.value
-    const range = `a whole number from ${least} to ${most[column].toLocaleString('en')}`
+    const range = `a whole number from ${least} to ${counted(most[column])}`
     this.problems.push(`${drawerFileColumns[column].title}: ${range}.`)
     return undefined
   }
@@ -284,7 +285,7 @@ class RowReading {
     if (text === '') return undefined
     const read = readNumber(withoutUnit(text, 'mah'))
     if (!isNotRead(read) && read.value > 0 && read.value <= most.capacityMah) return read.value
-    this.problems.push(`Pack: mAh is above 0 and at most ${most.capacityMah.toLocaleString('en')}.`)
+    this.problems.push(`Pack: mAh is above 0 and at most ${counted(most.capacityMah)}.`)
     return undefined
   }
 

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/display'
 import Papa from 'papaparse'
 import { makeFlight, mostMinutes, type Flight, type FlightSnapshot, type WorkedFlight } from '../../core/aircraft/flown'
 import { styles, type Style } from '../../core/model/data'
@@ -173,7 +174,7 @@ export function readFlightsCsv(textOfFile: string, list: FlightListOf): FlightRo
   if (!heads || rows.length === 0) return { problem: 'The file has no rows under its heads.' }
   if (rows.length > mostFlightRows)
     return {
-      problem: `The file has ${rows.length.toLocaleString('en')} rows; at most ${mostFlightRows.toLocaleString('en')} at once.`,
+      problem: `The file has ${counted(rows.length)} rows; at most ${counted(mostFlightRows)} at once.`,
     }
   const at = new Map(heads.map((head, i) => [unguarded(head.trim()).toLowerCase(), i]))
   for (const head of ['Flown at', 'Flown'] as const)

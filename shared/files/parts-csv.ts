@@ -12,7 +12,7 @@ import {
   type Slot,
 } from '../../core/model/ledger'
 import { isNotRead, readCents, readGrams, readQuantity, singleSpaced } from '../../core/text/units'
-import { centsFigure } from '../../core/text/display'
+import { centsFigure, counted } from '../../core/text/display'
 import { nameSchema } from '../../core/text/schemas'
 import { csvFile, unguarded } from './csv'
 
@@ -104,8 +104,8 @@ export function readTable(text: string): ReadTable | { problem: string } {
   if (rows.length > mostRows + 1)
     return {
       problem:
-        `It has ${rows.length.toLocaleString('en')} rows; one build holds at most ` +
-        `${mostRows.toLocaleString('en')} lines. Nothing was taken in.`,
+        `It has ${counted(rows.length)} rows; one build holds at most ` +
+        `${counted(mostRows)} lines. Nothing was taken in.`,
     }
   const hasHeader =
     guessMapping(rows[0]!).matched >= 1 && rows[0]!.every(c => isNotRead(readGrams(c)) || c.trim() === '')

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/display'
 import { z } from 'zod'
 import {
   findingKinds,
@@ -180,7 +181,7 @@ export const settingsRecordSchema = z.strictObject({
     .max(20, 'At most 20 devices.'),
   text: z
     .string()
-    .max(mostSettingsText, `A configuration has at most ${mostSettingsText.toLocaleString('en')} characters.`),
+    .max(mostSettingsText, `A configuration has at most ${counted(mostSettingsText)} characters.`),
 }) satisfies z.ZodType<SettingsRecord>
 
 const learntSchema = z.strictObject({ value: z.number(), u: z.number(), flights: z.int() })

@@ -2,7 +2,7 @@ import type { Part } from '../../core/parts/drawer'
 import { priceEachCents, statorCode, statorText } from '../../core/parts/drawer'
 import { makeMass, slotFacts, type Mass } from '../../core/model/ledger'
 import { propertiesOf, propertyText } from '../../core/model/properties'
-import { centsFigure, fixed } from '../../core/text/display'
+import { centsFigure, counted, fixed } from '../../core/text/display'
 import { nameSchema } from '../../core/text/schemas'
 import { isNotRead, readCents, readGrams, readNumber } from '../../core/text/units'
 import type { Typing } from './grid-keys'
@@ -117,7 +117,7 @@ type Edited = Partial<Part> | { readonly problem: string }
 function ownedFrom(part: Part, text: string): Edited {
   const read = readNumber(text)
   if (isNotRead(read) || !Number.isInteger(read.value) || read.value < 0 || read.value > mostOwned)
-    return { problem: `How many you own: a whole number from 0 to ${mostOwned.toLocaleString('en')}.` }
+    return { problem: `How many you own: a whole number from 0 to ${counted(mostOwned)}.` }
   const gone = part.lost + part.scrapped
   return read.value < gone ? { problem: `${gone} are lost or scrapped already.` } : { owned: read.value }
 }

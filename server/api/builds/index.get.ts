@@ -1,3 +1,3 @@
 import { shelfReplySchema } from '../../../shared/schemas/api'
 
-export default jsonRoute(shelfReplySchema, (_event, app) => app.builds.shelfWithUnreadable())
+export default jsonRoute(shelfReplySchema, (_event, app) => app.builds.shelfInTurns())

@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises'
 import type { Placement } from '../../../core/parts/drawer'
 import type { SheetWriting } from '../../../shared/files/build-sheet'
 import type { Build } from '../../../core/model/ledger'
@@ -27,6 +28,8 @@ interface Dependencies {
 
 /** How many entries of a journal are told at once. */
 const journalPage = 200
+/** For so long the shelf keeps others waiting at once, ms. Our choice: less than it takes to send a file. */
+const mostAtOnceMs = 1
 /** The most marks that are told. */
 const mostMarks = 500
 
@@ -71,6 +74,30 @@ export class BuildQueries {
       }
     }
     return { entries, unreadable }
+  }
+
+  /**
+   * The same, worked out build by build: others are answered in between, since whoever asks for the shelf first waits for
+   * the page's own files just as well.
+   */
+  async shelfInTurns() {
+    const { builds, cache, rules } = this.has
+    const ids = builds.ids()
+    // What one says of listings counts for all: each is looked at once all are there.
+    for (const look of [cache.get, (id: string) => cache.shelfEntryOf(cache.get(id), rules.cards())]) {
+      let since = performance.now()
+      for (const id of ids) {
+        try {
+          look.call(cache, id)
+        } catch {
+          // What is wrong with it is said below.
+        }
+        if (performance.now() - since < mostAtOnceMs) continue
+        await turn()
+        since = performance.now()
+      }
+    }
+    return this.shelfWithUnreadable()
   }
 
   async report(id: string) {
