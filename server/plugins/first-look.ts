@@ -45,15 +45,4 @@ export default defineNitroPlugin(nitro => {
     html.head.push(dataFor('settings-with-page', settings))
     if (settings.theme !== 'system') html.htmlAttrs.push(`class="${settings.theme}"`)
   })
-  let isLookedOver = false
-  // The builds, which the shelf asks for next, are read while the browser still reads the page.
-  nitro.hooks.hook('afterResponse', async event => {
-    if (isLookedOver || event.path !== '/') return
-    isLookedOver = true
-    try {
-      await (await useApplication()).builds.shelfInTurns()
-    } catch {
-      // Whoever asks for the shelf is told what is wrong.
-    }
-  })
 })
