@@ -67,6 +67,16 @@ function chunkOf(id: string, modules: Modules): string | undefined {
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', '@vueuse/nuxt', '@nuxt/eslint', 'nuxt-auth-utils'],
+  $production: {
+    nitro: {
+      // Every start reads all of it: of half the size it is read in half the time. Names are kept.
+      minify: true,
+      // A telephone at the end of the garden has a third to wait for.
+      compressPublicAssets: { gzip: true, brotli: false },
+      // No route gives a web response: the first answer need not load what would be one to find that out.
+      replace: { 'typeof Response': '"undefined"' },
+    },
+  },
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
@@ -108,12 +118,6 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-03-01',
   nitro: {
     errorHandler: './server/error-handler.ts',
-    // Every start reads all of it: of half the size it is read in half the time. Names are kept.
-    minify: true,
-    // A telephone at the end of the garden has a third to wait for.
-    compressPublicAssets: { gzip: true, brotli: false },
-    // No route gives a web response: the first answer need not load what would be one to find that out.
-    replace: { 'typeof Response': '"undefined"' },
     // The changes of the database’s schema, all in one: each a file of its own would be looked up at every start.
     virtual: {
       '#migrations': () => `export default ${JSON.stringify(migrations())}`,

@@ -60,6 +60,25 @@ test('the routes refuse in sentences whatever comes past the interface', async (
   expect((await fetch(`${server.address}/api/builds/nobody`)).status).toBe(404)
 })
 
+test('the application’s own files come packed to whoever can unpack them', async ({ server }) => {
+  const page = await (await fetch(server.address)).text()
+  const script = /src="(\/_nuxt\/[^"]+\.js)"/.exec(page)![1]!
+  const come = (encoding: string) =>
+    new Promise<{ encoding: string | undefined; bytes: number }>((done, fail) => {
+      rawRequest(server.address + script, { headers: { 'accept-encoding': encoding } }, answer => {
+        let bytes = 0
+        answer
+          .on('data', (chunk: Buffer) => (bytes += chunk.length))
+          .on('end', () => done({ encoding: answer.headers['content-encoding'], bytes }))
+      })
+        .on('error', fail)
+        .end()
+    })
+  const [plain, packed] = [await come('identity'), await come('gzip, deflate')]
+  expect([plain.encoding, packed.encoding]).toEqual([undefined, 'gzip'])
+  expect(packed.bytes).toBeLessThan(plain.bytes / 2)
+})
+
 test('only this machine’s own pages are answered, and nothing but the application’s own files may run', async ({
   server,
 }) => {

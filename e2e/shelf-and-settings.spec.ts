@@ -3,6 +3,28 @@ import { dirname, join, resolve } from 'node:path'
 import { choose } from './controls'
 import { expect, test, written } from './server'
 
+test('a page is set in its own letters; those of further languages follow', async ({ app, server }) => {
+  const answer = await fetch(`${server.address}/api/builds`, {
+    method: 'POST',
+    body: JSON.stringify({ from: 'empty', name: 'Őszi szél' }),
+  })
+  expect(answer.ok).toBe(true)
+  await app.goto(server.address)
+  await expect(app.getByText('Őszi szél')).toBeVisible()
+  const loaded = (page: typeof app, range: string) =>
+    page.evaluate(
+      first =>
+        [...document.fonts]
+          .filter(face => face.unicodeRange.startsWith(first) && face.status === 'loaded')
+          .map(face => face.family.replaceAll('"', ''))
+          .sort(),
+      range,
+    )
+  const own = ['Fraunces Variable', 'Instrument Sans Variable', 'Spline Sans Mono']
+  await expect.poll(() => loaded(app, 'U+0-')).toEqual(own)
+  await expect.poll(() => loaded(app, 'U+100-')).toContain('Fraunces Variable')
+})
+
 test('settings are kept: theme, ounces, currency, keys; a bad one is refused', async ({ app, server }) => {
   await server.bringIn('sherbet')
   await app.goto(`${server.address}/settings`)
@@ -172,14 +194,14 @@ test('what the server reads at every start is little: packages for files and cod
     if (seen.has(path)) continue
     seen.add(path)
     for (const [, name] of readFileSync(path, 'utf8').matchAll(
-      /^(?:import|export\b.*\bfrom)\b[^'"\n]*['"]([^'"\n]+)['"]/gm,
+      /(?:^|;)(?:import|export)(?:[^'"();\n]*\bfrom)?\s*['"]([^'"\n]+)['"]/gm,
     )) {
       if (name!.startsWith('.')) waiting.push(resolve(dirname(path), name!))
       else if (!name!.startsWith('node:')) packages.add(name!)
     }
   }
   expect(seen.size).toBeGreaterThan(1)
-  expect([...packages].sort()).toEqual(['better-sqlite3', 'dayjs'])
+  expect([...packages].sort()).toEqual(['better-sqlite3'])
 })
 
 test('the shelf is told at once of all it needs, and that is little: no rules, no schemas, its builds already asked for', async ({

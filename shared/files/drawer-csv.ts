@@ -89,8 +89,7 @@ export function readDrawerTable(text: string): DrawerTable | { readonly problem:
   if (rows.length > mostDrawerRows)
     return {
       problem:
-        `The file has ${counted(rows.length)} rows; at most ` +
-        `${counted(mostDrawerRows)} are brought in at once.`,
+        `The file has ${counted(rows.length)} rows; at most ` + `${counted(mostDrawerRows)} are brought in at once.`,
     }
   const trimmed = heads.map(head => head.trim())
   if (new Set(trimmed).size !== trimmed.length)

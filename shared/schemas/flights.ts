@@ -179,9 +179,7 @@ export const settingsRecordSchema = z.strictObject({
   firmware: z
     .array(z.strictObject({ device: nameSchema('The device'), version: shortTextSchema('The version') }))
     .max(20, 'At most 20 devices.'),
-  text: z
-    .string()
-    .max(mostSettingsText, `A configuration has at most ${counted(mostSettingsText)} characters.`),
+  text: z.string().max(mostSettingsText, `A configuration has at most ${counted(mostSettingsText)} characters.`),
 }) satisfies z.ZodType<SettingsRecord>
 
 const learntSchema = z.strictObject({ value: z.number(), u: z.number(), flights: z.int() })
