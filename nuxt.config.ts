@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { chunksByShelf, filesOfShelf, keepThoseOfEveryPage, type Chunks } from './scripts/bundle/shelf-files'
 
 function migrations() {
   const folder = new URL('./server/db/migrations/', import.meta.url)
@@ -8,62 +9,8 @@ function migrations() {
     .map(name => ({ name, sql: readFileSync(new URL(name, folder), 'utf8') }))
 }
 
-/** What the shelf's page needs beyond the first script and style: asked for together with them. */
+/** What the shelf’s page needs beyond the first script and style: asked for together with them. */
 let shelfFiles: readonly string[] = []
-
-interface Chunk {
-  file: string
-  name?: string
-  isEntry?: boolean
-  imports?: string[]
-  css?: string[]
-  prefetch?: boolean
-}
-type Chunks = Record<string, Chunk>
-function reached(chunks: Chunks, keys: readonly string[], seen = new Set<string>()): Set<string> {
-  for (const key of keys) {
-    if (seen.has(key)) continue
-    seen.add(key)
-    reached(chunks, chunks[key]?.imports ?? [], seen)
-  }
-  return seen
-}
-/** The scripts and styles of the shelf that do not come with every page, and the letters most words are written in. */
-function filesOfShelf(chunks: Chunks, ofEveryPage: ReadonlySet<string>): string[] {
-  const keys = Object.keys(chunks)
-  const shelf = keys.find(key => chunks[key]!.name === 'shelf')
-  if (!shelf) throw new Error('The shelf is no file of its own')
-  const own = [...reached(chunks, [shelf])].filter(key => !ofEveryPage.has(key)).map(key => chunks[key]!)
-  const letters = keys.filter(key => /-latin-\w+-normal\.woff2$/.test(key))
-  return [...own.flatMap(({ file, css = [] }) => [file, ...css]), ...letters.map(key => chunks[key]!.file)]
-}
-
-interface Modules {
-  readonly getModuleInfo: (id: string) => { readonly importedIds: readonly string[]; readonly isEntry: boolean } | null
-  readonly getModuleIds: () => IterableIterator<string>
-}
-function neededBy(id: string, modules: Modules, seen = new Set<string>()): Set<string> {
-  // Of a page that is only asked what its address means, nothing else is taken.
-  if (seen.has(id) || id.includes('?macro=true')) return seen
-  seen.add(id)
-  for (const next of modules.getModuleInfo(id)?.importedIds ?? []) neededBy(next, modules, seen)
-  return seen
-}
-/** What the shelf needs at once and not every page. */
-function modulesOfShelf(modules: Modules): Set<string> {
-  const ids = [...modules.getModuleIds()]
-  const entry = ids.find(id => modules.getModuleInfo(id)?.isEntry)!
-  const page = ids.find(id => id.endsWith('/app/pages/index.vue'))!
-  const every = neededBy(entry, modules)
-  return new Set([...neededBy(page, modules)].filter(id => !every.has(id)))
-}
-let ofShelf: Set<string> | null = null
-/** The shelf comes in one file: of many small ones each costs a way to the server, and most visits begin there. */
-function chunkOf(id: string, modules: Modules): string | undefined {
-  if (id.includes('/demo/builds/')) return 'sample'
-  ofShelf ??= modulesOfShelf(modules)
-  return ofShelf.has(id) ? 'shelf' : undefined
-}
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', '@vueuse/nuxt', '@nuxt/eslint', 'nuxt-auth-utils'],
@@ -134,7 +81,7 @@ export default defineNuxtConfig({
           output: {
             // Small pieces that several pages share come together: asked for one by one each costs a way to the server.
             experimentalMinChunkSize: 10_000,
-            manualChunks: chunkOf,
+            manualChunks: chunksByShelf(),
             onlyExplicitManualChunks: true,
           },
         },
@@ -176,17 +123,8 @@ export default defineNuxtConfig({
     },
     'build:manifest'(manifest) {
       const chunks = manifest as Chunks
-      const every = reached(
-        chunks,
-        Object.keys(chunks).filter(key => chunks[key]!.isEntry),
-      )
-      shelfFiles = filesOfShelf(chunks, every)
-      // Pages are made in the browser: the server names the first files and no others, and has no need to know them.
-      const styles = new Set([...every].flatMap(key => chunks[key]!.css ?? []))
-      for (const key of Object.keys(chunks)) {
-        if (every.has(key) || styles.has(chunks[key]!.file)) chunks[key]!.prefetch = false
-        else Reflect.deleteProperty(chunks, key)
-      }
+      shelfFiles = filesOfShelf(chunks)
+      keepThoseOfEveryPage(chunks)
     },
     'nitro:init'(nitro) {
       // Pages are made in the browser: what the server writes of them wants no more of the framework than its references. Nor
