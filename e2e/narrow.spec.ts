@@ -74,3 +74,16 @@ test('nothing on the phone is wider than the phone: no page and no part of one g
   }
   await page.close()
 })
+
+test('on the phone a grip lies in the row it moves', async ({ server, browser }) => {
+  await server.bringIn('marzipan')
+  const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  await phone.goto(`${server.address}/builds/marzipan/packs`)
+  const row = phone.locator('[data-pack]').first()
+  await expect(row.locator('.grip')).toBeVisible()
+  const [grip, place] = [await row.locator('.grip').boundingBox(), await row.boundingBox()]
+  expect(grip!.x).toBeGreaterThanOrEqual(place!.x)
+  expect(grip!.y).toBeGreaterThanOrEqual(place!.y)
+  expect(grip!.y + grip!.height).toBeLessThanOrEqual(place!.y + place!.height)
+  await phone.close()
+})

@@ -429,7 +429,13 @@ tbody th {
   }
   tbody th {
     display: block;
-    position: static;
+    position: relative;
+  }
+  tbody th:has(.grip) {
+    padding-left: 14px;
+  }
+  .scroll .grip {
+    left: 0;
   }
   .side {
     display: none;

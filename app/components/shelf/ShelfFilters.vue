@@ -68,4 +68,9 @@ defineProps<{
 .choice {
   width: 170px;
 }
+@media screen and (max-width: 760px) {
+  .choice {
+    flex: 1 1 170px;
+  }
+}
 </style>
