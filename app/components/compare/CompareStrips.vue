@@ -340,4 +340,12 @@ svg {
   font-size: 12px;
   white-space: nowrap;
 }
+.said.narrow .who {
+  width: 100%;
+}
+.said.narrow .mass {
+  flex: 1;
+  width: auto;
+  text-align: left;
+}
 </style>

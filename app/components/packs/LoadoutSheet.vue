@@ -432,7 +432,7 @@ tbody th {
     position: relative;
   }
   tbody th:has(.grip) {
-    padding-left: 14px;
+    padding-left: 18px;
   }
   .scroll .grip {
     left: 0;
