@@ -88,8 +88,7 @@ export function readDrawerTable(text: string): DrawerTable | { readonly problem:
   if (!heads || rows.length === 0) return { problem: 'The file has no rows under its heads.' }
   if (rows.length > mostDrawerRows)
     return {
-      problem:
-        `The file has ${counted(rows.length)} rows; at most ` + `${counted(mostDrawerRows)} are brought in at once.`,
+      problem: `The file has ${counted(rows.length)} rows; at most ${counted(mostDrawerRows)} are brought in at once.`,
     }
   const trimmed = heads.map(head => head.trim())
   if (new Set(trimmed).size !== trimmed.length)
