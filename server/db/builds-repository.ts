@@ -46,6 +46,7 @@ export function buildsRepository(db: Db) {
     headOf: heads.short,
     madeAt: heads.madeAt,
     setArchived: heads.setArchived,
+    setRevision: heads.setRevision,
     rawRows: rawRows(db),
     fileBytes: fileSizeTable(db),
     remove: heads.remove,
@@ -77,7 +78,10 @@ export function buildsRepository(db: Db) {
       made.forEach(({ lineId, madeAt, mass }, i) => versions.add(buildId, lineId, mass, madeAt, i + 1))
     },
 
-    /** Writes what a patch changed (in the given direction) of a build that is already `after` it, and its new revision. */
+    /**
+     * Writes what a patch changed (in the given direction) of a build that is already `after` it. The revision it makes, by
+     * which versions of grams are put in order, is set apart: several changes of one write need it once.
+     */
     save(build: Build, patch: Patch, direction: Direction, revision: number, madeAt: string) {
       const side = sideOf(direction)
       const touched = touchedFields(patch)
@@ -88,7 +92,6 @@ export function buildsRepository(db: Db) {
       if (touched.has('neverFlown')) setups.replaceNever(build)
       if (touched.has('observations')) observations.save(build, patch, side)
       parts.save(build, touched)
-      heads.setRevision(build.id, revision)
     },
   }
 }

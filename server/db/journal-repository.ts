@@ -1,5 +1,5 @@
 import { vintageTable } from './vintages'
-import { topicOf, type Topic } from '../../core/changes/commands'
+import type { Topic } from '../../core/changes/commands'
 import type { JournalEntry, JournalRecord, ToldEntry } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
@@ -123,7 +123,8 @@ export function journalRepository(db: Db) {
       return gone
     },
     lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
-    append: (buildId: string, r: JournalRecord, key: string | null = null, patchText = JSON.stringify(r.patch)) => {
+    /** Writes an entry with the text of its patch. */
+    append: (buildId: string, r: ToldEntry, patchText: string, key: string | null = null) => {
       sql.append.run(
         buildId,
         r.seq,
@@ -138,7 +139,7 @@ export function journalRepository(db: Db) {
         r.note,
         r.undone,
         r.mark,
-        topicOf(r, r.patch),
+        r.topic,
         patchText,
         key,
         vintages.present(),

@@ -9,6 +9,9 @@ import { openDatabase } from './open-database'
 const home = mkdtempSync(join(tmpdir(), 'db-'))
 afterAll(() => rmSync(home, { recursive: true }))
 
+const journalRow = (kind: string, undone: string, patch: string) =>
+  `INSERT INTO journal VALUES ('b', 1, 't', '${kind}', NULL, '', NULL, NULL, 1, 1, '', '${undone}', '${patch}', NULL, 1, 'aim', '')`
+
 describe('the database', () => {
   it('is opened durable, with foreign keys, and only migrated once', () => {
     const path = join(home, 'sub', 'a.sqlite')
@@ -51,6 +54,17 @@ describe('the database', () => {
       `INSERT INTO lines VALUES ('b', 'l', 0, 'strap', ' ', 1, NULL, NULL, NULL, 'fitted', 'airframe', ` +
         `0, NULL, '', NULL, NULL, NULL, NULL, NULL, 0, '[]', NULL, '[]')`,
     ],
+    [
+      'grams known in a way there is not',
+      `INSERT INTO mass_versions VALUES ('b', 'v', 'l', 't', 'hearsay', 1, 1, 0.1, NULL, NULL, NULL, 'as fitted', '', NULL, 1)`,
+    ],
+    [
+      'grams on a basis there is not',
+      `INSERT INTO mass_versions VALUES ('b', 'v', 'l', 't', 'guess', 1, 1, 0.1, NULL, NULL, NULL, 'as dreamt', '', NULL, 1)`,
+    ],
+    ['an entry of no kind', journalRow('think', 'in force', '{}')],
+    ['an entry that stands in no way', journalRow('do', 'half taken back', '{}')],
+    ['a patch that is no JSON', journalRow('do', 'in force', '{')],
   ])('refuses %s by its own constraints', (_what, sql) => {
     const db = openDatabase(':memory:', migrationsOnDisk())
     db.exec(
@@ -58,6 +72,37 @@ describe('the database', () => {
     )
     expect(() => db.exec(sql)).toThrow(/constraint failed/)
     db.close()
+  })
+})
+
+describe('a database from before the checks were plain', () => {
+  it('keeps its journal and versions of grams, in their order, and who refers to them', () => {
+    const [earlier, later] = [
+      migrationsOnDisk().filter(({ name }) => name < '022'),
+      migrationsOnDisk().filter(({ name }) => name >= '022'),
+    ]
+    expect(later.length).toBeGreaterThan(0)
+    const path = join(home, 'earlier.sqlite')
+    const db = openDatabase(path, earlier)
+    db.exec(
+      `INSERT INTO builds VALUES ('b', 'B', '', 0, 3, 't', '', 'recreation', '[]', '[]', 0, 0.95, NULL, NULL, NULL, 's', NULL);
+       INSERT INTO mass_versions VALUES ('b', 'v', 'l', 't', 'twin', 2.5, 1, 0.1, '[2.5]', 0.1, 0.2, 'as supplied', 'o', '{}', 7);
+       INSERT INTO lines VALUES ('b', 'l', 0, 'strap', 'x', 1, 'v', NULL, NULL, 'fitted', 'airframe', 0, NULL, '', NULL,
+                                 NULL, NULL, NULL, NULL, 0, '[]', NULL, '[]');
+       INSERT INTO journal VALUES ('b', 1, 't1', 'do', NULL, 'first', 1, 2, 3, 4, 'why', 'taken back', '{}', 'k.1', 1, 'grams', 'maiden');
+       INSERT INTO journal VALUES ('b', 2, 't2', 'undo', 1, 'second', NULL, NULL, 4, 3, '', 'in force', '{"a":1}', NULL, 1, 'aim', '');`,
+    )
+    const rows = (of: typeof db) =>
+      ['journal', 'mass_versions', 'lines'].map(t => of.prepare(`SELECT * FROM ${t}`).all())
+    const before = rows(db)
+    db.close()
+    const after = openDatabase(path, migrationsOnDisk())
+    expect(rows(after)).toEqual(before)
+    expect(() => after.exec(`UPDATE journal SET title = 'other'`)).toThrow('not rewritten')
+    expect(() => after.exec(`DELETE FROM mass_versions`)).toThrow('FOREIGN KEY')
+    after.exec(`DELETE FROM builds`)
+    expect(rows(after)).toEqual([[], [], []])
+    after.close()
   })
 })
 

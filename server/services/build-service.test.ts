@@ -124,6 +124,11 @@ describe('a change', () => {
       ],
     })
     expect(heard).toEqual([seen + 3])
+    // What is written at once was written at one moment, and only its last revision is ever seen.
+    expect(new Set(reply.entries.map(({ at }) => at)).size).toBe(1)
+    const reopened = disk.again()
+    expect(reopened.builds.read(id).revision).toBe(seen + 3)
+    reopened.close()
     await disk.app.builds.undo(id, seen + 3)
     expect(disk.app.builds.read(id).build.lines.find(l => l.id === 'strap')?.mass?.valueG).toBe(3.3)
     const before = disk.app.builds.read(id)

@@ -49,12 +49,9 @@ export const workedOutFraction = (slot: Slot): number =>
 export function lineEstimate(line: Weighed, honesty: ListingBiasTable): Estimate {
   const { mass, quantity } = line
   if (!mass) return exactly(0)
-  requireUsable(mass, quantity)
-  const lineG = lineGrams(mass, quantity)
-  if (mass.ownSpreadG !== null) {
-    const scaled = mass.evidence === 'listed' ? lineG * Math.exp(honesty.of(line.slot).mu) : lineG
-    return estimateOf(scaled, { [`product:${mass.versionId}`]: mass.ownSpreadG / coverageFactor95 })
-  }
+  const lineG = lineValueG(line, honesty)
+  if (mass.ownSpreadG !== null)
+    return estimateOf(lineG, { [`product:${mass.versionId}`]: mass.ownSpreadG / coverageFactor95 })
   if (mass.weighing) return scaledWeighing(mass, mass.weighing, quantity)
   switch (mass.evidence) {
     case 'guess':
@@ -77,6 +74,18 @@ export function lineEstimate(line: Weighed, honesty: ListingBiasTable): Estimate
   }
 }
 
+/**
+ * The value alone of {@link lineEstimate}, grams: what is listed times exp(μ) of its kind, anything else as it is said.
+ * Throws {@link CoreInputError} on what that refuses of a mass and a quantity.
+ */
+export function lineValueG({ mass, quantity, slot }: Weighed, honesty: ListingBiasTable): number {
+  if (!mass) return 0
+  requireUsable(mass, quantity)
+  const lineG = lineGrams(mass, quantity)
+  const asListed = mass.evidence === 'listed' && (mass.ownSpreadG !== null || mass.weighing === null)
+  return asListed ? lineG * Math.exp(honesty.of(slot).mu) : lineG
+}
+
 /** Grams of `quantity` pieces of a mass, before any listing correction. */
 export function lineGrams(mass: Mass, quantity: number): number {
   return mass.valueCount === quantity ? mass.valueG : (mass.valueG * quantity) / mass.valueCount
@@ -91,9 +100,8 @@ function requireUsable(mass: Mass, quantity: number): void {
     throw new CoreInputError('lineEstimate', 'quantity', quantity, { is: 'in range', least: 1 })
 }
 
-function listedEstimate(line: Weighed, mass: Mass, lineG: number, honesty: ListingBiasTable): Estimate {
-  const { mu, ownSigma, sharedSigma } = honesty.of(line.slot)
-  const expectedG = lineG * Math.exp(mu)
+function listedEstimate(line: Weighed, mass: Mass, expectedG: number, honesty: ListingBiasTable): Estimate {
+  const { ownSigma, sharedSigma } = honesty.of(line.slot)
   return estimateOf(expectedG, {
     [`product:${mass.versionId}`]: expectedG * ownSigma,
     [listingKey(line.slot)]: expectedG * sharedSigma,

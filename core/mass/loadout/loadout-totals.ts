@@ -1,7 +1,8 @@
 import type { Build, Line, LoadoutChoice, Setup, Slot } from '../../model/ledger'
-import { sumCompensated } from '../../maths/numbers'
-import { alwaysFlies, isOptional, optionalTies } from './counted'
+import { RunningSum } from '../../maths/numbers'
+import { isOptional, optionalTies } from './counted'
 import type { LineEstimates, LinePart } from './line-estimates'
+import { Flies, togetherG, whenItFlies } from './parts-of-sum'
 
 /** Mean and spread of one loadout. */
 export interface LoadoutMass {
@@ -16,16 +17,11 @@ export interface LoadoutMass {
 
 const bodySlots: ReadonlySet<Slot> = new Set(['frame', 'motor', 'board'])
 
-/** When a line is counted: never, always, when the set-up names it, or as the pack. */
-const Flies = { never: 0, always: 1, bySetup: 2, byPack: 3 } as const
-type Flies = (typeof Flies)[keyof typeof Flies]
-
 const nothingLearnt = { shiftG: 0, knownG2: 0 }
 
 /** A running sum of lines: compensated value, own variance, shared coefficients, lines without grams. */
 class Sum {
-  sumG = 0
-  lostG = 0
+  readonly grams = new RunningSum()
   ownVarianceG2 = 0
   openLines = 0
   bodies = 0
@@ -37,10 +33,7 @@ class Sum {
   }
 
   add(part: LinePart, { mass, slot }: Line): void {
-    const next = this.sumG + part.valueG
-    this.lostG +=
-      Math.abs(this.sumG) >= Math.abs(part.valueG) ? this.sumG - next + part.valueG : part.valueG - next + this.sumG
-    this.sumG = next
+    this.grams.add(part.valueG)
     this.ownVarianceG2 += part.ownVarianceG2
     for (let c = 0; c < part.causes.length; c++) this.sharedG[part.causes[c]!]! += part.coefficientsG[c]!
     if (part.common) for (let i = 0; i < part.common.length; i++) this.common[i]! += part.common[i]!
@@ -102,15 +95,7 @@ export class LoadoutTotals {
       variance = Math.max(0, variance - learnt.knownG2)
       result.push({
         choice,
-        massG: sumCompensated([
-          airframe.sumG,
-          setup.sumG,
-          pack.sumG,
-          airframe.lostG,
-          setup.lostG,
-          pack.lostG,
-          learnt.shiftG,
-        ]),
+        massG: togetherG(airframe.grams, setup.grams, pack.grams, learnt.shiftG),
         sigmaG: Math.sqrt(variance),
         openLines: airframe.openLines + setup.openLines + pack.openLines,
         isCraft: airframe.bodies + setup.bodies + pack.bodies > 0,
@@ -162,12 +147,6 @@ export class LoadoutTotals {
     if (i !== undefined && this.flies[i] === Flies.byPack) sum.add(this.parts[i]!, this.lines[i]!)
     return sum
   }
-}
-
-function whenItFlies(line: Line, ties: ReadonlySet<string>): Flies {
-  if (line.state !== 'fitted') return Flies.never
-  if (line.slot === 'pack') return Flies.byPack
-  return alwaysFlies(line, ties) ? Flies.always : Flies.bySetup
 }
 
 const sheets = new WeakMap<LineEstimates, { readonly all: LoadoutTotals; readonly lasting: LoadoutTotals }>()

@@ -1,4 +1,4 @@
-export { sumCompensated } from './sum'
+export { RunningSum, sumCompensated } from './sum'
 export { normalCdf, normalQuantile, coverageFactor95 } from './normal'
 export { studentQuantile975 } from './student'
 export { quantile } from './quantile'

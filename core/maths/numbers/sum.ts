@@ -5,12 +5,19 @@
  * @example sumCompensated([0.1, 0.2, 0.3]) // 0.6
  */
 export function sumCompensated(values: Iterable<number>): number {
-  let sum = 0
-  let lost = 0
-  for (const value of values) {
-    const next = sum + value
-    lost += Math.abs(sum) >= Math.abs(value) ? sum - next + value : value - next + sum
-    sum = next
+  const sum = new RunningSum()
+  for (const value of values) sum.add(value)
+  return sum.value + sum.lost
+}
+
+/** Such a sum term by term: it comes to `value + lost`. */
+export class RunningSum {
+  value = 0
+  lost = 0
+
+  add(term: number): void {
+    const next = this.value + term
+    this.lost += Math.abs(this.value) >= Math.abs(term) ? this.value - next + term : term - next + this.value
+    this.value = next
   }
-  return sum + lost
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { weighedElsewhere, type Build } from '../../../core/model/ledger'
+import { weighedElsewhere, type Build, type LoadoutChoice } from '../../../core/model/ledger'
 import { ListingBiasTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
-import { defaultLoadout, loadoutMasses } from '../../../core/mass/loadout'
+import { defaultLoadout, loadoutMasses, loadoutMeanG } from '../../../core/mass/loadout'
 import { shelfEntry, type ShelfEntry } from '../../../core/deciding/shelf'
 import type { RuleCard } from '../../../core/limits/rules'
 import { shelfEntrySchema, type BuildReply } from '../../../shared/schemas/api'
@@ -107,11 +107,17 @@ export class BuildCache {
     if (build.reference) return build.reference.massG
     const honesty = this.honesty()
     if (entry.allUp?.build !== build || entry.allUp.honesty !== honesty) {
-      entry.estimates = entry.estimates.for(build, honesty)
-      const [flown] = loadoutMasses(build, [defaultLoadout(build)], entry.estimates)
-      entry.allUp = { build, honesty, massG: flown!.massG }
+      const flown = defaultLoadout(build)
+      const massG = loadoutMeanG(build, flown, honesty) ?? this.conditionedG(entry, build, flown, honesty)
+      entry.allUp = { build, honesty, massG }
     }
     return entry.allUp.massG
+  }
+
+  /** Mean of a loadout that weighings of several lines together may move, grams. */
+  private conditionedG(entry: HeldBuild, build: Build, flown: LoadoutChoice, honesty: ListingBiasTable): number {
+    entry.estimates = entry.estimates.for(build, honesty)
+    return loadoutMasses(build, [flown], entry.estimates)[0]!.massG
   }
 
   shelfEntryOf(entry: HeldBuild, cards: readonly RuleCard[]): ShelfEntry {

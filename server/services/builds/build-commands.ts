@@ -4,7 +4,6 @@ import {
   describeCommand,
   diffBuilds,
   isEmptyPatch,
-  topicOf,
   type Command,
   type MeetingWords,
   type Patch,
@@ -13,7 +12,7 @@ import type { Build } from '../../../core/model/ledger'
 import { propertyProblem } from '../../../core/model/properties'
 import type { CommandReply, CommandsReply } from '../../../shared/schemas/api'
 import type { HandOverRequest } from '../../../shared/schemas/drawer'
-import type { JournalRecord, ToldEntry } from '../../../shared/schemas/journal'
+import { toldOf, type ToldEntry } from '../../../shared/schemas/journal'
 import type { JournalRepository } from '../../db/journal-repository'
 import type { PartsRepository } from '../../db/parts-repository'
 import { DomainProblem } from '../../problems'
@@ -116,17 +115,17 @@ export class BuildCommands {
       ? `Brought back as it was ${wanted.when}: ${namesOf(wanted.then, wanted.lineIds)}`
       : `Went back to what it was ${wanted.when}`
     const description = { title, gramsBeforeG: null, gramsAfterG: null }
-    const recorded = writes.write(writing, entry, next, patch, description, { key: wanted.key })
+    const { told } = writes.write(writing, entry, next, patch, description, { key: wanted.key })
     drawer.followLines(writing, id, patch, 'forwards')
-    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+    return { revision: entry.revision, entry: told, steps: entry.steps }
   }
 
   /** Moves lines to another build or into the drawer. */
   handOver(writing: Writing, id: string, seen: number, wanted: HandOverRequest): CommandReply {
     const entry = this.has.cache.get(id)
     this.requireRevision(entry, seen)
-    const recorded = this.has.handOvers.handOver(writing, entry, wanted)
-    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+    const told = this.has.handOvers.handOver(writing, entry, wanted)
+    return { revision: entry.revision, entry: told, steps: entry.steps }
   }
 
   /** `believed`: the build as the one who writes sees it, null where that is as it is. */
@@ -145,15 +144,15 @@ export class BuildCommands {
     if (isEmptyPatch(patch)) return { revision: entry.revision, entry: null, steps: entry.steps }
     requireProperties(patch)
     const description = describeCommand(command, before, patch)
-    const recorded = this.has.writes.write(writing, entry, next, patch, description, { note, key })
+    const { told } = this.has.writes.write(writing, entry, next, patch, description, { note, key })
     this.has.drawer.followLines(writing, before.id, patch, 'forwards')
-    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+    return { revision: entry.revision, entry: told, steps: entry.steps }
   }
 
   private replayOne(writing: Writing, entry: HeldBuild, kind: 'undo' | 'redo', key: string | null): CommandReply {
-    const recorded = this.has.writes.replay(writing, entry, kind, key)
-    this.has.drawer.followLines(writing, entry.build.id, recorded.patch, directionOf(kind))
-    return { revision: entry.revision, entry: withoutPatch(recorded), steps: entry.steps }
+    const { told, patch } = this.has.writes.replay(writing, entry, kind, key)
+    this.has.drawer.followLines(writing, entry.build.id, patch, directionOf(kind))
+    return { revision: entry.revision, entry: told, steps: entry.steps }
   }
 
   private requireRevision(entry: HeldBuild, seen: number): void {
@@ -205,9 +204,7 @@ const nothingToDo = {
 /** The first answer to a write that was made already, or null. Whoever had no answer has not seen the revision it made. */
 function answeredBefore(entry: HeldBuild, since: Since, key: string | null): CommandReply | null {
   const made = key === null ? undefined : since.find(written => written.key === key)?.record
-  return made
-    ? { revision: entry.revision - (entry.seq - made.seq), entry: withoutPatch(made), steps: entry.steps }
-    : null
+  return made ? { revision: entry.revision - (entry.seq - made.seq), entry: toldOf(made), steps: entry.steps } : null
 }
 
 function requireProperties(patch: Patch): void {
@@ -216,8 +213,4 @@ function requireProperties(patch: Patch): void {
     const problem = changed ? propertyProblem(after.slot, after.properties) : null
     if (problem) throw new DomainProblem('invalid', problem.message, `properties.${problem.key}`)
   }
-}
-
-function withoutPatch({ patch, ...entry }: JournalRecord): ToldEntry {
-  return { ...entry, topic: topicOf(entry, patch) }
 }

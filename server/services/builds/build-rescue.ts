@@ -1,5 +1,6 @@
-import { applyPatch } from '../../../core/changes/commands'
+import { applyPatch, topicOf } from '../../../core/changes/commands'
 import { firstProblem } from '../../../shared/schemas/build-file'
+import type { ToldEntry } from '../../../shared/schemas/journal'
 import { buildSchema } from '../../../shared/schemas/build'
 import { DomainProblem } from '../../problems'
 import { noSuchBuild } from './build-cache'
@@ -50,20 +51,22 @@ export class BuildRescue {
     const at = now()
     journal.stands(id, target.seq, 'taken back')
     builds.save(next, target.patch, 'backwards', loaded.revision + 1, at)
-    journal.append(id, {
+    builds.setRevision(id, loaded.revision + 1)
+    const grams = { gramsBeforeG: target.gramsAfterG, gramsAfterG: target.gramsBeforeG }
+    const told: ToldEntry = {
       seq: journal.lastSeq(id) + 1,
       at,
       kind: 'undo',
       target: target.seq,
       title: `Took back: ${target.title}`.slice(0, 600),
-      gramsBeforeG: target.gramsAfterG,
-      gramsAfterG: target.gramsBeforeG,
+      ...grams,
       auwBeforeG: target.auwAfterG,
       auwAfterG: target.auwBeforeG,
       note: '',
       undone: 'in force',
       mark: '',
-      patch: target.patch,
-    })
+      topic: topicOf(grams, target.patch),
+    }
+    journal.append(id, told, JSON.stringify(target.patch))
   }
 }

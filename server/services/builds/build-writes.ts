@@ -2,12 +2,13 @@ import {
   applyPatch,
   CommandRefused,
   nextStateProblem,
+  topicOf,
   type Description,
   type Direction,
   type Patch,
 } from '../../../core/changes/commands'
 import type { Build } from '../../../core/model/ledger'
-import type { JournalRecord } from '../../../shared/schemas/journal'
+import type { ToldEntry } from '../../../shared/schemas/journal'
 import type { BuildsRepository } from '../../db/builds-repository'
 import type { GroupCommit } from '../../db/group-commit'
 import type { JournalRepository } from '../../db/journal-repository'
@@ -17,9 +18,16 @@ import type { Followers } from './followers'
 import type { HeldBuild } from './held-build'
 import { RoomInFile } from './room-in-file'
 
-/** One write that is being made: the builds it has changed so far. Given to whatever changes one. */
+/** One write that is being made: when, and the builds it has changed so far. Given to whatever changes one. */
 export interface Writing {
+  readonly at: string
   readonly touched: Set<string>
+}
+
+/** What was written into the journal: the entry as it is told, and what it changed. */
+export interface Recorded {
+  readonly told: ToldEntry
+  readonly patch: Patch
 }
 
 /** The most letters a title of the journal has. */
@@ -47,12 +55,14 @@ export class BuildWrites {
    * followers are told once it is on disk.
    */
   async run<T>(work: (writing: Writing) => T): Promise<T> {
-    const { writer, cache, followers } = this.has
+    const { builds, writer, cache, followers, now } = this.has
     let touched = new Set<string>()
     const result = await writer.write(() => {
       touched = new Set()
       try {
-        return work({ touched })
+        const done = work({ at: now(), touched })
+        for (const id of touched) builds.setRevision(id, cache.get(id).revision)
+        return done
       } catch (error) {
         for (const id of touched) cache.drop(id)
         if (error instanceof CommandRefused) throw new DomainProblem('refused', error.message, error.field)
@@ -71,13 +81,13 @@ export class BuildWrites {
     patch: Patch,
     description: Description,
     { note = '', key = null }: { readonly note?: string; readonly key?: string | null } = {},
-  ): JournalRecord {
-    const { journal, cache, now } = this.has
+  ): Recorded {
+    const { journal, cache } = this.has
     const auwBeforeG = cache.allUpWeightG(entry, entry.build)
     if (entry.steps.redo !== null) journal.overtake(next.id)
-    const recorded: JournalRecord = {
+    const told: ToldEntry = {
       seq: entry.seq + 1,
-      at: now(),
+      at: writing.at,
       kind: 'do',
       target: null,
       ...description,
@@ -87,36 +97,40 @@ export class BuildWrites {
       note,
       undone: 'in force',
       mark: '',
-      patch,
+      topic: topicOf(description, patch),
     }
-    this.record(writing, entry, next, recorded, 'forwards', key)
-    entry.steps = { undo: recorded.title, redo: null }
-    return recorded
+    this.record(writing, entry, next, { told, patch }, 'forwards', key)
+    entry.steps = { undo: told.title, redo: null }
+    return { told, patch }
   }
 
   /** Takes the last change of a build that is in force back, or does the last one that was taken back again. */
-  replay(writing: Writing, entry: HeldBuild, kind: 'undo' | 'redo', key: string | null): JournalRecord {
-    const { journal, cache, now } = this.has
+  replay(writing: Writing, entry: HeldBuild, kind: 'undo' | 'redo', key: string | null): Recorded {
+    const { journal, cache } = this.has
     const { id } = entry.build
     const target = (kind === 'undo' ? journal.nextUndo(id) : journal.nextRedo(id))!
     const isUndo = kind === 'undo'
     const direction = directionOf(kind)
     const next = applyPatch(entry.build, target.patch, direction)
-    const recorded: JournalRecord = {
+    const grams = {
+      gramsBeforeG: isUndo ? target.gramsAfterG : target.gramsBeforeG,
+      gramsAfterG: isUndo ? target.gramsBeforeG : target.gramsAfterG,
+    }
+    const told: ToldEntry = {
       seq: entry.seq + 1,
-      at: now(),
+      at: writing.at,
       kind,
       target: target.seq,
       title: `${isUndo ? 'Took back' : 'Did again'}: ${target.title}`.slice(0, mostLetters),
-      gramsBeforeG: isUndo ? target.gramsAfterG : target.gramsBeforeG,
-      gramsAfterG: isUndo ? target.gramsBeforeG : target.gramsAfterG,
+      ...grams,
       auwBeforeG: cache.allUpWeightG(entry, entry.build),
       auwAfterG: cache.allUpWeightG(entry, next),
       note: '',
       undone: 'in force',
       mark: '',
-      patch: target.patch,
+      topic: topicOf(grams, target.patch),
     }
+    const recorded: Recorded = { told, patch: target.patch }
     journal.stands(id, target.seq, isUndo ? 'taken back' : 'in force')
     this.record(writing, entry, next, recorded, direction, key)
     entry.steps = cache.stepsOf(id)
@@ -127,18 +141,18 @@ export class BuildWrites {
     writing: Writing,
     entry: HeldBuild,
     next: Build,
-    recorded: JournalRecord,
+    { told, patch }: Recorded,
     direction: Direction,
     key: string | null,
   ): void {
     const { builds, journal, cache } = this.has
-    const problem = nextStateProblem(next, recorded.patch, direction, entry.build)
+    const problem = nextStateProblem(next, patch, direction, entry.build)
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
-    const patchText = JSON.stringify(recorded.patch)
-    this.room.takeEntry(entry, recorded, patchText)
-    builds.save(next, recorded.patch, direction, entry.revision + 1, recorded.at)
-    journal.append(next.id, recorded, key, patchText)
-    cache.replace(entry, next, recorded.seq)
+    const patchText = JSON.stringify(patch)
+    this.room.takeEntry(entry, told, patchText)
+    builds.save(next, patch, direction, entry.revision + 1, told.at)
+    journal.append(next.id, told, patchText, key)
+    cache.replace(entry, next, told.seq)
     writing.touched.add(next.id)
   }
 }

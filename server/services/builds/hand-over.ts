@@ -2,7 +2,7 @@ import { applyCommand, CommandRefused, diffBuilds } from '../../../core/changes/
 import { partOfLine, sameAsPart } from '../../../core/parts/drawer'
 import { slotFacts, type Build, type Line } from '../../../core/model/ledger'
 import type { HandOverRequest } from '../../../shared/schemas/drawer'
-import type { JournalRecord } from '../../../shared/schemas/journal'
+import type { ToldEntry } from '../../../shared/schemas/journal'
 import type { BuildsRepository } from '../../db/builds-repository'
 import type { JournalRepository } from '../../db/journal-repository'
 import type { HandedPart, HandOverRow, PartsRepository } from '../../db/parts-repository'
@@ -118,14 +118,14 @@ export class HandOvers {
   constructor(private readonly has: Dependencies) {}
 
   /** Moves lines to another build or into the drawer, as one step that is taken back as one. */
-  handOver(writing: Writing, entry: HeldBuild, { lineIds, to }: HandOverRequest): JournalRecord {
+  handOver(writing: Writing, entry: HeldBuild, { lineIds, to }: HandOverRequest): ToldEntry {
     const lines = requireLines(entry.build, lineIds)
     const next = applyCommand(entry.build, { type: 'lines.delete', ids: lineIds })
     const going = { entry, next, lines, what: lines.length === 1 ? lines[0]!.name : `${lines.length} lines` }
     return to.kind === 'drawer' ? this.intoDrawer(writing, going) : this.toBuild(writing, going, to.id)
   }
 
-  private intoDrawer(writing: Writing, { entry, next, lines, what }: Going): JournalRecord {
+  private intoDrawer(writing: Writing, { entry, next, lines, what }: Going): ToldEntry {
     const { parts, newId } = this.has
     const { id } = entry.build
     const { before, after } = partsAfterTakingApart(lines, parts, newId)
@@ -136,7 +136,7 @@ export class HandOvers {
     return recorded
   }
 
-  private toBuild(writing: Writing, { entry, next, lines, what }: Going, to: string): JournalRecord {
+  private toBuild(writing: Writing, { entry, next, lines, what }: Going, to: string): ToldEntry {
     const { builds, parts, cache, newId } = this.has
     const { id } = entry.build
     if (to === id) throw new DomainProblem('refused', 'The lines are in this build already.', 'to')
@@ -155,8 +155,8 @@ export class HandOvers {
     return recorded
   }
 
-  private write(writing: Writing, entry: HeldBuild, next: Build, title: string): JournalRecord {
-    return this.has.writes.write(writing, entry, next, diffBuilds(entry.build, next), { title, ...noGrams })
+  private write(writing: Writing, entry: HeldBuild, next: Build, title: string): ToldEntry {
+    return this.has.writes.write(writing, entry, next, diffBuilds(entry.build, next), { title, ...noGrams }).told
   }
 
   putParts(buildId: string, handed: HandOverRow['partsAfter']): void {

@@ -1,5 +1,5 @@
 import type { Build } from '../../../core/model/ledger'
-import type { JournalRecord } from '../../../shared/schemas/journal'
+import type { ToldEntry } from '../../../shared/schemas/journal'
 import { mostFileBytes } from '../../../shared/files/largest'
 import type { BuildsRepository } from '../../db/builds-repository'
 import { DomainProblem } from '../../problems'
@@ -16,7 +16,7 @@ export class RoomInFile {
   constructor(private readonly builds: BuildsRepository) {}
 
   /** Refuses a write after which the build's file could be over the largest; its patch as it will be written. */
-  takeEntry(entry: HeldBuild, { kind, note }: JournalRecord, patchText: string): void {
+  takeEntry(entry: HeldBuild, { kind, note }: ToldEntry, patchText: string): void {
     const most = kind === 'do' ? mostFileBytes * (1 - keptForTakingBack) : mostFileBytes
     this.take(entry, Buffer.byteLength(patchText) * timesInFile + bytesOf(note) + besidePatch, most)
   }
