@@ -12,7 +12,10 @@ const { address, server } = await startBuilt(
   { JOLLY_GRAM_DATA: folder },
   '/api/health',
 )
-const seconds = 0.5
+const seconds = 0.25
+/** Turns before anything is counted: until then code is still being compiled. */
+const warmUps = 8
+const turns = 21
 
 function call(
   agent: Agent,
@@ -123,9 +126,9 @@ const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(val
 // Measured in short turns, one after the other, so that a disk or a neighbour that is slow for a while slows all alike.
 for (const clients of [1, most]) {
   for (const together of [1, 8]) {
-    await rate(clients, edits(together))
+    for (let i = 0; i < warmUps; i++) await rate(clients, edits(together))
     const rounds: { edited: number; empties: number; commits: number }[] = []
-    for (let i = 0; i < 9; i++)
+    for (let i = 0; i < turns; i++)
       rounds.push({
         edited: await rate(clients, edits(together)),
         empties: await rate(clients, empty),
