@@ -20,7 +20,9 @@ export type Direction = 'forwards' | 'backwards'
 
 /** The lines of a build that have one of these ids. */
 export function linesNamed(lines: readonly Line[], ids: ReadonlySet<string>): Map<string, Line> {
-  return new Map(lines.filter(line => ids.has(line.id)).map(line => [line.id, line]))
+  const named = new Map<string, Line>()
+  for (const line of lines) if (ids.has(line.id)) named.set(line.id, line)
+  return named
 }
 
 export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')

@@ -61,7 +61,11 @@ function changedInPlace<T>(
     if (!sameData(was, is)) changes.push({ before: was, after: is })
   }
   if (changes.length === 0) return nothing
-  return new Set(after.map(keyOf)).size === after.length ? { changes, order: null } : null
+  // What changed is found by its key again: no other item may have it.
+  const changed = new Set(changes.map(change => keyOf(change.after!)))
+  let found = 0
+  for (const item of after) if (changed.has(keyOf(item))) found++
+  return found === changes.length && changed.size === changes.length ? { changes, order: null } : null
 }
 
 export function isUnchanged({ changes, order }: ListChange<unknown>): boolean {
