@@ -29,6 +29,9 @@ export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'aft
 const lineKey = (line: PatchedLine) => line.id
 const furtherKey = ({ mass }: FurtherWeighing) => mass.versionId
 const listsOf = (part: string | null) => buildLists.filter(list => list.part === part && list.name !== 'lines')
+/** Looked up with every edit, and always the same. */
+const ownLists = listsOf(null)
+const everyField = Object.entries(buildFields)
 
 /** The patch from one build to the next: what really differs, field by field and item by item. */
 export function diffBuilds(before: Build, after: Build): Patch {
@@ -41,8 +44,8 @@ export function diffBuilds(before: Build, after: Build): Patch {
   }
   const parts: PartChange[] = []
   const lists: NamedListChange[] = []
-  diffLists(before, after, listsOf(null), lists).forEach(whole)
-  for (const [name, { kind }] of Object.entries(buildFields)) {
+  diffLists(before, after, ownLists, lists).forEach(whole)
+  for (const [name, { kind }] of everyField) {
     if (kind === 'value') whole(name)
     if (kind !== 'part' || was![name] === is![name]) continue
     const [partWas, partIs] = [was![name] as Fields | null, is![name] as Fields | null]
