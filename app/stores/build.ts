@@ -14,9 +14,9 @@ import { countedLines, defaultLoadout, LineEstimates } from '#core/mass/loadout'
 import { overviewOf, spreadShares } from '#core/mass/report'
 import { mostInformativeWeighing, pieceQuestion as pieceQuestionOf, type PieceQuestion } from '#core/deciding/weigh'
 import { wholeBuild } from '#shared/schemas/lean-build'
-import type { BuildReply, CommandReply, CommandsReply, JournalReply, Steps } from '#shared/schemas/api'
+import type { BuildReply, CommandReply, CommandsReply, Steps } from '#shared/schemas/api'
 import type { MassVersion } from '#shared/schemas/build-file'
-import type { JournalEntry, ToldEntry } from '#shared/schemas/journal'
+import type { JournalEntry } from '#shared/schemas/journal'
 import type { QueuedEdit } from '../queue'
 import { documentOfBuild, type QueuedCommand } from './edits'
 
@@ -36,11 +36,7 @@ export const useBuildStore = defineStore('build', () => {
   const viewed = shallowRef<LoadoutChoice | null>(null)
   const refusal = ref('')
   const pieceQuestion = shallowRef<PieceQuestion | null>(null)
-  const journal = shallowRef<ToldEntry[]>([])
-  /** Which entries of the journal are shown: about what, and with which words. */
-  const journalOf = ref<{ readonly topic: Topic | ''; readonly words: string }>({ topic: '', words: '' })
-  /** Whether the journal has entries before those shown. */
-  const hasEarlier = ref(false)
+  const journal = shownJournal(() => build.value?.id ?? null, askServer)
   const lastEntry = shallowRef<JournalEntry | null>(null)
 
   const edits = useEditsStore()
@@ -164,7 +160,7 @@ export const useBuildStore = defineStore('build', () => {
     const reply = await fetchBuild(id).catch(() => null)
     if (!reply || build.value?.id !== id || reply.revision < revision.value) return
     take(reply)
-    if (journal.value.length > 0) await loadJournal()
+    if (journal.entries.value.length > 0) await loadJournal()
   }
 
   /**
@@ -270,8 +266,7 @@ export const useBuildStore = defineStore('build', () => {
     const base = sent[0]!.base
     steps.value = reply.steps
     lastEntry.value = reply.entries.at(-1) ?? lastEntry.value
-    if (journal.value.length > 0 && journalOf.value.topic === '' && journalOf.value.words === '')
-      journal.value = [...[...reply.entries].reverse(), ...journal.value]
+    journal.add(reply.entries)
     const advanced =
       written && base === revision.value && reply.revision === base + reply.entries.length
         ? carriedOut(written, sent)
@@ -358,40 +353,11 @@ export const useBuildStore = defineStore('build', () => {
 
   async function loadJournal() {
     await settled()
-    if (!build.value) return
-    const { id } = build.value
-    const oldest = journal.value.at(-1)?.seq ?? Infinity
-    const pages: ToldEntry[] = []
-    const of = journalOf.value
-    let more = true
-    // As far back as it was shown before.
-    while (more && (pages.length === 0 || pages.at(-1)!.seq > oldest)) {
-      const { entries, earlier } = await askServer<JournalReply>(journalPath(id, pages.at(-1)?.seq ?? null))
-      pages.push(...entries)
-      more = earlier
-    }
-    if (build.value?.id !== id || journalOf.value !== of) return
-    journal.value = pages
-    hasEarlier.value = more
+    await journal.load()
   }
-  function journalPath(id: string, before: number | null): string {
-    const { topic, words } = journalOf.value
-    const query = new URLSearchParams({
-      ...(before === null ? {} : { before: String(before) }),
-      ...(topic === '' ? {} : { topic }),
-      ...(words === '' ? {} : { words }),
-    })
-    return `/api/builds/${encodeURIComponent(id)}/journal?${query}`
-  }
-  /** Shows only entries about something, or with some words. */
   async function searchJournal(topic: Topic | '', words: string) {
-    journalOf.value = { topic, words }
-    journal.value = []
-    await loadJournal()
-  }
-  /** A moment of the journal has a name now. */
-  function marked(seq: number, mark: string) {
-    journal.value = journal.value.map(entry => (entry.seq === seq ? { ...entry, mark } : entry))
+    await settled()
+    await journal.search(topic, words)
   }
   /** Makes the build, or some of its lines, what it was after an entry; false, with the sentence in `refusal`, where it cannot be. */
   async function goBack(seq: number, lineIds: readonly string[] | null): Promise<boolean> {
@@ -414,24 +380,12 @@ export const useBuildStore = defineStore('build', () => {
       return false
     }
   }
-  /** Fetches the page of the journal before the oldest entry shown. */
-  async function loadEarlier() {
-    const last = journal.value.at(-1)
-    const id = build.value?.id
-    if (!last || !id) return
-    const reply = await askServer<JournalReply>(journalPath(id, last.seq))
-    // Somebody may have pressed twice, or gone on to another build.
-    if (build.value?.id !== id || journal.value.at(-1)?.seq !== last.seq) return
-    journal.value = [...journal.value, ...reply.entries]
-    hasEarlier.value = reply.earlier
-  }
-
   /** Keeps the reason of an entry; false, with the sentence in `refusal`, where it could not be kept: it stays where it was typed. */
   async function annotate(seq: number, note: string): Promise<boolean> {
     if (!build.value) return false
     try {
       await askServer(`/api/builds/${build.value.id}/journal/${seq}`, { method: 'PATCH', body: { note } })
-      journal.value = journal.value.map(entry => (entry.seq === seq ? { ...entry, note } : entry))
+      journal.noted(seq, note)
       if (lastEntry.value?.seq === seq) lastEntry.value = { ...lastEntry.value, note }
       return true
     } catch (error) {
@@ -460,9 +414,7 @@ export const useBuildStore = defineStore('build', () => {
     viewed.value = null
     refusal.value = ''
     pieceQuestion.value = null
-    journal.value = []
-    journalOf.value = { topic: '', words: '' }
-    hasEarlier.value = false
+    journal.reset()
     lastEntry.value = null
     written = null
     heardOf = 0
@@ -480,9 +432,9 @@ export const useBuildStore = defineStore('build', () => {
     refusal,
     conflict,
     pieceQuestion,
-    journal,
-    hasEarlier,
-    loadEarlier,
+    journal: journal.entries,
+    hasEarlier: journal.hasEarlier,
+    loadEarlier: journal.loadEarlier,
     lastEntry,
     estimates,
     honesty,
@@ -501,9 +453,9 @@ export const useBuildStore = defineStore('build', () => {
     settled,
     step,
     loadJournal,
-    journalOf,
+    journalOf: journal.filter,
     searchJournal,
-    marked,
+    marked: journal.marked,
     goBack,
     annotate,
     historyOf,

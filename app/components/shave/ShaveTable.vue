@@ -66,6 +66,9 @@ const priceOf = (shaving: Shaving) => ({
   priced: isPriced(store.build!, shaving),
   offG: offOf(shaving),
 })
+/** What is said below the name: of what kind it is, and what a gram of it costs. */
+const saidOf = (shaving: Shaving, price: Parameters<typeof gramPriceWords>[0]) =>
+  [shavingWords(shaving), gramPriceWords(price, settings.value.currency)].filter(Boolean).join(' · ')
 const { doing, doingProblem, begin, doIt } = useShavingDone(offOf)
 /** It is known what it touches, but not what it takes off. */
 const isOpen = (shaving: Shaving) =>
@@ -73,6 +76,11 @@ const isOpen = (shaving: Shaving) =>
   shaving.gramsG === 0 &&
   shaving.candidateId === null &&
   shaving.kind !== 'leave off'
+/** What must be said before it can be in a plan. */
+function missingWords(shaving: Shaving): string {
+  if (props.usable.has(shaving.id)) return ''
+  return isOpen(shaving) ? ' · say how many grams, or work them out' : ' · say which line it touches'
+}
 useSingleKeys({
   tick: () => {
     if (props.steps[0]) begin(props.steps[0].shaving)
@@ -120,19 +128,14 @@ useSingleKeys({
         >
           <td><em>{{ i + 1 }}</em></td>
           <td>
-            <el-button
-              link
-              type="primary"
-              class="name"
-              @click="selectedId = step.shaving.id"
+            <ShavingName
+              class="planned"
+              :what="step.shaving.what"
+              @look="selectedId = step.shaving.id"
             >
-              {{ step.shaving.what }}
-            </el-button><small>{{
-              [shavingWords(step.shaving), gramPriceWords(step, settings.currency)]
-                .filter(Boolean)
-                .join(' · ')
-            }}<b v-if="step.enough && !steps[i - 1]?.enough">
-              · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b></small>
+              {{ saidOf(step.shaving, step) }}<b v-if="step.enough && !steps[i - 1]?.enough">
+                · the last one needed</b><b v-if="step.shaving.state === 'planned'"> · planned</b>
+            </ShavingName>
           </td>
           <td
             class="right figure"
@@ -179,44 +182,22 @@ useSingleKeys({
           </td>
         </tr>
       </template>
-      <tr
-        v-if="rest.length > 0"
-        class="head"
-      >
-        <th
-          colspan="9"
-          scope="rowgroup"
-        >
-          {{ goalKind === 'put on' ? 'Not in this plan' : 'Not needed for this plan' }}
-        </th>
-      </tr>
+      <ShavingsHead v-if="rest.length > 0">
+        {{ goalKind === 'put on' ? 'Not in this plan' : 'Not needed for this plan' }}
+      </ShavingsHead>
       <tr
         v-for="shaving in rest"
         :key="shaving.id"
         :class="{ selected: selectedId === shaving.id }"
       >
         <td /><td>
-          <el-button
-            link
-            type="primary"
-            class="name"
-            @click="selectedId = shaving.id"
+          <ShavingName
+            :what="shaving.what"
+            @look="selectedId = shaving.id"
           >
-            {{ shaving.what }}
-          </el-button><small>{{
-            [
-              shavingWords(shaving),
-              gramPriceWords(priceOf(shaving), settings.currency),
-            ]
-              .filter(Boolean)
-              .join(' · ')
-          }}{{
-            usable.has(shaving.id)
-              ? ''
-              : isOpen(shaving)
-                ? ' · say how many grams, or work them out'
-                : ' · say which line it touches'
-          }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}</small>
+            {{ saidOf(shaving, priceOf(shaving)) }}{{ missingWords(shaving)
+            }}{{ shaving.lock === 'out' ? ' · left out for now' : '' }}{{ leftOutWords(shaving) }}
+          </ShavingName>
         </td>
         <td class="right figure">
           {{ isOpen(shaving) ? 'not said' : signed(-offOf(shaving), 2) }}
@@ -266,31 +247,19 @@ useSingleKeys({
           </OneField>
         </td>
       </tr>
-      <tr
-        v-if="done.length > 0"
-        class="head"
-      >
-        <th
-          colspan="9"
-          scope="rowgroup"
-        >
-          Done, <span class="figure">{{ shavedWords }}</span>
-        </th>
-      </tr>
+      <ShavingsHead v-if="done.length > 0">
+        Done, <span class="figure">{{ shavedWords }}</span>
+      </ShavingsHead>
       <tr
         v-for="shaving in done"
         :key="shaving.id"
         class="over"
       >
         <td>✓</td><td>
-          <el-button
-            link
-            type="primary"
-            class="name"
-            @click="selectedId = shaving.id"
-          >
-            {{ shaving.what }}
-          </el-button>
+          <ShavingName
+            :what="shaving.what"
+            @look="selectedId = shaving.id"
+          />
         </td><td
           colspan="7"
           class="soft"
@@ -302,31 +271,19 @@ useSingleKeys({
           {{ shaving.doneOn }}
         </td>
       </tr>
-      <tr
-        v-if="refused.length > 0"
-        class="head"
-      >
-        <th
-          colspan="9"
-          scope="rowgroup"
-        >
-          Refused
-        </th>
-      </tr>
+      <ShavingsHead v-if="refused.length > 0">
+        Refused
+      </ShavingsHead>
       <tr
         v-for="shaving in refused"
         :key="shaving.id"
         class="over"
       >
         <td /><td>
-          <el-button
-            link
-            type="primary"
-            class="name"
-            @click="selectedId = shaving.id"
-          >
-            {{ shaving.what }}
-          </el-button>
+          <ShavingName
+            :what="shaving.what"
+            @look="selectedId = shaving.id"
+          />
         </td><td
           colspan="5"
           class="soft"
@@ -375,24 +332,6 @@ thead th:nth-child(2) {
   text-align: right;
   white-space: nowrap;
 }
-.name {
-  padding: 0;
-  color: var(--ink);
-  text-align: left;
-  white-space: normal;
-  font-size: 13.5px;
-}
-.step .name {
-  font-weight: 700;
-}
-tr:not(.step) .name {
-  font-weight: 500;
-}
-small {
-  display: block;
-  font-size: 11.5px;
-  color: var(--ink-soft);
-}
 em {
   font: 500 11px/20px var(--mono);
   width: 22px;
@@ -405,11 +344,6 @@ em {
 }
 .step td {
   border-bottom: 1px solid var(--line);
-}
-.head th {
-  background: var(--paper);
-  font-size: 12px;
-  padding: 5px 8px;
 }
 .selected td {
   background: var(--selection);
@@ -445,13 +379,6 @@ em {
   th:nth-child(8),
   tr.step td:nth-child(8) {
     display: none;
-  }
-  .name {
-    font-size: 16px;
-    min-height: 32px;
-  }
-  small {
-    font-size: 14px;
   }
   .doing label {
     flex-wrap: wrap;
