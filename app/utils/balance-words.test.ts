@@ -7,6 +7,7 @@ import {
   hoverProblemWords,
   isWorthSliding,
   levelWords,
+  nothingHangsSentence,
   slideCellWords,
   slideSentence,
 } from './balance-words'
@@ -52,6 +53,11 @@ describe('what is said of how a craft hangs', () => {
     expect(hangsSentence(hanging(-1.2))).toBe('The bob hangs behind the middle, so the rear motors work 5 % harder.')
     expect(hangsSentence({ ...hanging(-1.2), hover: null })).toBe('The bob hangs behind the middle.')
     expect(hangsSentence({ ...hanging(0), centre: null })).toMatch(/^Nothing here weighs anything yet/)
+  })
+  it('does not say of a craft known only as a whole that it weighs nothing', () => {
+    const reference = { massG: 97, spreadG: 1, thrustG: null, priceCents: null, minutes: null, note: '', pictureIds: [] }
+    expect(nothingHangsSentence({ reference })).toMatch(/^This craft is known only as a whole/)
+    expect(nothingHangsSentence({ reference: null })).toMatch(/^Nothing here weighs anything yet/)
   })
   it('says what the pack is to do, and what is left at the end of the tray', () => {
     expect(slideSentence(hanging(-1.2))).toBe('Slide P7 2.9 mm forward: it hangs true.')

@@ -1,3 +1,4 @@
+import type { Build } from '#core/model/ledger'
 import type { Balance, Hover, Slide } from '#core/aircraft/balance'
 import { fixed } from '#core/text/display'
 
@@ -50,10 +51,15 @@ function harderPercent({ layout, hover }: Balance): number | null {
   return front === null || rear === null ? null : 100 * (Math.max(front, rear) / Math.min(front, rear) - 1)
 }
 
+/** What to do where nothing can be hung. */
+export const nothingHangsSentence = ({ reference }: Pick<Build, 'reference'>): string =>
+  reference
+    ? 'This craft is known only as a whole: add parts with their grams, and they are hung by themselves.'
+    : 'Nothing here weighs anything yet: add parts with their grams, and the craft is hung by itself.'
+
 /** What is to be seen, in a plain sentence; what to do about it is {@link slideSentence}. */
 export function hangsSentence(balance: Balance): string {
-  if (!balance.centre)
-    return 'Nothing here weighs anything yet: add parts with their grams, and the craft is hung by itself.'
+  if (!balance.centre) return nothingHangsSentence({ reference: null })
   const [x] = balance.centre.atMm
   if (Math.abs(x) <= trueMm) return 'The bob hangs in the middle of the motors: front and rear work alike.'
   const harder = harderPercent(balance)

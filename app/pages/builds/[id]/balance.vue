@@ -79,7 +79,7 @@ const cameras = computed(() =>
         v-if="!weighs"
         class="empty"
       >
-        Nothing here weighs anything yet: add parts with their grams, and the craft is hung by itself.
+        {{ nothingHangsSentence(store.build!) }}
         <NuxtLink
           class="button"
           :to="`/builds/${store.build!.id}/parts`"
