@@ -55,7 +55,15 @@ describe('what is said of how a craft hangs', () => {
     expect(hangsSentence({ ...hanging(0), centre: null })).toMatch(/^Nothing here weighs anything yet/)
   })
   it('does not say of a craft known only as a whole that it weighs nothing', () => {
-    const reference = { massG: 97, spreadG: 1, thrustG: null, priceCents: null, minutes: null, note: '', pictureIds: [] }
+    const reference = {
+      massG: 97,
+      spreadG: 1,
+      thrustG: null,
+      priceCents: null,
+      minutes: null,
+      note: '',
+      pictureIds: [],
+    }
     expect(nothingHangsSentence({ reference })).toMatch(/^This craft is known only as a whole/)
     expect(nothingHangsSentence({ reference: null })).toMatch(/^Nothing here weighs anything yet/)
   })
