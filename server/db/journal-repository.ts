@@ -1,6 +1,6 @@
 import { vintageTable } from './vintages'
 import type { Topic } from '../../core/changes/commands'
-import type { JournalEntry, JournalRecord, ToldEntry } from '../../shared/schemas/journal'
+import { toldOf, type JournalEntry, type JournalRecord, type ToldEntry } from '../../shared/schemas/journal'
 import type { Db } from './open-database'
 
 const columns = `
@@ -77,6 +77,28 @@ export function journalRepository(db: Db) {
     const { patch, vintage, ...entry } = row as RecordRow
     return { ...entry, patch: vintages.read(patch, vintage) }
   }
+  /** Writes an entry with the text of its patch. */
+  function append(buildId: string, r: ToldEntry, patchText: string, key: string | null = null): void {
+    sql.append.run(
+      buildId,
+      r.seq,
+      r.at,
+      r.kind,
+      r.target,
+      r.title,
+      r.gramsBeforeG,
+      r.gramsAfterG,
+      r.auwBeforeG,
+      r.auwAfterG,
+      r.note,
+      r.undone,
+      r.mark,
+      r.topic,
+      patchText,
+      key,
+      vintages.present(),
+    )
+  }
   return {
     /** So many entries before one that are about something, or hold some words, newest first. */
     entries: (buildId: string, { before, topic = null, words = '' }: EntriesWanted, most: number) =>
@@ -123,28 +145,10 @@ export function journalRepository(db: Db) {
       return gone
     },
     lastSeq: (buildId: string) => sql.lastSeq.get({ buildId }) as number,
-    /** Writes an entry with the text of its patch. */
-    append: (buildId: string, r: ToldEntry, patchText: string, key: string | null = null) => {
-      sql.append.run(
-        buildId,
-        r.seq,
-        r.at,
-        r.kind,
-        r.target,
-        r.title,
-        r.gramsBeforeG,
-        r.gramsAfterG,
-        r.auwBeforeG,
-        r.auwAfterG,
-        r.note,
-        r.undone,
-        r.mark,
-        r.topic,
-        patchText,
-        key,
-        vintages.present(),
-      )
-    },
+    append,
+    /** Writes an entry that came whole. */
+    appendRecord: (buildId: string, record: JournalRecord) =>
+      append(buildId, toldOf(record), JSON.stringify(record.patch)),
     /** Entries after one, oldest first, with the keys of the writes they came from. */
     since: (buildId: string, seq: number) =>
       sql.since.all({ buildId, seq }).map(row => {

@@ -4,7 +4,7 @@ import type { Part } from '../../core/parts/drawer'
 import type { SheetWriting } from '../../shared/files/build-sheet'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import type { HandOverRequest } from '../../shared/schemas/drawer'
-import { toldOf, type JournalRecord } from '../../shared/schemas/journal'
+import type { JournalRecord } from '../../shared/schemas/journal'
 import type { BuildsRepository } from '../db/builds-repository'
 import type { GroupCommit } from '../db/group-commit'
 import type { EntriesWanted, JournalRepository } from '../db/journal-repository'
@@ -132,7 +132,7 @@ export function buildService(has: BuildDependencies) {
         builds.insert(empty, at)
         builds.insertVersions(build.id, versions)
         builds.save(build, diffBuilds(empty, build), 'forwards', 1, at)
-        for (const record of records) journal.append(build.id, toldOf(record), JSON.stringify(record.patch))
+        for (const record of records) journal.appendRecord(build.id, record)
         also()
         cache.drop(build.id)
         history.forget(build.id)

@@ -100,9 +100,9 @@ export function headTable(db: Db) {
   }
   return {
     ids: () => sql.ids.all() as string[],
-    /** What can be said of a build that cannot be read. */
     /** When it was made here. */
     madeAt: (id: string) => sql.madeAt.get({ id }) as string,
+    /** What can be said of a build that cannot be read. */
     short: (id: string) => (sql.short.get({ id }) as { name: string; archived: number } | undefined) ?? null,
     load(id: string) {
       const row = sql.one.get({ id }) as HeadRow | undefined

@@ -1,6 +1,5 @@
-import { applyPatch, topicOf } from '../../../core/changes/commands'
+import { applyPatch } from '../../../core/changes/commands'
 import { firstProblem } from '../../../shared/schemas/build-file'
-import type { ToldEntry } from '../../../shared/schemas/journal'
 import { buildSchema } from '../../../shared/schemas/build'
 import { DomainProblem } from '../../problems'
 import { noSuchBuild } from './build-cache'
@@ -52,21 +51,20 @@ export class BuildRescue {
     journal.stands(id, target.seq, 'taken back')
     builds.save(next, target.patch, 'backwards', loaded.revision + 1, at)
     builds.setRevision(id, loaded.revision + 1)
-    const grams = { gramsBeforeG: target.gramsAfterG, gramsAfterG: target.gramsBeforeG }
-    const told: ToldEntry = {
+    journal.appendRecord(id, {
       seq: journal.lastSeq(id) + 1,
       at,
       kind: 'undo',
       target: target.seq,
       title: `Took back: ${target.title}`.slice(0, 600),
-      ...grams,
+      gramsBeforeG: target.gramsAfterG,
+      gramsAfterG: target.gramsBeforeG,
       auwBeforeG: target.auwAfterG,
       auwAfterG: target.auwBeforeG,
       note: '',
       undone: 'in force',
       mark: '',
-      topic: topicOf(grams, target.patch),
-    }
-    journal.append(id, told, JSON.stringify(target.patch))
+      patch: target.patch,
+    })
   }
 }
