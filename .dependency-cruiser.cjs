@@ -1,3 +1,20 @@
+/** The groups of the core in the order they can be read in: each imports only from those before it. */
+const groups = [
+  'basics',
+  'maths',
+  'text',
+  'limits',
+  'model',
+  'mass',
+  'parts',
+  'aircraft',
+  'making',
+  'slices',
+  'changes',
+  'deciding',
+  'comparing',
+]
+
 /** What may import what. Checked by `npm run lint`. */
 module.exports = {
   forbidden: [
@@ -30,6 +47,13 @@ module.exports = {
       from: { path: '^core/([^/]+/[^/]+)/' },
       to: { path: '^core/[^/]+/[^/]+/', pathNot: '^core/($1/|[^/]+/[^/]+/index\\.ts)' },
     },
+    ...groups.slice(0, -1).map((group, at) => ({
+      name: `${group}-before-what-follows`,
+      comment: 'The groups of the core have one order.',
+      severity: 'error',
+      from: { path: `^core/${group}/` },
+      to: { path: `^core/(${groups.slice(at + 1).join('|')})/` },
+    })),
     { name: 'core-alone', severity: 'error', from: { path: '^core' }, to: { path: '^(app|server|shared)' } },
   ],
   options: {

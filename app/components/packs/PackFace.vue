@@ -62,8 +62,7 @@ small {
     max-width: none;
   }
   .narrow {
-    display: inline !important;
-    margin-left: 6px;
+    display: block !important;
   }
   small {
     font-size: 14px;
