@@ -2,7 +2,7 @@ import { sideOf, touchedFields, type Direction, type Patch } from '../../core/ch
 import type { Build } from '../../core/model/ledger'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import { headFields, headTable } from './builds/head-table'
-import { lineTable } from './builds/line-table'
+import { lineTable, type WrittenState } from './builds/line-table'
 import { massVersionTable } from './builds/mass-version-table'
 import { observationTable } from './builds/observation-table'
 import { partTable } from './builds/part-table'
@@ -79,13 +79,18 @@ export function buildsRepository(db: Db) {
     },
 
     /**
-     * Writes what a patch changed (in the given direction) of a build that is already `after` it. The revision it makes, by
-     * which versions of grams are put in order, is set apart: several changes of one write need it once.
+     * Keeps the versions of grams that came with a patch (in the given direction), after which the build is the one given.
+     * The revision puts them in order.
      */
-    save(build: Build, patch: Patch, direction: Direction, revision: number, madeAt: string) {
+    keepVersions(build: Build, patch: Patch, direction: Direction, written: WrittenState) {
+      lines.keepVersions(build, patch, sideOf(direction), written)
+    },
+
+    /** Writes the rows of what a patch changed (in the given direction) of a build that is already `after` it. */
+    save(build: Build, patch: Patch, direction: Direction) {
       const side = sideOf(direction)
       const touched = touchedFields(patch)
-      lines.save(build, patch, side, { revision, madeAt })
+      lines.save(build, patch, side)
       if (touched.has('setups') || patch.lines.some(change => !change[side])) setups.replace(build)
       lines.removeGone(build.id, patch, side)
       heads.update(build, touched)

@@ -131,7 +131,9 @@ export function buildService(has: BuildDependencies) {
         const empty: Build = { ...build, lines: [], setups: [] }
         builds.insert(empty, at)
         builds.insertVersions(build.id, versions)
-        builds.save(build, diffBuilds(empty, build), 'forwards', 1, at)
+        const patch = diffBuilds(empty, build)
+        builds.keepVersions(build, patch, 'forwards', { revision: 1, madeAt: at })
+        builds.save(build, patch, 'forwards')
         for (const record of records) journal.appendRecord(build.id, record)
         also()
         cache.drop(build.id)

@@ -30,6 +30,10 @@ function furtherPutIn(line: Line, { before, further }: LineChange, side: Side): 
   return before === null || before.further ? line.further : []
 }
 
+/** The lines a change has put in or left there. */
+const linesLeftBy = (patch: Patch, build: Build, side: Side) =>
+  linesNamed(build.lines, new Set(patch.lines.flatMap(change => change[side]?.id ?? [])))
+
 function onlyMassDiffers(before: PatchedLine, after: PatchedLine): boolean {
   return (Object.keys(after) as (keyof PatchedLine)[]).every(key => key === 'mass' || before[key] === after[key])
 }
@@ -101,11 +105,8 @@ export function lineTable(db: Db, versions: MassVersionTable) {
   const sql = prepared(db)
 
   /** Writes a line; of one that was there, only what differs from before. */
-  function put(buildId: string, line: Line, change: LineChange, side: Side, position: number, moment: WrittenState) {
+  function put(buildId: string, line: Line, change: LineChange, side: Side, position: number) {
     const before = change[other(side)]
-    const made = [...(line.mass && line.mass !== before?.mass ? [line.mass] : [])]
-    for (const mass of [...made, ...furtherPutIn(line, change, side).map(one => one.mass)])
-      versions.add(buildId, line.id, mass, moment.madeAt, afterWhatCameIn + moment.revision)
     if (before && !change.further && onlyMassDiffers(before, change[side]!)) {
       sql.pointToVersion.run(line.mass?.versionId ?? null, buildId, line.id)
       return
@@ -116,16 +117,29 @@ export function lineTable(db: Db, versions: MassVersionTable) {
   }
 
   return {
+    /** Keeps the versions of grams that a change has put on lines. */
+    keepVersions(build: Build, patch: Patch, side: Side, { revision, madeAt }: WrittenState) {
+      if (patch.lines.length === 0) return
+      const lines = linesLeftBy(patch, build, side)
+      for (const change of patch.lines) {
+        const line = lines.get(change[side]?.id ?? '')
+        if (!line) continue
+        const isNew = line.mass !== null && line.mass !== change[other(side)]?.mass
+        if (isNew) versions.add(build.id, line.id, line.mass, madeAt, afterWhatCameIn + revision)
+        for (const { mass } of furtherPutIn(line, change, side))
+          versions.add(build.id, line.id, mass, madeAt, afterWhatCameIn + revision)
+      }
+    },
     load: (id: string) => (sql.all.all({ id }) as LineRow[]).map(lineFromRow),
     /** Lines that came or changed; those that are gone stay until {@link remove}, since set-ups may name them. */
-    save(build: Build, patch: Patch, side: Side, moment: WrittenState) {
+    save(build: Build, patch: Patch, side: Side) {
       const buildId = build.id
-      const lines = linesNamed(build.lines, new Set(patch.lines.flatMap(change => change[side]?.id ?? [])))
+      const lines = linesLeftBy(patch, build, side)
       const comes = patch.lines.some(change => change[side] && !change[other(side)])
       let position = comes ? (sql.lastPosition.get({ buildId }) as number) : 0
       for (const change of patch.lines) {
         const line = lines.get(change[side]?.id ?? '')
-        if (line) put(buildId, line, change, side, ++position, moment)
+        if (line) put(buildId, line, change, side, ++position)
       }
       if (patch.order || patch.lines.some(change => isPutAmong(change, side, build.lines)))
         build.lines.forEach((line, i) => sql.place.run({ buildId, id: line.id, position: i }))

@@ -49,7 +49,8 @@ export class BuildRescue {
       )
     const at = now()
     journal.stands(id, target.seq, 'taken back')
-    builds.save(next, target.patch, 'backwards', loaded.revision + 1, at)
+    builds.keepVersions(next, target.patch, 'backwards', { revision: loaded.revision + 1, madeAt: at })
+    builds.save(next, target.patch, 'backwards')
     builds.setRevision(id, loaded.revision + 1)
     journal.appendRecord(id, {
       seq: journal.lastSeq(id) + 1,

@@ -1,6 +1,7 @@
 import {
   applyPatch,
   CommandRefused,
+  diffBuilds,
   nextStateProblem,
   topicOf,
   type Description,
@@ -18,10 +19,16 @@ import type { Followers } from './followers'
 import type { HeldBuild } from './held-build'
 import { RoomInFile } from './room-in-file'
 
+/** What one write has made of a build so far: what it was before, and its change where it is a single one. */
+interface Touched {
+  readonly before: Build
+  readonly only: { readonly patch: Patch; readonly direction: Direction } | null
+}
+
 /** One write that is being made: when, and the builds it has changed so far. Given to whatever changes one. */
 export interface Writing {
   readonly at: string
-  readonly touched: Set<string>
+  readonly touched: Map<string, Touched>
 }
 
 /** What was written into the journal: the entry as it is told, and what it changed. */
@@ -55,21 +62,21 @@ export class BuildWrites {
    * followers are told once it is on disk.
    */
   async run<T>(work: (writing: Writing) => T): Promise<T> {
-    const { builds, writer, cache, followers, now } = this.has
-    let touched = new Set<string>()
+    const { writer, cache, followers, now } = this.has
+    let touched: Writing['touched'] = new Map()
     const result = await writer.write(() => {
-      touched = new Set()
+      touched = new Map()
       try {
         const done = work({ at: now(), touched })
-        for (const id of touched) builds.setRevision(id, cache.get(id).revision)
+        for (const [id, change] of touched) this.saveRows(cache.get(id), change)
         return done
       } catch (error) {
-        for (const id of touched) cache.drop(id)
+        for (const id of touched.keys()) cache.drop(id)
         if (error instanceof CommandRefused) throw new DomainProblem('refused', error.message, error.field)
         throw error
       }
     })
-    for (const id of touched) followers.tell(id, cache.get(id).revision)
+    for (const id of touched.keys()) followers.tell(id, cache.get(id).revision)
     return result
   }
 
@@ -150,10 +157,19 @@ export class BuildWrites {
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
     const patchText = JSON.stringify(patch)
     this.room.takeEntry(entry, told, patchText)
-    builds.save(next, patch, direction, entry.revision + 1, told.at)
+    builds.keepVersions(next, patch, direction, { revision: entry.revision + 1, madeAt: told.at })
     journal.append(next.id, told, patchText, key)
+    const earlier = writing.touched.get(next.id)
+    writing.touched.set(next.id, { before: earlier?.before ?? entry.build, only: earlier ? null : { patch, direction } })
     cache.replace(entry, next, told.seq)
-    writing.touched.add(next.id)
+  }
+
+  /** The rows of a build are written once a write, however many changes it holds: as what it has become. */
+  private saveRows({ build, revision }: HeldBuild, { before, only }: Touched): void {
+    const { builds } = this.has
+    const { patch, direction } = only ?? { patch: diffBuilds(before, build), direction: 'forwards' as const }
+    builds.save(build, patch, direction)
+    builds.setRevision(build.id, revision)
   }
 }
 
