@@ -1,4 +1,4 @@
-import { sideOf, touchedFields, type Direction, type Patch } from '../../core/changes/commands'
+import { sideOf, touchedFields, type Direction, type KeptPatch } from '../../core/changes/commands'
 import type { Build } from '../../core/model/ledger'
 import type { MassVersion } from '../../shared/schemas/build-file'
 import { headFields, headTable } from './builds/head-table'
@@ -82,12 +82,12 @@ export function buildsRepository(db: Db) {
      * Keeps the versions of grams that came with a patch (in the given direction), after which the build is the one given.
      * The revision puts them in order.
      */
-    keepVersions(build: Build, patch: Patch, direction: Direction, written: WrittenState) {
+    keepVersions(build: Build, patch: KeptPatch, direction: Direction, written: WrittenState) {
       lines.keepVersions(build, patch, sideOf(direction), written)
     },
 
     /** Writes the rows of what a patch changed (in the given direction) of a build that is already `after` it. */
-    save(build: Build, patch: Patch, direction: Direction) {
+    save(build: Build, patch: KeptPatch, direction: Direction) {
       const side = sideOf(direction)
       const touched = touchedFields(patch)
       lines.save(build, patch, side)

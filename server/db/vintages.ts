@@ -1,4 +1,10 @@
-import { newerThanKnown, presentVersions, upcastPatch, type Patch, type Versions } from '../../core/changes/commands'
+import {
+  newerThanKnown,
+  presentVersions,
+  upcastPatch,
+  type KeptPatch,
+  type Versions,
+} from '../../core/changes/commands'
 import { DomainProblem } from '../problems'
 import type { Db } from './open-database'
 
@@ -32,8 +38,8 @@ export function vintageTable(db: Db) {
 
   return {
     /** The patch of an entry, as it would be written now. */
-    read: (patch: string, vintage: number): Patch =>
-      upcastPatch(JSON.parse(patch) as Readonly<Record<string, unknown>>, versionsOf(vintage)) as unknown as Patch,
+    read: (patch: string, vintage: number): KeptPatch =>
+      upcastPatch(JSON.parse(patch) as Readonly<Record<string, unknown>>, versionsOf(vintage)) as unknown as KeptPatch,
     /** The vintage of what is written now. */
     present: (): number => present ?? added(),
   }

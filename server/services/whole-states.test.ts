@@ -145,7 +145,16 @@ describe('a write that would make a build unreadable', () => {
     ).rejects.toThrow(/\w/)
     expect(marzipan().build.setups).toHaveLength(100)
   })
-  it('an undo of a forged entry is refused, and the build stays', async () => {
+  it.each([
+    [
+      'flies as what it has not',
+      { head: { before: { flies: { setupId: 'ghost', packLineId: null } }, after: {} }, lines: [] },
+    ],
+    [
+      'tells part of a line that is not there',
+      { head: null, lines: [{ before: { id: 'ghost', note: '' }, after: { id: 'ghost', note: 'x' } }] },
+    ],
+  ])('an undo of a forged entry that %s is refused, and the build stays', async (_why, forged) => {
     const file = parsed('marzipan')
     const id = await disk.app.files.importBuild(JSON.stringify({ ...file, build: { ...file.build, id: 'other' } }))
     disk.app.close()
@@ -154,14 +163,7 @@ describe('a write that would make a build unreadable', () => {
     db.prepare(
       `UPDATE journal SET patch = ? WHERE build_id = 'other' AND seq = (SELECT max(seq) FROM journal ` +
         `WHERE build_id = 'other' AND kind = 'do' AND undone = 'in force')`,
-    ).run(
-      JSON.stringify({
-        head: { before: { flies: { setupId: 'ghost', packLineId: null } }, after: {} },
-        lines: [],
-        setups: null,
-        order: null,
-      }),
-    )
+    ).run(JSON.stringify({ ...forged, setups: null, order: null }))
     db.close()
     disk.app = disk.again()
     const before = disk.app.builds.read(id)
@@ -211,6 +213,14 @@ describe('a build file whose history is not its own', () => {
       'takes back what was never done',
       forge(file => {
         file.journal.push({ ...file.journal.at(-1)!, seq: 900, kind: 'undo', target: 899 })
+      }),
+    ],
+    [
+      'changes part of a line that is not there',
+      forge(file => {
+        const lines = [{ before: { id: 'ghost', note: '' }, after: { id: 'ghost', note: 'x' } }]
+        const last = file.journal.at(-1)!
+        file.journal.push({ ...last, seq: 900, kind: 'do', target: null, patch: { ...last.patch, head: null, lines } })
       }),
     ],
     [

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { patchSchema, topicOf, topics, type Patch } from '../../core/changes/commands'
+import { patchSchema, topicOf, topics, type KeptPatch } from '../../core/changes/commands'
 import { noteSchema } from '../../core/text/schemas'
 
 /** Entries are numbered from one; no journal grows beyond this. */
@@ -34,7 +34,7 @@ export type JournalEntry = z.infer<typeof journalEntrySchema>
 
 /** An entry with what it changed, as kept in the database and in build files. */
 export const journalRecordSchema = journalEntrySchema.extend({ patch: patchSchema })
-export type JournalRecord = JournalEntry & { readonly patch: Patch }
+export type JournalRecord = JournalEntry & { readonly patch: KeptPatch }
 
 /** A kept entry as it is told: with what it is about, without what it changed. */
 export function toldOf({ patch, ...entry }: JournalRecord): ToldEntry {

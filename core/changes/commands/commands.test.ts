@@ -11,9 +11,13 @@ import {
   describeCommand,
   diffBuilds,
   isEmptyPatch,
+  keptPatch,
   makeBuild,
+  patchSchema,
+  wholePatch,
   type Command,
   type Forgotten,
+  type LineChange,
 } from './index'
 
 function line(id: string, more: Partial<Line> = {}): Line {
@@ -152,6 +156,9 @@ const anyCommand: fc.Arbitrary<Command> = fc.oneof(
   }),
 )
 
+const withoutFurther = ({ before, after }: LineChange) =>
+  [before, after].map(side => side && { ...side, further: undefined })
+
 describe('patches', () => {
   it('any run of commands is taken back and done again exactly', () => {
     fc.assert(
@@ -178,6 +185,39 @@ describe('patches', () => {
         }
       }),
     )
+  })
+  it('as the journal keeps them lead both ways as well, and are whole again in the build before and after', () => {
+    const hits = { stayed: 0, inPart: 0, listed: 0 }
+    fc.assert(
+      fc.property(fc.array(anyCommand, { maxLength: 8 }), commands => {
+        const listing = { valueG: 2.2, resolutionG: 0.1 }
+        let now: Build = { ...build, lines: build.lines.map(one => (one.id === 'b' ? { ...one, listing } : one)) }
+        for (const command of commands) {
+          let next: Build
+          try {
+            next = applyCommand(now, command)
+          } catch {
+            continue
+          }
+          const patch = diffBuilds(now, next)
+          const kept = patchSchema.parse(JSON.parse(JSON.stringify(keptPatch(patch))))
+          expect(applyPatch(now, kept, 'forwards')).toEqual(next)
+          expect(applyPatch(next, kept, 'backwards')).toEqual(now)
+          for (const state of [now, next]) {
+            const whole = wholePatch(kept, state)
+            expect(applyPatch(now, whole, 'forwards')).toEqual(next)
+            expect(whole.lines.map(withoutFurther)).toEqual(patch.lines.map(withoutFurther))
+          }
+          for (const { before, after } of kept.lines.filter(one => one.before && one.after)) {
+            hits.stayed++
+            if (!('slot' in after!)) hits.inPart++
+            if (before!.listing) hits.listed++
+          }
+          now = next
+        }
+      }),
+    )
+    expect(Math.min(hits.stayed, hits.inPart, hits.listed)).toBeGreaterThan(10)
   })
   it('of nothing are empty', () => {
     expect(isEmptyPatch(diffBuilds(build, build))).toBe(true)

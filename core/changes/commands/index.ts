@@ -1,5 +1,15 @@
 export { CommandRefused } from '../../slices/contract'
-export type { Description, ItemChange, LineChange, ListChange, Patch, PatchedLine } from '../../slices/contract'
+export type {
+  Description,
+  ItemChange,
+  KeptLine,
+  KeptLineChange,
+  KeptPatch,
+  LineChange,
+  ListChange,
+  Patch,
+  PatchedLine,
+} from '../../slices/contract'
 export { mostFurther, mostLines, type LineFields, type LinesCommand, type WeighedAs } from '../../slices/lines'
 export { mostShavings } from '../../slices/shave'
 export type { Command } from './slices'

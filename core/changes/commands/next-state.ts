@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import type { Build, Line } from '../../model/ledger'
-import type { Patch } from '../../slices/contract'
+import type { KeptPatch } from '../../slices/contract'
 import { lineSchema, lineShape, mostLines } from '../../slices/lines'
 import { buildFields, everySlice, listNamed } from './fields'
 import { linesNamed, sideOf, type Direction } from './patch'
@@ -64,7 +64,7 @@ function lineProblem(line: Line, changed: readonly string[] | null): StateProble
 }
 
 /** What is wrong with the lines a patch changed; or whether it changed what other things refer to. */
-function linesProblem(next: Build, patch: Patch, side: Side, kept: Build | null): StateProblem | boolean {
+function linesProblem(next: Build, patch: KeptPatch, side: Side, kept: Build | null): StateProblem | boolean {
   const ids = new Set(patch.lines.flatMap(change => change[side]?.id ?? []))
   const lines = linesNamed(next.lines, ids)
   const had = linesNamed(kept?.lines ?? [], ids)
@@ -82,7 +82,7 @@ function linesProblem(next: Build, patch: Patch, side: Side, kept: Build | null)
 }
 
 /** Fields that changed as a whole. */
-function wholeProblem(next: Build, patch: Patch, side: Side): StateProblem | null {
+function wholeProblem(next: Build, patch: KeptPatch, side: Side): StateProblem | null {
   for (const name of [...(patch.setups ? ['setups'] : []), ...Object.keys(patch.head?.[side] ?? {})]) {
     if (!Object.hasOwn(buildFields, name)) return noPart(name)
     const problem = problemIn(buildFields[name]!.schema, next[name as keyof Build], name)
@@ -96,7 +96,7 @@ const nothingThere = (field: string): StateProblem => ({
   sentence: 'Nothing is said there of what the change belongs to.',
 })
 
-function partsProblem(next: Build, patch: Patch, side: Side): StateProblem | null {
+function partsProblem(next: Build, patch: KeptPatch, side: Side): StateProblem | null {
   for (const { part, [side]: fields } of patch.parts ?? []) {
     const known = buildFields[part]
     if (known?.kind !== 'part') return noPart(part)
@@ -112,7 +112,7 @@ function partsProblem(next: Build, patch: Patch, side: Side): StateProblem | nul
 }
 
 /** Only the items that changed are parsed; how many there are is looked at for the whole list. */
-function listsProblem(next: Build, patch: Patch, side: Side): StateProblem | null {
+function listsProblem(next: Build, patch: KeptPatch, side: Side): StateProblem | null {
   for (const { list, changes } of patch.lists ?? []) {
     const known = listNamed(list)
     if (!known) return noPart(list)
@@ -136,7 +136,7 @@ function listsProblem(next: Build, patch: Patch, side: Side): StateProblem | nul
  */
 export function nextStateProblem(
   next: Build,
-  patch: Patch,
+  patch: KeptPatch,
   direction: Direction,
   kept: Build | null = null,
 ): StateProblem | null {

@@ -5,7 +5,7 @@ import { blankAssembly, blankRecord } from '../../making/assembly'
 import type { Build } from '../../model/ledger'
 import { makeShaving } from '../../deciding/shave'
 import { diffItems, isUnchanged, patchItems } from '../../slices/contract'
-import { applyCommand, applyPatch, diffBuilds, isEmptyPatch, type Patch } from './index'
+import { applyCommand, applyPatch, diffBuilds, isEmptyPatch, keptPatch, patchSchema, type Patch } from './index'
 
 interface Item {
   readonly id: string
@@ -113,6 +113,43 @@ describe('a patch of a build', () => {
     expect(
       step(again, { type: 'assembly.record', stepId: 'motors', fields: { note: 'loose' } }).lists![0],
     ).toMatchObject({ changes: [{ before: { note: '' }, after: { note: 'loose' } }], order: null })
+  })
+  it('of a line holds, as it is kept, its id and what changed; its listing stays with it, and all of it where that changed', () => {
+    const frame = nougat.lines.find(({ listing }) => listing !== null)!
+    const bare = nougat.lines.find(({ listing }) => listing === null)!
+    const kept = (id: string, fields: Partial<typeof frame>) =>
+      keptPatch(
+        diffBuilds(nougat, applyCommand(nougat, { type: 'lines.change', changes: [{ id, fields: fields as never }] })),
+      ).lines
+    expect(kept(bare.id, { note: 'sanded' })).toEqual([
+      { before: { id: bare.id, note: bare.note }, after: { id: bare.id, note: 'sanded' } },
+    ])
+    const { id, listing, note } = frame
+    expect(kept(id, { note: 'sanded' })).toEqual([
+      { before: { id, listing, note }, after: { id, listing, note: 'sanded' } },
+    ])
+    const { further: _, ...whole } = frame
+    expect(kept(id, { listing: null })).toMatchObject([{ before: whole, after: { ...whole, listing: null } }])
+  })
+  it('with lines whole, as they were once kept, still leads both ways', () => {
+    const next = applyCommand(nougat, {
+      type: 'lines.change',
+      changes: [{ id: nougat.lines[0]!.id, fields: { note: 'sanded' } }],
+    })
+    const [was, is] = [nougat.lines[0]!, next.lines[0]!].map(({ further: _, ...line }) => line)
+    const early = patchSchema.parse({ head: null, lines: [{ before: was, after: is }], setups: null, order: null })
+    expect(applyPatch(nougat, early, 'forwards')).toEqual(next)
+    expect(applyPatch(next, early, 'backwards')).toEqual(nougat)
+  })
+  it.each([
+    ['other fields before than after', { before: { id: 'a', note: '' }, after: { id: 'a', name: 'x' } }, 'after'],
+    ['a line that came in part', { before: null, after: { id: 'a', note: '' } }, 'after.slot'],
+    ['a line that went in part', { before: { id: 'a', note: '' }, after: null }, 'before.slot'],
+    ['a line without an id', { before: { note: '' }, after: { note: 'x' } }, 'before.id'],
+    ['a field that no line has', { before: { id: 'a', hue: 1 }, after: { id: 'a', hue: 2 } }, 'before'],
+  ])('is refused with %s', (_what, change, place) => {
+    const read = patchSchema.safeParse({ head: null, lines: [change], setups: null, order: null })
+    expect(read.error?.issues[0]?.path.join('.')).toBe(`lines.0.${place}`)
   })
   it('of a field of a part holds that field; a part that comes or goes is held as a whole', () => {
     expect(

@@ -7,6 +7,9 @@ import {
   type BuildHead,
   type Fields,
   type ItemChange,
+  type KeptLine,
+  type KeptLineChange,
+  type KeptPatch,
   type LineChange,
   type ListChange,
   type NamedListChange,
@@ -26,7 +29,7 @@ export function linesNamed(lines: readonly Line[], ids: ReadonlySet<string>): Ma
 }
 
 export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
-const lineKey = (line: PatchedLine) => line.id
+const lineKey = (line: KeptLine) => line.id
 const furtherKey = ({ mass }: FurtherWeighing) => mass.versionId
 const listsOf = (part: string | null) => buildLists.filter(list => list.part === part && list.name !== 'lines')
 /** Looked up with every edit, and always the same. */
@@ -63,26 +66,66 @@ export function diffBuilds(before: Build, after: Build): Patch {
   }
 }
 
-/** Without the weighings a line had before as well, which may be many. */
+/** Weighings beside the estimate that changed, item by item: a line may have many. */
 function lean(change: ItemChange<Line>): LineChange {
   const { before, after } = change
-  if (!before || !after) return change
+  if (!before || !after || before.further === after.further) return change
   const further = diffItems(before.further, after.further, furtherKey)
   if (!further) return change
   const [{ further: _was, ...was }, { further: _is, ...is }] = [before, after]
   return { before: was, after: is, ...(isUnchanged(further) ? {} : { further }) }
 }
 
+/** A patch as the journal keeps it. */
+export const keptPatch = (patch: Patch): KeptPatch =>
+  patch.lines.length === 0 ? patch : { ...patch, lines: patch.lines.map(keptLine) }
+
+/**
+ * Of a line that stayed only what changed. Its listing stays with it, and the whole line where that changed: what a build has
+ * said of listings is read out of such entries alone, without going through all that lie between.
+ */
+function keptLine(change: LineChange): KeptLineChange {
+  const { before, after } = change
+  if (!before || !after || !sameData(before.listing, after.listing)) return change
+  const was: Record<string, unknown> = { id: before.id }
+  const is: Record<string, unknown> = { id: after.id }
+  for (const field of Object.keys(after) as (keyof PatchedLine)[]) {
+    if (field === 'listing' ? before.listing === null : sameData(before[field], after[field])) continue
+    was[field] = before[field]
+    is[field] = after[field]
+  }
+  return { ...change, before: was as KeptLine, after: is as KeptLine }
+}
+
+/** A kept patch with the lines that stayed as whole as they are in the build before or after it. */
+export function wholePatch(patch: KeptPatch, build: Build): Patch {
+  const stayed = patch.lines.filter(({ before, after }) => before && after)
+  const there = linesNamed(build.lines, new Set(stayed.map(({ after }) => after!.id)))
+  const whole = (change: KeptLineChange): LineChange => {
+    const { before, after } = change
+    const line = before && after && there.get(after.id)
+    if (!line) return change as LineChange
+    const { further: _further, ...rest } = line
+    return { ...change, before: { ...rest, ...before }, after: { ...rest, ...after } }
+  }
+  return { ...patch, lines: patch.lines.map(whole) }
+}
+
 /** The lines of a build after the changes, each with its weighings beside the estimate. */
-function patchLines(lines: readonly Line[], { lines: changes, order }: Patch, direction: Direction): readonly Line[] {
+function patchLines(
+  lines: readonly Line[],
+  { lines: changes, order }: KeptPatch,
+  direction: Direction,
+): readonly Line[] {
   if (changes.length === 0 && !order) return lines
   const had = new Map(lines.map(line => [line.id, line]))
   const changed = new Map(changes.map(change => [lineKey((change.after ?? change.before)!), change]))
-  return patchItems<PatchedLine>(lines, { changes, order }, direction, lineKey).map((line): Line => {
-    if (line.further) return line as Line
-    const further = had.get(line.id)?.further ?? []
+  return patchItems<KeptLine>(lines, { changes, order }, direction, lineKey).map((line): Line => {
+    const was = had.get(line.id)
+    if (line === was) return was
     const change = changed.get(line.id)?.further
-    return { ...line, further: change ? patchItems(further, change, direction, furtherKey) : further }
+    const further = line.further ?? was?.further ?? []
+    return { ...was, ...line, further: change ? patchItems(further, change, direction, furtherKey) : further } as Line
   })
 }
 
@@ -112,7 +155,7 @@ const pick = (from: Fields, fields: readonly string[]): Fields =>
   Object.fromEntries(fields.map(field => [field, from[field]]))
 
 /** The build after a patch, forwards or backwards. */
-export function applyPatch(build: Build, patch: Patch, direction: Direction): Build {
+export function applyPatch(build: Build, patch: KeptPatch, direction: Direction): Build {
   const side = sideOf(direction)
   const next: Record<string, unknown> = {
     ...build,
@@ -141,7 +184,7 @@ function patchList(
   else next[part] = { ...holder, [field]: items }
 }
 
-export function isEmptyPatch(patch: Patch): boolean {
+export function isEmptyPatch(patch: KeptPatch): boolean {
   return (
     !patch.head &&
     patch.lines.length === 0 &&
@@ -153,7 +196,7 @@ export function isEmptyPatch(patch: Patch): boolean {
 }
 
 /** The fields of a build that a patch changed, in whole or in part; what deleted lines leave behind apart. */
-export function touchedFields(patch: Patch): ReadonlySet<string> {
+export function touchedFields(patch: KeptPatch): ReadonlySet<string> {
   return new Set([
     ...(patch.lines.length > 0 || patch.order ? ['lines'] : []),
     ...(patch.setups ? ['setups'] : []),

@@ -1,6 +1,6 @@
 import type { Build } from '../../model/ledger'
 import { sameData } from '../../basics/merge'
-import type { Patch } from '../../slices/contract'
+import type { KeptPatch } from '../../slices/contract'
 import { applyPatch } from './patch'
 
 /** What of a journal's entry its replay needs. */
@@ -9,7 +9,7 @@ export interface ReplayedEntry {
   readonly kind: 'do' | 'undo' | 'redo'
   readonly target: number | null
   readonly undone: 'in force' | 'taken back' | 'overtaken'
-  readonly patch: Patch
+  readonly patch: KeptPatch
 }
 
 const directionOf = (entry: Pick<ReplayedEntry, 'kind'>) => (entry.kind === 'undo' ? 'backwards' : 'forwards')

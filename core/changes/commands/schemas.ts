@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Build } from '../../model/ledger'
-import type { Patch } from '../../slices/contract'
-import { furtherSchema, mostFurther, mostLines, patchedLineSchema } from '../../slices/lines'
+import type { KeptLineChange, KeptPatch } from '../../slices/contract'
+import { furtherSchema, keptLineSchema, mostFurther, mostLines, patchedLineSchema } from '../../slices/lines'
 import { mostSetups, setupSchema } from '../../slices/setups'
 import { idSchema } from '../../text/schemas'
 import { commandRules, references } from './apply'
@@ -63,17 +63,34 @@ const headSchema = z.strictObject(headSchemas).partial()
 const setupsSchema = z.array(setupSchema).max(mostSetups)
 const orderSchema = z.array(idSchema).max(mostLines)
 
+/** One line before and after: both sides name the same fields, and one that came or went stands whole. */
+const lineChangeSchema = z
+  .strictObject({
+    before: keptLineSchema.nullable(),
+    after: keptLineSchema.nullable(),
+    at: placeSchema,
+    further: itemsChange(furtherSchema, mostFurther).optional(),
+  })
+  .superRefine(({ before, after }: Pick<KeptLineChange, 'before' | 'after'>, context) => {
+    if (before && after) {
+      if (namesOf(before) !== namesOf(after))
+        context.addIssue({
+          code: 'custom',
+          path: ['after'],
+          message: 'A change names the same fields before and after.',
+        })
+      return
+    }
+    const side = before ? 'before' : 'after'
+    for (const { message, path } of patchedLineSchema.safeParse(before ?? after).error?.issues ?? [])
+      context.addIssue({ code: 'custom', path: [side, ...path], message })
+  })
+const namesOf = (line: object) => Object.keys(line).sort().join(' ')
+
 /** What a command changed, as the journal keeps it. */
 export const patchSchema = z.strictObject({
   head: z.strictObject({ before: headSchema, after: headSchema }).nullable(),
-  lines: z.array(
-    z.strictObject({
-      before: patchedLineSchema.nullable(),
-      after: patchedLineSchema.nullable(),
-      at: placeSchema,
-      further: itemsChange(furtherSchema, mostFurther).optional(),
-    }),
-  ),
+  lines: z.array(lineChangeSchema),
   setups: z.strictObject({ before: setupsSchema, after: setupsSchema }).nullable(),
   order: z.strictObject({ before: orderSchema, after: orderSchema }).nullable(),
   parts: z
@@ -84,4 +101,4 @@ export const patchSchema = z.strictObject({
     .array(z.discriminatedUnion('list', someOf(keptLists.map(listChange))))
     .max(keptLists.length)
     .optional(),
-}) as unknown as z.ZodType<Patch>
+}) as unknown as z.ZodType<KeptPatch>

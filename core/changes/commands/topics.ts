@@ -1,4 +1,4 @@
-import type { Description, Patch } from '../../slices/contract'
+import type { Description, KeptPatch } from '../../slices/contract'
 
 /** What an entry of the journal is about, for reading it by kind. */
 export const topics = [
@@ -29,7 +29,7 @@ const byField: Readonly<Record<string, Topic>> = {
 }
 
 /** What a change is about: its grams before anything else, then weighings together, lines, and the first part it touched. */
-export function topicOf(grams: Pick<Description, 'gramsBeforeG' | 'gramsAfterG'>, patch: Patch): Topic {
+export function topicOf(grams: Pick<Description, 'gramsBeforeG' | 'gramsAfterG'>, patch: KeptPatch): Topic {
   if (grams.gramsBeforeG !== null || grams.gramsAfterG !== null) return 'grams'
   const fields = [
     ...(patch.lists ?? []).map(({ list }) => list.split('.')[0]!),

@@ -13,6 +13,14 @@ export interface LineChange extends ItemChange<PatchedLine> {
   readonly further?: ListChange<FurtherWeighing> | undefined
 }
 
+/** What is kept of a line that is there before and after: its id, its listing where it has one, and the fields that changed. */
+export type KeptLine = Partial<PatchedLine> & Pick<Line, 'id'>
+
+/** One line before and after as the journal keeps it: whole where it came or went, or its listing changed. */
+export interface KeptLineChange extends ItemChange<KeptLine> {
+  readonly further?: ListChange<FurtherWeighing> | undefined
+}
+
 /** Some fields of something, by name. */
 export type Fields = Readonly<Record<string, unknown>>
 
@@ -45,4 +53,9 @@ export interface Patch {
   readonly order: { readonly before: readonly string[]; readonly after: readonly string[] } | null
   readonly parts?: readonly PartChange[] | undefined
   readonly lists?: readonly NamedListChange[] | undefined
+}
+
+/** A patch as the journal keeps it: of lines that stayed only what changed, in patches from before that they stand whole. */
+export interface KeptPatch extends Omit<Patch, 'lines'> {
+  readonly lines: readonly KeptLineChange[]
 }

@@ -47,10 +47,12 @@ const idsSchema = z.array(idSchema).min(1).max(mostLines)
 export const linesSlice: BuildSlice<'lines', LinesCommand> = {
   name: 'lines',
   title: 'Parts',
-  version: 3,
+  version: 4,
   upcasts: [
     { items: { lines: lineFromFirstVersion, massVersions: versionFromFirstVersion } },
     { items: { lines: lineFromSecondVersion } },
+    // A journal once kept lines whole that had changed in part: so they are still read.
+    {},
   ],
   fields: {
     lines: {

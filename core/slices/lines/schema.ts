@@ -24,7 +24,7 @@ import {
   shortTextSchema,
 } from '../../text/schemas'
 import { largestMassG } from '../../text/units'
-import type { PatchedLine } from '../contract'
+import type { KeptLine, PatchedLine } from '../contract'
 
 /** The most lines one build may hold. */
 export const mostLines = 2000
@@ -145,4 +145,6 @@ export const lineSchema = wholeLine.superRefine(withPropertiesLookedAt) satisfie
 export const patchedLineSchema = wholeLine
   .extend({ further: lineShape.further.optional() })
   .superRefine(withPropertiesLookedAt) satisfies z.ZodType<PatchedLine>
+/** What is kept of a line that is there before and after a patch. */
+export const keptLineSchema = wholeLine.partial().required({ id: true }) as unknown as z.ZodType<KeptLine>
 export const furtherSchema = onePiece satisfies z.ZodType<FurtherWeighing>

@@ -76,6 +76,9 @@ export function massFromRow(row: MassRow): Mass | null {
   }
 }
 
+/** The text a column keeps of what is no single figure. */
+export const textOrNull = (value: object | null): string | null => (value ? JSON.stringify(value) : null)
+
 export function massToRow(buildId: string, lineId: string, mass: Mass, madeAt: string) {
   const { pieceReadingsG, weighing, ...rest } = mass
   return {
@@ -83,8 +86,8 @@ export function massToRow(buildId: string, lineId: string, mass: Mass, madeAt: s
     lineId,
     madeAt,
     ...rest,
-    pieceReadings: pieceReadingsG === null ? null : JSON.stringify(pieceReadingsG),
-    weighing: weighing ? JSON.stringify(weighing) : null,
+    pieceReadings: textOrNull(pieceReadingsG),
+    weighing: textOrNull(weighing),
   }
 }
 

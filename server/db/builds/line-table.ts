@@ -1,10 +1,11 @@
 import {
   linesNamed,
   type ItemChange,
-  type LineChange,
-  type Patch,
-  type PatchedLine,
+  type KeptLine,
+  type KeptLineChange,
+  type KeptPatch,
 } from '../../../core/changes/commands'
+import { sameData } from '../../../core/basics/merge'
 import type { Build, FurtherWeighing, Line } from '../../../core/model/ledger'
 import type { Found } from '../../../shared/schemas/api'
 import type { Db } from '../open-database'
@@ -25,17 +26,17 @@ export function isPutAmong<T extends { readonly id: string }>(
 }
 
 /** The weighings beside its estimate that a change may have put on a line. */
-function furtherPutIn(line: Line, { before, further }: LineChange, side: Side): readonly FurtherWeighing[] {
+function furtherPutIn(line: Line, { before, further }: KeptLineChange, side: Side): readonly FurtherWeighing[] {
   if (further) return further.changes.flatMap(one => one[side] ?? [])
   return before === null || before.further ? line.further : []
 }
 
 /** The lines a change has put in or left there. */
-const linesLeftBy = (patch: Patch, build: Build, side: Side) =>
+const linesLeftBy = (patch: KeptPatch, build: Build, side: Side) =>
   linesNamed(build.lines, new Set(patch.lines.flatMap(change => change[side]?.id ?? [])))
 
-function onlyMassDiffers(before: PatchedLine, after: PatchedLine): boolean {
-  return (Object.keys(after) as (keyof PatchedLine)[]).every(key => key === 'mass' || before[key] === after[key])
+function onlyMassDiffers(before: KeptLine, after: KeptLine): boolean {
+  return (Object.keys(after) as (keyof KeptLine)[]).every(key => key === 'mass' || sameData(before[key], after[key]))
 }
 
 /** Versions made here are told after all that came in with a file, in the order of the build’s revisions. */
@@ -105,7 +106,7 @@ export function lineTable(db: Db, versions: MassVersionTable) {
   const sql = prepared(db)
 
   /** Writes a line; of one that was there, only what differs from before. */
-  function put(buildId: string, line: Line, change: LineChange, side: Side, position: number) {
+  function put(buildId: string, line: Line, change: KeptLineChange, side: Side, position: number) {
     const before = change[other(side)]
     if (before && !change.further && onlyMassDiffers(before, change[side]!)) {
       sql.pointToVersion.run(line.mass?.versionId ?? null, buildId, line.id)
@@ -118,21 +119,22 @@ export function lineTable(db: Db, versions: MassVersionTable) {
 
   return {
     /** Keeps the versions of grams that a change has put on lines. */
-    keepVersions(build: Build, patch: Patch, side: Side, { revision, madeAt }: WrittenState) {
+    keepVersions(build: Build, patch: KeptPatch, side: Side, { revision, madeAt }: WrittenState) {
       if (patch.lines.length === 0) return
       const lines = linesLeftBy(patch, build, side)
       for (const change of patch.lines) {
         const line = lines.get(change[side]?.id ?? '')
         if (!line) continue
-        const isNew = line.mass !== null && line.mass !== change[other(side)]?.mass
-        if (isNew) versions.add(build.id, line.id, line.mass, madeAt, afterWhatCameIn + revision)
-        for (const { mass } of furtherPutIn(line, change, side))
+        const { mass } = change[side]!
+        if (mass && mass !== change[other(side)]?.mass)
           versions.add(build.id, line.id, mass, madeAt, afterWhatCameIn + revision)
+        for (const one of furtherPutIn(line, change, side))
+          versions.add(build.id, line.id, one.mass, madeAt, afterWhatCameIn + revision)
       }
     },
     load: (id: string) => (sql.all.all({ id }) as LineRow[]).map(lineFromRow),
     /** Lines that came or changed; those that are gone stay until {@link remove}, since set-ups may name them. */
-    save(build: Build, patch: Patch, side: Side) {
+    save(build: Build, patch: KeptPatch, side: Side) {
       const buildId = build.id
       const lines = linesLeftBy(patch, build, side)
       const comes = patch.lines.some(change => change[side] && !change[other(side)])
@@ -144,7 +146,7 @@ export function lineTable(db: Db, versions: MassVersionTable) {
       if (patch.order || patch.lines.some(change => isPutAmong(change, side, build.lines)))
         build.lines.forEach((line, i) => sql.place.run({ buildId, id: line.id, position: i }))
     },
-    removeGone(buildId: string, patch: Patch, side: Side) {
+    removeGone(buildId: string, patch: KeptPatch, side: Side) {
       for (const change of patch.lines)
         if (!change[side]) sql.remove.run({ buildId, id: (change.before ?? change.after)!.id })
     },

@@ -2,7 +2,7 @@ import type { Mass } from '../../../core/model/ledger'
 import type { MassVersion } from '../../../shared/schemas/build-file'
 import { DomainProblem } from '../../problems'
 import type { Db } from '../open-database'
-import { massFromRow, massToRow, type MassRow } from './line-rows'
+import { massFromRow, massToRow, textOrNull, type MassRow } from './line-rows'
 
 const columns = `
   id AS versionId, evidence, value_g AS valueG, value_count AS valueCount, resolution_g AS resolutionG,
@@ -25,19 +25,32 @@ export function massVersionTable(db: Db) {
       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
   }
   /** By place, not by name: this is done with every edit. */
-  function insert(row: ReturnType<typeof massToRow>, entry: number): boolean {
-    const { buildId, versionId, lineId, madeAt, evidence, valueG, valueCount, resolutionG } = row
-    const { pieceReadings, halfRangeG, ownSpreadG, basis, origin, weighing } = row
-    const first = [buildId, versionId, lineId, madeAt, evidence, valueG, valueCount, resolutionG] as const
-    const then = [pieceReadings, halfRangeG, ownSpreadG, basis, origin, weighing, entry] as const
-    return sql.insert.run(...first, ...then).changes === 1
+  function insert(buildId: string, lineId: string, mass: Mass, madeAt: string, entry: number): boolean {
+    const { changes } = sql.insert.run(
+      buildId,
+      mass.versionId,
+      lineId,
+      madeAt,
+      mass.evidence,
+      mass.valueG,
+      mass.valueCount,
+      mass.resolutionG,
+      textOrNull(mass.pieceReadingsG),
+      mass.halfRangeG,
+      mass.ownSpreadG,
+      mass.basis,
+      mass.origin,
+      textOrNull(mass.weighing),
+      entry,
+    )
+    return changes === 1
   }
 
   return {
     /** Going back to a version that is there is fine, giving its id other grams is not. */
     add(buildId: string, lineId: string, mass: Mass, madeAt: string, entry: number) {
+      if (insert(buildId, lineId, mass, madeAt, entry)) return
       const row = massToRow(buildId, lineId, mass, madeAt)
-      if (insert(row, entry)) return
       const kept = massFromRow(sql.one.get({ buildId, versionId: mass.versionId }) as MassRow)!
       const there = massToRow(buildId, lineId, kept, madeAt)
       const differs = (Object.keys(row) as (keyof typeof row)[]).some(key => row[key] !== there[key])

@@ -1,4 +1,4 @@
-import type { ItemChange, Patch } from '../../../core/changes/commands'
+import type { ItemChange, KeptPatch } from '../../../core/changes/commands'
 import type { Build, Observation } from '../../../core/model/ledger'
 import type { Db } from '../open-database'
 import { isPutAmong } from './line-table'
@@ -28,7 +28,7 @@ export function observationTable(db: Db) {
     load: (id: string) => (sql.all.all({ id }) as string[]).map(text => JSON.parse(text) as Observation),
     replace,
     /** Only the rows of weighings that changed; all of them where a patch holds them as a whole, or they changed places. */
-    save(build: Build, patch: Patch, side: 'before' | 'after') {
+    save(build: Build, patch: KeptPatch, side: 'before' | 'after') {
       const change = patch.lists?.find(one => one.list === 'observations')
       if (!change || change.order) return replace(build)
       const buildId = build.id

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { weighedElsewhere, type Build, type LoadoutChoice } from '../../../core/model/ledger'
+import { weighedElsewhere, type Build, type Line, type LoadoutChoice } from '../../../core/model/ledger'
 import { ListingBiasTable, listingObservations, type ListingObservation } from '../../../core/mass/listings'
 import { defaultLoadout, loadoutMasses, loadoutMeanG } from '../../../core/mass/loadout'
 import { shelfEntry, type ShelfEntry } from '../../../core/deciding/shelf'
@@ -86,9 +86,11 @@ export class BuildCache {
 
   /** A build is another one now: what its weighed parts say of listings may have changed. */
   replace(entry: HeldBuild, build: Build, seq: number): void {
+    const before = entry.build.lines
     entry.build = build
     entry.revision += 1
     entry.seq = seq
+    if (!mayTellOfListings(before, build.lines)) return
     const observations = listingObservations(build.lines)
     if (sayTheSame(observations, entry.observations)) return
     entry.observations = observations
@@ -149,6 +151,13 @@ export class BuildCache {
     const before = new Set(ids.slice(0, ids.indexOf(id)))
     return this.all().flatMap(({ build }) => (before.has(build.id) ? [build] : []))
   }
+}
+
+/** Whether lines can say anything new of listings: only those with one ever do, and most edits touch none. */
+function mayTellOfListings(before: readonly Line[], after: readonly Line[]): boolean {
+  if (before === after) return false
+  if (before.length !== after.length) return true
+  return after.some((line, i) => line !== before[i] && (line.listing !== null || before[i]!.listing !== null))
 }
 
 function sayTheSame(now: readonly ListingObservation[], before: readonly ListingObservation[]): boolean {

@@ -2,10 +2,13 @@ import {
   applyPatch,
   CommandRefused,
   diffBuilds,
+  keptPatch,
   nextStateProblem,
   topicOf,
+  wholePatch,
   type Description,
   type Direction,
+  type KeptPatch,
   type Patch,
 } from '../../../core/changes/commands'
 import type { Build } from '../../../core/model/ledger'
@@ -22,7 +25,7 @@ import { RoomInFile } from './room-in-file'
 /** What one write has made of a build so far: what it was before, and its change where it is a single one. */
 interface Touched {
   readonly before: Build
-  readonly only: { readonly patch: Patch; readonly direction: Direction } | null
+  readonly only: { readonly patch: KeptPatch; readonly direction: Direction } | null
 }
 
 /** One write that is being made: when, and the builds it has changed so far. Given to whatever changes one. */
@@ -106,7 +109,7 @@ export class BuildWrites {
       mark: '',
       topic: topicOf(description, patch),
     }
-    this.record(writing, entry, next, { told, patch }, 'forwards', key)
+    this.record(writing, entry, next, { told, patch, kept: keptPatch(patch) }, 'forwards', key)
     entry.steps = { undo: told.title, redo: null }
     return { told, patch }
   }
@@ -137,7 +140,7 @@ export class BuildWrites {
       mark: '',
       topic: topicOf(grams, target.patch),
     }
-    const recorded: Recorded = { told, patch: target.patch }
+    const recorded = { told, patch: wholePatch(target.patch, entry.build), kept: target.patch }
     journal.stands(id, target.seq, isUndo ? 'taken back' : 'in force')
     this.record(writing, entry, next, recorded, direction, key)
     entry.steps = cache.stepsOf(id)
@@ -148,19 +151,22 @@ export class BuildWrites {
     writing: Writing,
     entry: HeldBuild,
     next: Build,
-    { told, patch }: Recorded,
+    { told, patch, kept }: Recorded & { readonly kept: KeptPatch },
     direction: Direction,
     key: string | null,
   ): void {
     const { builds, journal, cache } = this.has
     const problem = nextStateProblem(next, patch, direction, entry.build)
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
-    const patchText = JSON.stringify(patch)
+    const patchText = JSON.stringify(kept)
     this.room.takeEntry(entry, told, patchText)
-    builds.keepVersions(next, patch, direction, { revision: entry.revision + 1, madeAt: told.at })
+    builds.keepVersions(next, kept, direction, { revision: entry.revision + 1, madeAt: told.at })
     journal.append(next.id, told, patchText, key)
     const earlier = writing.touched.get(next.id)
-    writing.touched.set(next.id, { before: earlier?.before ?? entry.build, only: earlier ? null : { patch, direction } })
+    writing.touched.set(next.id, {
+      before: earlier?.before ?? entry.build,
+      only: earlier ? null : { patch: kept, direction },
+    })
     cache.replace(entry, next, told.seq)
   }
 

@@ -1,4 +1,4 @@
-import type { Patch } from '../../../core/changes/commands'
+import type { KeptPatch } from '../../../core/changes/commands'
 import { listingObservations, type ListingObservation } from '../../../core/mass/listings'
 import type { Line } from '../../../core/model/ledger'
 import type { JournalRecord } from '../../../shared/schemas/journal'
@@ -27,12 +27,13 @@ export function saidOverTime(lines: readonly Line[], entries: Iterable<Entry>): 
   return said.reverse()
 }
 
-/** Lines with a listing as they were before an entry. */
-function stepBack(listed: Map<string, Line>, { lines }: Patch, kind: Entry['kind']): void {
+/** Lines with a listing as they were before an entry: of one whose listing stayed, an entry tells only what else changed. */
+function stepBack(listed: Map<string, Line>, { lines }: KeptPatch, kind: Entry['kind']): void {
   for (const change of lines) {
     const [now, then] = kind === 'undo' ? [change.before, change.after] : [change.after, change.before]
+    const known = listed.get((now ?? then)!.id)
     if (now) listed.delete(now.id)
-    if (then?.listing) listed.set(then.id, then as Line)
+    if (then?.listing) listed.set(then.id, { ...known, ...then } as Line)
   }
 }
 
