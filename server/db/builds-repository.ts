@@ -79,11 +79,10 @@ export function buildsRepository(db: Db) {
     },
 
     /**
-     * Keeps the versions of grams that came with a patch (in the given direction), after which the build is the one given.
-     * The revision puts them in order.
+     * Keeps the versions of grams that came with a patch (in the given direction). The revision it makes puts them in order.
      */
-    keepVersions(build: Build, patch: KeptPatch, direction: Direction, written: WrittenState) {
-      lines.keepVersions(build, patch, sideOf(direction), written)
+    keepVersions(id: string, patch: KeptPatch, direction: Direction, written: WrittenState) {
+      lines.keepVersions(id, patch, sideOf(direction), written)
     },
 
     /** Writes the rows of what a patch changed (in the given direction) of a build that is already `after` it. */

@@ -132,7 +132,7 @@ export function buildService(has: BuildDependencies) {
         builds.insert(empty, at)
         builds.insertVersions(build.id, versions)
         const patch = diffBuilds(empty, build)
-        builds.keepVersions(build, patch, 'forwards', { revision: 1, madeAt: at })
+        builds.keepVersions(build.id, patch, 'forwards', { revision: 1, madeAt: at })
         builds.save(build, patch, 'forwards')
         for (const record of records) journal.appendRecord(build.id, record)
         also()

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, expectTypeOf, it } from 'vitest'
 import { newJoint } from '../../aircraft/fit'
-import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
+import { makeLine, makeMass, type Build, type Line, type Mass } from '../../model/ledger'
+import { massSchema, wasRead } from '../../slices/lines'
 import {
   applyCommand,
   applyPatch,
@@ -13,6 +14,7 @@ import {
   isEmptyPatch,
   keptPatch,
   makeBuild,
+  nextStateProblem,
   patchSchema,
   wholePatch,
   type Command,
@@ -251,6 +253,30 @@ describe('fields of a build', () => {
     expect(buildSchema.parse(build)).toEqual(build)
     expect(Object.keys(build)).toEqual(['id', ...Object.keys(buildFields)])
     expect(build).toMatchObject({ lines: [], fit: null, observations: [], flies: { setupId: build.setups[0]!.id } })
+  })
+})
+
+describe('the state after a change', () => {
+  const weighed = (mass: object) => ({ type: 'lines.change', changes: [{ id: 'a', fields: { mass } }] })
+  const good = makeMass({ versionId: 'n', evidence: 'weighed', valueG: 2.5 })
+  const problemWith = (mass: Mass) => {
+    const next = { ...build, lines: build.lines.map(one => (one.id === 'a' ? { ...one, mass } : one)) }
+    return nextStateProblem(next, diffBuilds(build, next), 'forwards', build)
+  }
+  it('is not good with grams that were refused when they were asked for, nor with any that nobody has read', () => {
+    const bad = { ...good, valueG: -1 }
+    expect(commandSchema.safeParse(weighed(bad)).success).toBe(false)
+    expect(problemWith(bad)).toMatchObject({ field: 'lines.a.mass.valueG' })
+    expect(problemWith({ ...good, hue: 'red' } as Mass)).toMatchObject({ field: 'lines.a.mass' })
+  })
+  it('is good with grams as they were read, which are not read again', () => {
+    const asked = commandSchema.parse(weighed(good)) as Extract<Command, { type: 'lines.change' }>
+    const mass = asked.changes[0]!.fields.mass!
+    expect(wasRead(mass)).toBe(true)
+    expect(wasRead(good)).toBe(false)
+    expect(massSchema.parse(mass)).toEqual(mass)
+    expect(problemWith(mass)).toBeNull()
+    expect(problemWith(good)).toBeNull()
   })
 })
 

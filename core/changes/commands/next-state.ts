@@ -1,9 +1,9 @@
 import type { z } from 'zod'
 import type { Build, Line } from '../../model/ledger'
 import type { KeptPatch } from '../../slices/contract'
-import { lineSchema, lineShape, mostLines } from '../../slices/lines'
+import { lineSchema, lineShape, mostLines, wasRead } from '../../slices/lines'
 import { buildFields, everySlice, listNamed } from './fields'
-import { linesNamed, sideOf, type Direction } from './patch'
+import { linesLeftBy, sideOf, type Direction } from './patch'
 import { crossProblems } from './schemas'
 
 /** What would make the next state of a build unreadable: the field, and a sentence. */
@@ -57,6 +57,7 @@ function lineProblem(line: Line, changed: readonly string[] | null): StateProble
     changed.some(name => name === 'slot' || name === 'properties' || !Object.hasOwn(lineShape, name))
   if (whole) return problemIn(lineSchema, line, `lines.${line.id}`)
   for (const name of changed as (keyof Line)[]) {
+    if (name === 'mass' && line.mass !== null && wasRead(line.mass)) continue
     const problem = problemIn(lineShape[name], line[name], `lines.${line.id}.${name}`)
     if (problem) return problem
   }
@@ -65,14 +66,13 @@ function lineProblem(line: Line, changed: readonly string[] | null): StateProble
 
 /** What is wrong with the lines a patch changed; or whether it changed what other things refer to. */
 function linesProblem(next: Build, patch: KeptPatch, side: Side, kept: Build | null): StateProblem | boolean {
-  const ids = new Set(patch.lines.flatMap(change => change[side]?.id ?? []))
-  const lines = linesNamed(next.lines, ids)
-  const had = linesNamed(kept?.lines ?? [], ids)
+  const lines = linesLeftBy(patch, side, next)
+  const had = kept && linesLeftBy(patch, side, kept)
   let refersAnew = patch.order !== null
   for (const change of patch.lines) {
     const id = change[side]?.id
     const line = id === undefined ? undefined : lines.get(id)
-    const changed = line ? newFields(line, had.get(line.id)) : null
+    const changed = line ? newFields(line, had?.get(line.id)) : null
     const problem = line ? lineProblem(line, changed) : null
     if (problem) return problem
     refersAnew ||= changed === null || changed.some(name => !ownFields.has(name))

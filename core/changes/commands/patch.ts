@@ -22,11 +22,21 @@ import { buildFields, buildLists, listNamed, type ListAt } from './fields'
 export type Direction = 'forwards' | 'backwards'
 
 /** The lines of a build that have one of these ids. */
-export function linesNamed(lines: readonly Line[], ids: ReadonlySet<string>): Map<string, Line> {
+export function linesNamed(lines: readonly Line[], ids: readonly string[]): ReadonlyMap<string, Line> {
   const named = new Map<string, Line>()
-  for (const line of lines) if (ids.has(line.id)) named.set(line.id, line)
+  // Most changes are of one line.
+  const wanted = ids.length === 1 ? { has: (id: string) => id === ids[0] } : new Set(ids)
+  for (const line of lines) if (wanted.has(line.id)) named.set(line.id, line)
   return named
 }
+
+/** The lines that a patch has changed or put in, as they are in the build after it. */
+export const linesLeftBy = ({ lines }: KeptPatch, side: 'before' | 'after', build: Build): ReadonlyMap<string, Line> =>
+  linesNamed(build.lines, idsOn(lines, side))
+
+/** Ids of the lines that are there on one side of the changes. */
+const idsOn = (changes: readonly KeptLineChange[], side: 'before' | 'after') =>
+  changes.flatMap(change => change[side]?.id ?? [])
 
 export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
 const lineKey = (line: KeptLine) => line.id
@@ -100,7 +110,7 @@ function keptLine(change: LineChange): KeptLineChange {
 /** A kept patch with the lines that stayed as whole as they are in the build before or after it. */
 export function wholePatch(patch: KeptPatch, build: Build): Patch {
   const stayed = patch.lines.filter(({ before, after }) => before && after)
-  const there = linesNamed(build.lines, new Set(stayed.map(({ after }) => after!.id)))
+  const there = linesNamed(build.lines, idsOn(stayed, 'after'))
   const whole = (change: KeptLineChange): LineChange => {
     const { before, after } = change
     const line = before && after && there.get(after.id)

@@ -134,10 +134,14 @@ function withPropertiesLookedAt(
   const problem = propertyProblem(slot, properties)
   if (problem) context.addIssue({ code: 'custom', path: ['properties', problem.key], message: problem.message })
 }
+const readMasses = new WeakSet<Mass>()
+/** Whether these very grams came out of {@link askedMassSchema}: they are what {@link massSchema} takes. */
+export const wasRead = (mass: Mass): boolean => readMasses.has(mass)
+
 /** Grams as they are asked for: an edit may have waited in a browser since before weighings were kept with them. */
-export const askedMassSchema = massSchema.extend({
-  weighing: weighingSchema.nullable().default(null),
-}) as z.ZodType<Mass>
+export const askedMassSchema = massSchema
+  .extend({ weighing: weighingSchema.nullable().default(null) })
+  .superRefine(mass => void readMasses.add(mass)) as z.ZodType<Mass>
 
 /** A line whose properties are those of its kind. */
 export const lineSchema = wholeLine.superRefine(withPropertiesLookedAt) satisfies z.ZodType<Line>

@@ -1,12 +1,12 @@
 import {
-  linesNamed,
+  linesLeftBy,
   type ItemChange,
   type KeptLine,
   type KeptLineChange,
   type KeptPatch,
 } from '../../../core/changes/commands'
 import { sameData } from '../../../core/basics/merge'
-import type { Build, FurtherWeighing, Line } from '../../../core/model/ledger'
+import type { Build, FurtherWeighing, Line, Mass } from '../../../core/model/ledger'
 import type { Found } from '../../../shared/schemas/api'
 import type { Db } from '../open-database'
 import { lineFromRow, lineToRow, type LineRow } from './line-rows'
@@ -25,15 +25,9 @@ export function isPutAmong<T extends { readonly id: string }>(
   return put !== null && change[other(side)] === null && list.at(-1)?.id !== put.id
 }
 
-/** The weighings beside its estimate that a change may have put on a line. */
-function furtherPutIn(line: Line, { before, further }: KeptLineChange, side: Side): readonly FurtherWeighing[] {
-  if (further) return further.changes.flatMap(one => one[side] ?? [])
-  return before === null || before.further ? line.further : []
-}
-
-/** The lines a change has put in or left there. */
-const linesLeftBy = (patch: KeptPatch, build: Build, side: Side) =>
-  linesNamed(build.lines, new Set(patch.lines.flatMap(change => change[side]?.id ?? [])))
+/** The weighings beside its estimate that a change may have put on a line: told item by item, or all that it has. */
+const furtherPutIn = (change: KeptLineChange, side: Side): readonly FurtherWeighing[] =>
+  change.further ? change.further.changes.flatMap(one => one[side] ?? []) : (change[side]?.further ?? [])
 
 function onlyMassDiffers(before: KeptLine, after: KeptLine): boolean {
   return (Object.keys(after) as (keyof KeptLine)[]).every(key => key === 'mass' || sameData(before[key], after[key]))
@@ -119,24 +113,20 @@ export function lineTable(db: Db, versions: MassVersionTable) {
 
   return {
     /** Keeps the versions of grams that a change has put on lines. */
-    keepVersions(build: Build, patch: KeptPatch, side: Side, { revision, madeAt }: WrittenState) {
-      if (patch.lines.length === 0) return
-      const lines = linesLeftBy(patch, build, side)
+    keepVersions(buildId: string, patch: KeptPatch, side: Side, { revision, madeAt }: WrittenState) {
       for (const change of patch.lines) {
-        const line = lines.get(change[side]?.id ?? '')
+        const line = change[side]
         if (!line) continue
-        const { mass } = change[side]!
-        if (mass && mass !== change[other(side)]?.mass)
-          versions.add(build.id, line.id, mass, madeAt, afterWhatCameIn + revision)
-        for (const one of furtherPutIn(line, change, side))
-          versions.add(build.id, line.id, one.mass, madeAt, afterWhatCameIn + revision)
+        const add = (mass: Mass) => versions.add(buildId, line.id, mass, madeAt, afterWhatCameIn + revision)
+        if (line.mass && line.mass !== change[other(side)]?.mass) add(line.mass)
+        for (const { mass } of furtherPutIn(change, side)) add(mass)
       }
     },
     load: (id: string) => (sql.all.all({ id }) as LineRow[]).map(lineFromRow),
     /** Lines that came or changed; those that are gone stay until {@link remove}, since set-ups may name them. */
     save(build: Build, patch: KeptPatch, side: Side) {
       const buildId = build.id
-      const lines = linesLeftBy(patch, build, side)
+      const lines = linesLeftBy(patch, side, build)
       const comes = patch.lines.some(change => change[side] && !change[other(side)])
       let position = comes ? (sql.lastPosition.get({ buildId }) as number) : 0
       for (const change of patch.lines) {

@@ -49,7 +49,7 @@ export class BuildRescue {
       )
     const at = now()
     journal.stands(id, target.seq, 'taken back')
-    builds.keepVersions(next, target.patch, 'backwards', { revision: loaded.revision + 1, madeAt: at })
+    builds.keepVersions(id, target.patch, 'backwards', { revision: loaded.revision + 1, madeAt: at })
     builds.save(next, target.patch, 'backwards')
     builds.setRevision(id, loaded.revision + 1)
     journal.appendRecord(id, {

@@ -160,7 +160,7 @@ export class BuildWrites {
     if (problem) throw new DomainProblem('invalid', problem.sentence, problem.field)
     const patchText = JSON.stringify(kept)
     this.room.takeEntry(entry, told, patchText)
-    builds.keepVersions(next, kept, direction, { revision: entry.revision + 1, madeAt: told.at })
+    builds.keepVersions(next.id, kept, direction, { revision: entry.revision + 1, madeAt: told.at })
     journal.append(next.id, told, patchText, key)
     const earlier = writing.touched.get(next.id)
     writing.touched.set(next.id, {
