@@ -68,7 +68,7 @@ export function diffBuilds(before: Build, after: Build): Patch {
   const lines = diffItems(before.lines, after.lines, lineKey)!
   return {
     head: Object.keys(head.after).length === 0 ? null : head,
-    lines: lines.changes.map(lean),
+    lines: lines.changes.map(furtherApart),
     setups: null,
     order: lines.order,
     ...(parts.length > 0 ? { parts } : {}),
@@ -77,7 +77,7 @@ export function diffBuilds(before: Build, after: Build): Patch {
 }
 
 /** Weighings beside the estimate that changed, item by item: a line may have many. */
-function lean(change: ItemChange<Line>): LineChange {
+function furtherApart(change: ItemChange<Line>): LineChange {
   const { before, after } = change
   if (!before || !after || before.further === after.further) return change
   const further = diffItems(before.further, after.further, furtherKey)

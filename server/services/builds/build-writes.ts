@@ -24,6 +24,7 @@ import { RoomInFile } from './room-in-file'
 
 /** What one write has made of a build so far: what it was before, and its change where it is a single one. */
 interface Touched {
+  readonly entry: HeldBuild
   readonly before: Build
   readonly only: { readonly patch: KeptPatch; readonly direction: Direction } | null
 }
@@ -71,7 +72,7 @@ export class BuildWrites {
       touched = new Map()
       try {
         const done = work({ at: now(), touched })
-        for (const [id, change] of touched) this.saveRows(cache.get(id), change)
+        for (const change of touched.values()) this.saveRows(change)
         return done
       } catch (error) {
         for (const id of touched.keys()) cache.drop(id)
@@ -164,6 +165,7 @@ export class BuildWrites {
     journal.append(next.id, told, patchText, key)
     const earlier = writing.touched.get(next.id)
     writing.touched.set(next.id, {
+      entry,
       before: earlier?.before ?? entry.build,
       only: earlier ? null : { patch: kept, direction },
     })
@@ -171,7 +173,7 @@ export class BuildWrites {
   }
 
   /** The rows of a build are written once a write, however many changes it holds: as what it has become. */
-  private saveRows({ build, revision }: HeldBuild, { before, only }: Touched): void {
+  private saveRows({ entry: { build, revision }, before, only }: Touched): void {
     const { builds } = this.has
     const { patch, direction } = only ?? { patch: diffBuilds(before, build), direction: 'forwards' as const }
     builds.save(build, patch, direction)
