@@ -218,6 +218,7 @@ describe('patches', () => {
           now = next
         }
       }),
+      { numRuns: 600 },
     )
     expect(Math.min(hits.stayed, hits.inPart, hits.listed)).toBeGreaterThan(10)
   })
