@@ -22,7 +22,7 @@ import { buildFields, buildLists, listNamed, type ListAt } from './fields'
 export type Direction = 'forwards' | 'backwards'
 
 /** The lines of a build that have one of these ids. */
-export function linesNamed(lines: readonly Line[], ids: readonly string[]): ReadonlyMap<string, Line> {
+function linesNamed(lines: readonly Line[], ids: readonly string[]): ReadonlyMap<string, Line> {
   const named = new Map<string, Line>()
   // Most changes are of one line.
   const wanted = ids.length === 1 ? { has: (id: string) => id === ids[0] } : new Set(ids)
