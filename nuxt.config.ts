@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { chunksByShelf, filesOfShelf, keepThoseOfEveryPage, type Chunks } from './scripts/bundle/shelf-files'
+import { chunksByPage, filesOfShelf, keepThoseOfEveryPage, type Chunks } from './scripts/bundle/page-files'
 
 function migrations() {
   const folder = new URL('./server/db/migrations/', import.meta.url)
@@ -79,9 +79,9 @@ export default defineNuxtConfig({
       build: {
         rollupOptions: {
           output: {
-            // Small pieces that several pages share come together: asked for one by one each costs a way to the server.
+            // What several pages share comes together: asked for one by one each file costs a way to the server.
             experimentalMinChunkSize: 10_000,
-            manualChunks: chunksByShelf(),
+            manualChunks: chunksByPage(),
             onlyExplicitManualChunks: true,
           },
         },

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { choose } from './controls'
-import { expect, test, written } from './server'
+import { expect, loadedAhead, test, written } from './server'
 
 test('a page is set in its own letters; those of further languages follow', async ({ app, server }) => {
   const answer = await fetch(`${server.address}/api/builds`, {
@@ -183,6 +183,20 @@ test('what every page loads first is light: it has neither charts nor the rules 
   const bytes = [...seen.values()].reduce((sum, size) => sum + size, 0)
   expect(bytes).toBeGreaterThan(100_000)
   expect(bytes).toBeLessThan(330_000)
+})
+
+test('what several stations need comes in one file: all of them together are few', async ({ app, server }) => {
+  await server.bringIn('marzipan')
+  await app.goto(`${server.address}/builds/marzipan/parts`)
+  await loadedAhead(app)
+  const files = await app.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .map(({ name }) => new URL(name).pathname)
+      .filter(path => /^\/_nuxt\/.*\.(?:js|css)$/.test(path)),
+  )
+  expect(new Set(files).size).toBeGreaterThan(40)
+  expect(new Set(files).size).toBeLessThan(120)
 })
 
 test('what the server reads at every start is little: packages for files and codes wait until one is asked for', () => {

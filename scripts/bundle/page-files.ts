@@ -1,4 +1,4 @@
-/** Which files the first page needs: they come in one piece, asked for together with what every page has. */
+/** Which files pages come in: each file costs a way to the server, so what is needed together comes together. */
 
 interface Chunk {
   file: string
@@ -61,21 +61,41 @@ function neededBy(id: string, modules: Modules, seen = new Set<string>()): Set<s
   for (const next of modules.getModuleInfo(id)?.importedIds ?? []) neededBy(next, modules, seen)
   return seen
 }
+/** What every page needs. */
+function modulesOfEvery(modules: Modules): Set<string> {
+  return neededBy(
+    [...modules.getModuleIds()].find(id => modules.getModuleInfo(id)?.isEntry)!,
+    modules,
+  )
+}
+const isPage = (id: string) => /\/app\/pages\/.*\.vue$/.test(id)
+
 /** What the shelf needs at once and not every page. */
 export function modulesOfShelf(modules: Modules): Set<string> {
-  const ids = [...modules.getModuleIds()]
-  const entry = ids.find(id => modules.getModuleInfo(id)?.isEntry)!
-  const page = ids.find(id => id.endsWith('/app/pages/index.vue'))!
-  const every = neededBy(entry, modules)
+  const page = [...modules.getModuleIds()].find(id => id.endsWith('/app/pages/index.vue'))!
+  const every = modulesOfEvery(modules)
   return new Set([...neededBy(page, modules)].filter(id => !every.has(id)))
 }
+/** What several pages need at once, but for what comes with the shelf or with every page. */
+export function modulesOfSeveral(modules: Modules): Set<string> {
+  const there = new Set([...modulesOfEvery(modules), ...modulesOfShelf(modules)])
+  const once = new Set<string>()
+  const several = new Set<string>()
+  for (const page of [...modules.getModuleIds()].filter(isPage))
+    for (const id of neededBy(page, modules)) if (!there.has(id)) (once.has(id) ? several : once).add(id)
+  return several
+}
 
-/** Names the file a module goes into: of many small ones each costs a way to the server, and most visits begin at the shelf. */
-export function chunksByShelf(): (id: string, modules: Modules) => string | undefined {
-  let ofShelf: Set<string> | null = null
+/**
+ * Names the file a module goes into: most visits begin at the shelf, which has one of its own, and whoever opens one station
+ * has what the others share. The rest of a page goes where it belongs.
+ */
+export function chunksByPage(): (id: string, modules: Modules) => string | undefined {
+  let files: { readonly shelf: Set<string>; readonly several: Set<string> } | null = null
   return (id, modules) => {
     if (id.includes('/demo/builds/')) return 'sample'
-    ofShelf ??= modulesOfShelf(modules)
-    return ofShelf.has(id) ? 'shelf' : undefined
+    files ??= { shelf: modulesOfShelf(modules), several: modulesOfSeveral(modules) }
+    if (files.shelf.has(id)) return 'shelf'
+    return files.several.has(id) ? 'several' : undefined
   }
 }
