@@ -23,11 +23,13 @@ export type Direction = 'forwards' | 'backwards'
 
 /** The lines of a build that have one of these ids. */
 function linesNamed(lines: readonly Line[], ids: readonly string[]): ReadonlyMap<string, Line> {
-  const named = new Map<string, Line>()
   // Most changes are of one line.
-  const wanted = ids.length === 1 ? { has: (id: string) => id === ids[0] } : new Set(ids)
-  for (const line of lines) if (wanted.has(line.id)) named.set(line.id, line)
-  return named
+  if (ids.length === 1) {
+    const line = lines.find(({ id }) => id === ids[0])
+    return new Map(line ? [[line.id, line]] : [])
+  }
+  const wanted = new Set(ids)
+  return new Map(lines.flatMap(line => (wanted.has(line.id) ? [[line.id, line] as const] : [])))
 }
 
 /** The lines that a patch has changed or put in, as they are in the build after it. */
@@ -35,8 +37,11 @@ export const linesLeftBy = ({ lines }: KeptPatch, side: 'before' | 'after', buil
   linesNamed(build.lines, idsOn(lines, side))
 
 /** Ids of the lines that are there on one side of the changes. */
-const idsOn = (changes: readonly KeptLineChange[], side: 'before' | 'after') =>
-  changes.flatMap(change => change[side]?.id ?? [])
+function idsOn(changes: readonly KeptLineChange[], side: 'before' | 'after'): string[] {
+  const ids: string[] = []
+  for (const { [side]: line } of changes) if (line) ids.push(line.id)
+  return ids
+}
 
 export const sideOf = (direction: Direction) => (direction === 'forwards' ? 'after' : 'before')
 const lineKey = (line: KeptLine) => line.id
@@ -44,7 +49,7 @@ const furtherKey = ({ mass }: FurtherWeighing) => mass.versionId
 const listsOf = (part: string | null) => buildLists.filter(list => list.part === part && list.name !== 'lines')
 /** Looked up with every edit, and always the same. */
 const ownLists = listsOf(null)
-const everyField = Object.entries(buildFields)
+const otherFields = Object.entries(buildFields).flatMap(([name, { kind }]) => (kind === 'list' ? [] : [{ name, kind }]))
 
 /** The patch from one build to the next: what really differs, field by field and item by item. */
 export function diffBuilds(before: Build, after: Build): Patch {
@@ -58,9 +63,12 @@ export function diffBuilds(before: Build, after: Build): Patch {
   const parts: PartChange[] = []
   const lists: NamedListChange[] = []
   diffLists(before, after, ownLists, lists).forEach(whole)
-  for (const [name, { kind }] of everyField) {
-    if (kind === 'value') whole(name)
-    if (kind !== 'part' || was![name] === is![name]) continue
+  for (const { name, kind } of otherFields) {
+    if (was![name] === is![name]) continue
+    if (kind === 'value') {
+      whole(name)
+      continue
+    }
     const [partWas, partIs] = [was![name] as Fields | null, is![name] as Fields | null]
     if (partWas === null || partIs === null) whole(name)
     else parts.push(...diffPart(name, partWas, partIs, lists))
@@ -141,14 +149,15 @@ function patchLines(
 
 /** Puts the changes of lists into `into`; gives back the fields whose items cannot be told apart. */
 function diffLists(was: object, is: object, lists: readonly ListAt[], into: NamedListChange[]): string[] {
-  return lists.flatMap(({ name, field, keyOf }) => {
-    const [before, after] = [was, is].map(holder => (holder as Fields)[field] as readonly never[])
-    if (sameData(before, after)) return []
+  const unclear: string[] = []
+  for (const { name, field, keyOf } of lists) {
+    const [before, after] = [(was as Fields)[field], (is as Fields)[field]] as (readonly never[])[]
+    if (before === after || sameData(before, after)) continue
     const change = diffItems(before!, after!, keyOf)
-    if (!change) return [field]
-    if (!isUnchanged(change)) into.push({ list: name, ...change })
-    return []
-  })
+    if (!change) unclear.push(field)
+    else if (!isUnchanged(change)) into.push({ list: name, ...change })
+  }
+  return unclear
 }
 
 function diffPart(part: string, was: Fields, is: Fields, into: NamedListChange[]): PartChange[] {
