@@ -101,7 +101,8 @@ tbody td {
 thead th {
   color: var(--ink-soft);
 }
-tbody th {
+tbody th :is(b, small) {
+  display: inline-block;
   white-space: nowrap;
 }
 .right {
@@ -127,11 +128,14 @@ tbody th {
   justify-content: space-between;
   color: var(--ink);
   min-height: 30px;
+  height: auto;
+  white-space: normal;
 }
 .cell :deep(.el-button > span) {
   display: flex;
+  flex-wrap: wrap;
   width: 100%;
-  gap: 8px;
+  gap: 2px 8px;
   justify-content: space-between;
   align-items: baseline;
 }
