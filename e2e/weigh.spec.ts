@@ -208,6 +208,40 @@ test('the dry aircraft weighed as a whole is reconciled, taken in, and narrows e
     .toContain('Not booked before')
 })
 
+test('a build with as many weighings together as it keeps opens as ever, and one more is refused in a sentence', async ({
+  app,
+  server,
+  bench,
+}) => {
+  const { build, revision } = await server.json<BuildReply>('/api/builds/marzipan')
+  const weighing = (n: number) => ({
+    ...{ id: `w${n}`, title: `frame ${n}`, takenAt: '2026-11-01T10:00:00.000Z', scaleId: 's', scaleName: 'kitchen' },
+    ...{ checkId: null, displaysG: [41.2], tareDisplayG: null, valueG: 41.2, contributions: {}, state: 'held' },
+    subjects: build.lines.slice(0, 1).map(({ id, slot, quantity, mass }) => ({ id, slot, quantity, mass })),
+    pictureIds: [],
+  })
+  const [all, atOnce] = [200, 25]
+  for (let n = 0; n < all; n += atOnce) {
+    const commands = Array.from({ length: atOnce }, (_, i) => ({
+      command: { type: 'observation.put', observation: weighing(n + i) },
+    }))
+    const seen = { 'if-match': `"${revision + n}"` }
+    await server.send('POST', '/api/builds/marzipan/commands/many', { commands }, seen)
+  }
+  for (const station of ['parts', 'packs', 'shave', 'record']) {
+    await app.goto(`${server.address}/builds/marzipan/${station}`)
+    await expect(app.locator('.strip-head')).toContainText('248.2')
+    await expect(app.getByTestId('action')).toContainText('Weigh the video transmitter: it would settle it')
+  }
+  await app.goto(`${server.address}/builds/marzipan/weigh?pan=whole`)
+  await bench.put(148.4)
+  await expect(app.getByTestId('pan')).toContainText('148.')
+  await expect(app.getByText('corrected for the scale')).toBeVisible()
+  await app.getByRole('button', { name: 'Take it in', exact: true }).click()
+  await expect(app.getByRole('alert')).toContainText('keeps at most 200 weighings of several lines. Delete one')
+  expect((await server.json<BuildReply>('/api/builds/marzipan')).build.observations).toHaveLength(all)
+})
+
 test('the phone at the scale fits one thumb, and the desk follows by itself', async ({
   app,
   server,

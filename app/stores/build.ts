@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import {
   applyCommand,
+  applyUnlessRefused,
   CommandRefused,
   describeCommand,
   diffBuilds,
@@ -113,11 +114,7 @@ export const useBuildStore = defineStore('build', () => {
   function onTopOf(from: Build): Build {
     let next = from
     for (const edit of pending(from.id)) {
-      try {
-        next = applyCommand(next, (edit.payload as QueuedCommand).command)
-      } catch (error) {
-        if (!(error instanceof CommandRefused)) throw error
-      }
+      next = applyUnlessRefused(next, (edit.payload as QueuedCommand).command) ?? next
     }
     return next
   }
@@ -253,12 +250,10 @@ export const useBuildStore = defineStore('build', () => {
 
   /** The build after changes the server has accepted; null where it must have been another build. */
   function carriedOut(from: Build, sent: readonly QueuedEdit[]): Build | null {
-    try {
-      return sent.reduce((build, edit) => applyCommand(build, (edit.payload as QueuedCommand).command), from)
-    } catch (error) {
-      if (!(error instanceof CommandRefused)) throw error
-      return null
-    }
+    return sent.reduce<Build | null>(
+      (build, edit) => build && applyUnlessRefused(build, (edit.payload as QueuedCommand).command),
+      from,
+    )
   }
 
   function accepted(sent: readonly QueuedEdit[], reply: CommandsReply) {

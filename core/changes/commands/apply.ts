@@ -1,5 +1,5 @@
 import type { Build } from '../../model/ledger'
-import { referencesOf, type CommandRule, type Description, type Patch } from '../../slices/contract'
+import { CommandRefused, referencesOf, type CommandRule, type Description, type Patch } from '../../slices/contract'
 import { everySlice } from './fields'
 import type { Command } from './slices'
 
@@ -18,6 +18,16 @@ export const references = referencesOf(everySlice.flatMap(slice => slice.referen
  */
 export function applyCommand(build: Build, command: Command): Build {
   return commandRules[command.type]!.apply(build, command, references)
+}
+
+/** The build after a command that is only thought of, or may no longer fit; null where it would be refused. */
+export function applyUnlessRefused(build: Build, command: Command): Build | null {
+  try {
+    return applyCommand(build, command)
+  } catch (error) {
+    if (error instanceof CommandRefused) return null
+    throw error
+  }
 }
 
 /** Describes a command that has been carried out, in the builder's words. */

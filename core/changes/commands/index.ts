@@ -11,9 +11,10 @@ export type {
   PatchedLine,
 } from '../../slices/contract'
 export { mostFurther, mostLines, type LineFields, type LinesCommand, type WeighedAs } from '../../slices/lines'
+export { mostObservations } from '../../slices/observations'
 export { mostShavings } from '../../slices/shave'
 export type { Command } from './slices'
-export { applyCommand, describeCommand } from './apply'
+export { applyCommand, applyUnlessRefused, describeCommand } from './apply'
 export { buildFields, buildLists, makeBuild, type Forgotten } from './fields'
 export * from './grams-words'
 export * from './meeting-words'

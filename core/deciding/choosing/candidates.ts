@@ -145,24 +145,24 @@ export function candidateRows(given: Given): CandidateRow[] {
   ]
 }
 
-/** The build with a candidate in the place of the fitted line. */
+/** The build with a candidate in the place of the fitted line, however full it is: nothing of it is kept. */
 function tryIn(build: Build, fitted: Line, line: Line, source: CandidateSource): Build {
   const added =
     source === 'on the list'
       ? build
-      : applyCommand(build, {
-          type: 'lines.add',
+      : {
+          ...build,
           lines: [
+            ...build.lines,
             {
               ...line,
-              state: 'candidate',
+              state: 'candidate' as const,
               insteadOf: fitted.id,
               role: fitted.role,
               tie: fitted.tie,
               feed: fitted.feed,
             },
           ],
-          beforeId: null,
-        })
+        }
   return applyCommand(added, { type: 'line.fit', id: line.id })
 }

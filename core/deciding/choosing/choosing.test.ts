@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import drawer from '../../../demo/drawer.json'
 import nougatFile from '../../../demo/builds/nougat.build.json'
-import { applyCommand } from '../../changes/commands'
+import { applyCommand, mostLines } from '../../changes/commands'
 import type { Part } from '../../parts/drawer'
 import type { GroundGear } from '../../aircraft/fit'
-import type { Build } from '../../model/ledger'
+import { makeLine, type Build } from '../../model/ledger'
 import { ListingBiasTable } from '../../mass/listings'
 import { estimatesOf } from '../../mass/loadout'
 import { openCircuitV } from '../../aircraft/power'
 import { overviewOf } from '../../mass/report'
-import { candidateRows } from './index'
+import { candidateRows, type CandidateRow } from './index'
 
 const build = nougatFile.build as unknown as Build
 const parts = drawer.parts as unknown as Part[]
@@ -70,6 +70,27 @@ describe('choosing for a slot', () => {
     })
     const fitted = applyCommand(added, { type: 'line.fit', id: line.id })
     expect(auwG).toBe(overviewOf(fitted, build.flies, [], estimatesOf(fitted, honesty)).massG)
+  })
+  it('tries candidates in a build that has as many lines as it can keep', () => {
+    const filling = Array.from({ length: mostLines - build.lines.length }, (_, i) =>
+      makeLine({ id: `filling-${i}`, slot: 'other', name: 'label', state: 'off' }),
+    )
+    const full = { ...build, lines: [...build.lines, ...filling] }
+    expect(() =>
+      applyCommand(full, { type: 'lines.add', lines: [{ ...build.lines[0]!, id: 'one more' }], beforeId: null }),
+    ).toThrow()
+    const estimates = estimatesOf(full, honesty)
+    const given = {
+      parts: parts.slice(0, 3),
+      choice: full.flies,
+      cards: [],
+      estimates,
+      gear: drawer.gear as GroundGear,
+    }
+    const auwOf = (list: readonly CandidateRow[]) => list.map(row => [row.line.name, row.auwG])
+    expect(auwOf(candidateRows({ build: full, fittedId: 'motors', ...given }))).toEqual(
+      auwOf(candidateRows({ ...given, build, fittedId: 'motors', estimates: estimatesOf(build, honesty) })),
+    )
   })
   it('shows the figures of the kind: thrust per gram, kV × cells', () => {
     const figures = Object.fromEntries(named('Ostler 1404, 3750').figures.map(f => [f.key, f.value]))

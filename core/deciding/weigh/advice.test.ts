@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { applyCommand } from '../../changes/commands'
+import { applyCommand, mostFurther, mostObservations } from '../../changes/commands'
 import { makeLine, makeMass, type Build, type Line } from '../../model/ledger'
 import { ListingBiasTable, listingObservations } from '../../mass/listings'
 import { countedLines, estimatesOf, loadoutMasses } from '../../mass/loadout'
@@ -108,6 +108,24 @@ describe('what would settle it', () => {
     const known = buildOf([weighed(guessedLine('frame', 231), 231.2), weighed(guessedLine('pack', 10), 10)])
     expect(advise(known, checked)).toBeNull()
     expect(advise(known, null)).toBeNull()
+  })
+  it('never proposes what a build has no more room for: a weighing together after the 200th, one of a line after its 200th', () => {
+    const many = buildOf(['a', 'b', 'c', 'd', 'e', 'f'].map(id => guessedLine(id, 41.2)))
+    const held = takeObservation(taking(checked), 'once', many.lines.slice(0, 1), [41.2], 'held')
+    const full = {
+      ...many,
+      observations: Array.from({ length: mostObservations }, (_, i) => ({ ...held, id: `h${i}` })),
+    }
+    expect(advise(many, checked)).toMatchObject({ action: { kind: 'whole' } })
+    expect(advise(full, checked)).toBeNull()
+    const coarsely = weighed(guessedLine('a', 210), 210, { ...unchecked, check: checked.check })
+    const alone = advise(buildOf([coarsely]), checked, null)
+    expect(alone).toMatchObject({ action: { kind: 'weigh' } })
+    const further = Array.from({ length: mostFurther }, (_, i) => ({
+      mass: { ...coarsely.mass!, versionId: `f${i}` },
+      of: null,
+    }))
+    expect(advise(buildOf([{ ...coarsely, further }]), checked, null)).toBeNull()
   })
   it('weighing a small pad is never proposed after the whole craft was weighed: it would not narrow', () => {
     const craft = weighTogether(

@@ -1,4 +1,4 @@
-import { applyCommand } from '../../changes/commands'
+import { applyUnlessRefused } from '../../changes/commands'
 import { addEstimates, scaleEstimate, sigmaG, spreadG, varianceG2, type Estimate } from '../../maths/estimate'
 import { lineEstimate } from '../../mass/evidence'
 import type { Build, Line } from '../../model/ledger'
@@ -96,7 +96,7 @@ function imaginedTaking(ready: ReadyScale): Taking {
   return { ready, tare: { id, name: 'zero key', displayG: 0 }, takenAt: '2000-01-01T00:00:00.000Z', id }
 }
 
-/** The build after an action, everything weighing what is expected; null where that cannot be weighed. */
+/** The build after an action, everything weighing what is expected; null where that cannot be weighed, or is more than can be kept. */
 function imagine(
   build: Build,
   action: NarrowingAction,
@@ -115,7 +115,7 @@ function imagine(
         if (!(displayG > 0) || displayG > ready.scale.capacityG) return null
         const mass = takeTogether(imaginedTaking(ready), line, [displayG], line.quantity, usualBasis(line))
         const honesty = desk.honestyOf(next.lines)
-        return applyCommand(next, {
+        return applyUnlessRefused(next, {
           type: 'line.weigh',
           id,
           mass,
@@ -127,7 +127,7 @@ function imagine(
     case 'whole': {
       const displayG = action.lines.reduce((sum, line) => sum + estimates.of(line).valueG, 0) * gain
       if (!(displayG > 0) || displayG > ready.scale.capacityG) return null
-      return applyCommand(build, {
+      return applyUnlessRefused(build, {
         type: 'observation.put',
         observation: takeObservation(imaginedTaking(ready), 'whole', action.lines, [displayG], 'taken in'),
       })
@@ -141,7 +141,7 @@ function imagine(
       ])
       const after: ReadyScale = { ...desk.ready, check: { id: `imagined-${imagined++}`, result } }
       const corrections = correctionsBy(build, after, () => `imagined-${imagined++}`)
-      return corrections.length === 0 ? null : applyCommand(build, { type: 'weighings.correct', corrections })
+      return corrections.length === 0 ? null : applyUnlessRefused(build, { type: 'weighings.correct', corrections })
     }
   }
 }

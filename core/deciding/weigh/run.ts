@@ -1,4 +1,4 @@
-import { applyCommand } from '../../changes/commands'
+import { applyUnlessRefused } from '../../changes/commands'
 import { scaleEstimate, sigmaG, spreadG, subtractEstimates, type Estimate } from '../../maths/estimate'
 import { coverageFactor95 } from '../../maths/numbers'
 import { isTyped, type Build, type Line, type LoadoutChoice, type Mass } from '../../model/ledger'
@@ -50,7 +50,7 @@ export interface WouldChange {
   readonly wordAfter: VerdictWord | null
 }
 
-/** Compares the loadout before and after a mass is taken for a line; nothing is changed. */
+/** Compares the loadout before and after a mass is taken for a line; nothing is changed. Null where it would be refused. */
 export function wouldChange(
   build: Build,
   before: Overview,
@@ -59,13 +59,14 @@ export function wouldChange(
   cards: readonly RuleCard[],
   estimates: LineEstimates,
   honesty: ListingBiasTable,
-): WouldChange {
-  const next = applyCommand(build, {
+): WouldChange | null {
+  const next = applyUnlessRefused(build, {
     type: 'line.weigh',
     id: line.id,
     mass,
     as: placeOf(mass, line, build, estimates, honesty),
   })
+  if (!next) return null
   const weighed = next.lines.find(l => l.id === line.id)!
   const after = overviewOf(next, before.choice, cards, estimates.for(next, honesty))
   const { listing } = line

@@ -7,7 +7,7 @@ import { estimatesOf } from '../../mass/loadout'
 import { overviewOf } from '../../mass/report'
 import { startingCards } from '../../limits/rules'
 import { evaluateCheck } from '../../mass/scale'
-import { makeBuild, applyCommand } from '../../changes/commands'
+import { makeBuild, applyCommand, mostFurther } from '../../changes/commands'
 import { listed, lineOf, total, weighTogether, buildOf } from './testing'
 import {
   expectedOnPan,
@@ -330,7 +330,7 @@ describe('a run', () => {
       startingCards,
       estimates,
       nobody,
-    )
+    )!
     expect(change.againstListing!.percent).toBeCloseTo(100 * (44.09 / 1.002 / 44 - 1), 6)
     expect(change.spreadAfterG).toBeLessThan(change.spreadBeforeG)
     expect(change.headroomAfterG! - change.headroomBeforeG!).toBeCloseTo(change.lineBeforeG - change.lineAfterG, 1)
@@ -343,9 +343,30 @@ describe('a run', () => {
         startingCards,
         estimates,
         nobody,
-      ).againstListing,
+      )!.againstListing,
     ).toBeNull()
     expect(build.lines[0]).toBe(motors)
+  })
+  it('says nothing beforehand of what would be refused: a line has as many weighings beside its grams as it can keep', () => {
+    const mass = takeTogether(taking, motors, [44.09], 4, 'as fitted')
+    const beside = Array.from({ length: mostFurther }, (_, i) => ({ mass: { ...mass, versionId: `f${i}` }, of: null }))
+    const change = (further: typeof beside) => {
+      const full = { ...motors, mass, further }
+      const next = { ...build, lines: build.lines.map(line => (line === motors ? full : line)) }
+      const known = estimatesOf(next, nobody)
+      const again = { ...mass, versionId: 'again' }
+      return wouldChange(
+        next,
+        overviewOf(next, next.flies, startingCards, known),
+        full,
+        again,
+        startingCards,
+        known,
+        nobody,
+      )
+    }
+    expect(change(beside.slice(1))).not.toBeNull()
+    expect(change(beside)).toBeNull()
   })
   it('ends in what was learnt, surprises first', () => {
     const weighed = (line: Line, displayG: number, id: string) => ({
