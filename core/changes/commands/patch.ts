@@ -152,7 +152,7 @@ function diffLists(was: object, is: object, lists: readonly ListAt[], into: Name
   const unclear: string[] = []
   for (const { name, field, keyOf } of lists) {
     const [before, after] = [(was as Fields)[field], (is as Fields)[field]] as (readonly never[])[]
-    if (before === after || sameData(before, after)) continue
+    if (sameData(before, after)) continue
     const change = diffItems(before!, after!, keyOf)
     if (!change) unclear.push(field)
     else if (!isUnchanged(change)) into.push({ list: name, ...change })
