@@ -132,12 +132,10 @@ tbody th :is(b, small) {
   white-space: normal;
 }
 .cell :deep(.el-button > span) {
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
   width: 100%;
-  gap: 2px 8px;
-  justify-content: space-between;
-  align-items: baseline;
+  gap: 2px;
+  justify-items: start;
 }
 small {
   color: var(--ink-soft);
@@ -150,6 +148,11 @@ small {
   .cell :deep(.el-button) {
     width: auto;
     min-height: 44px;
+  }
+  .cell :deep(.el-button > span) {
+    display: flex;
+    gap: 8px;
+    align-items: baseline;
   }
 }
 </style>
